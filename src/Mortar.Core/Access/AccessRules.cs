@@ -1,0 +1,57 @@
+using Mortar.Core.Words;
+
+namespace Mortar.Core.Access;
+
+/// <summary>The answer to "may they?".</summary>
+public enum Verdict
+{
+    /// <summary>They may.</summary>
+    Granted,
+
+    /// <summary>They may not, and may know that the thing is there.</summary>
+    Denied,
+
+    /// <summary>For them the thing is not there; an outsider learns nothing.</summary>
+    Hidden,
+}
+
+/// <summary>Who may do what with a calendar: one rule each, beside the ladder of <see cref="Role"/>.</summary>
+public static class AccessRules
+{
+    /// <summary>To know that the calendar is there, and when it is busy.</summary>
+    public static Verdict ToSee(Role role) => AtLeast(role, Role.Times);
+
+    /// <summary>To take everything with them as a file.</summary>
+    public static Verdict ToExport(Role role) => AtLeast(role, Role.View);
+
+    /// <summary>To read who did what to its events.</summary>
+    public static Verdict ToReadHistory(Role role) => AtLeast(role, Role.View);
+
+    /// <summary>To put events in, by hand or from a file.</summary>
+    public static Verdict ToAdd(Role role) => AtLeast(role, Role.Add);
+
+    /// <summary>To change, move or delete one event.</summary>
+    /// <param name="role">The step on the event's calendar.</param>
+    /// <param name="actor">Who asks.</param>
+    /// <param name="addedBy">Who put the event in.</param>
+    public static Verdict ToChange(Role role, PersonId actor, PersonId addedBy) =>
+        role switch
+        {
+            Role.None => Verdict.Hidden,
+            >= Role.Edit => Verdict.Granted,
+            Role.Add when actor == addedBy => Verdict.Granted,
+            _ => Verdict.Denied,
+        };
+
+    /// <summary>To give and take access, change settings, delete the calendar, and see who else has access.</summary>
+    public static Verdict ToCoordinate(Role role) => AtLeast(role, Role.Coordinate);
+
+    /// <summary>To end one person's access: a coordinator for anybody, everybody for themselves.</summary>
+    public static Verdict ToEnd(Role role, PersonId actor, PersonId whose) =>
+        role > Role.None && actor == whose ? Verdict.Granted : ToCoordinate(role);
+
+    private static Verdict AtLeast(Role role, Role needed) =>
+        role == Role.None ? Verdict.Hidden
+        : role >= needed ? Verdict.Granted
+        : Verdict.Denied;
+}

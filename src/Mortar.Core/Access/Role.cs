@@ -1,0 +1,48 @@
+using System.Diagnostics.CodeAnalysis;
+
+namespace Mortar.Core.Access;
+
+/// <summary>The ladder: what somebody may do with a calendar. Each step includes those before it.</summary>
+public enum Role
+{
+    /// <summary>The calendar is not there for them.</summary>
+    None = 0,
+
+    /// <summary>When the calendar is busy, and nothing else.</summary>
+    Times = 1,
+
+    /// <summary>Also titles and places.</summary>
+    Outline = 2,
+
+    /// <summary>Also notes, attendees, everything.</summary>
+    View = 3,
+
+    /// <summary>Also add events, and change or delete those they added.</summary>
+    Add = 4,
+
+    /// <summary>Also change or delete any event.</summary>
+    Edit = 5,
+
+    /// <summary>Also give and take access, change settings, publish, delete the calendar.</summary>
+    Coordinate = 6,
+}
+
+/// <summary>How somebody comes to a step.</summary>
+[SuppressMessage("Naming", "CA1720:Identifier contains type name", Justification = "No type is meant.")]
+public enum Way
+{
+    /// <summary>It was given to them.</summary>
+    Own,
+
+    /// <summary>It was given to a group they are in.</summary>
+    Group,
+
+    /// <summary>Every member of the calendar's group has it.</summary>
+    Default,
+
+    /// <summary>They hold a link.</summary>
+    Link,
+}
+
+/// <summary>One reason for which somebody reaches a calendar.</summary>
+public readonly record struct Grant(Role Role, Way Way);

@@ -1,0 +1,155 @@
+using System.Globalization;
+using Mortar.Core.Access;
+using Mortar.Core.Time;
+using Mortar.Core.Words;
+
+namespace Mortar.Core.Calendars;
+
+/// <summary>What a calendar is for.</summary>
+public enum Purpose
+{
+    /// <summary>Things that happen.</summary>
+    Events,
+
+    /// <summary>Absences.</summary>
+    Away,
+
+    /// <summary>Bookings of a room, a kiln, a van.</summary>
+    Place,
+}
+
+/// <summary>The twelve layer hues, named for glazes; their values are the interface's.</summary>
+public enum Hue
+{
+    /// <summary>Iron red.</summary>
+    Iron,
+
+    /// <summary>Burnt orange.</summary>
+    Ember,
+
+    /// <summary>Ochre.</summary>
+    Ochre,
+
+    /// <summary>Olive.</summary>
+    Olive,
+
+    /// <summary>Moss green.</summary>
+    Moss,
+
+    /// <summary>Copper green.</summary>
+    Copper,
+
+    /// <summary>Teal.</summary>
+    Teal,
+
+    /// <summary>Lake blue.</summary>
+    Lake,
+
+    /// <summary>Cobalt.</summary>
+    Cobalt,
+
+    /// <summary>Violet.</summary>
+    Violet,
+
+    /// <summary>Plum.</summary>
+    Plum,
+
+    /// <summary>Rose.</summary>
+    Rose,
+}
+
+/// <summary>The twelve small signs that calendars carry beside their colour.</summary>
+public enum Mark
+{
+    /// <summary>A triangle.</summary>
+    Cone,
+
+    /// <summary>A half round.</summary>
+    Dome,
+
+    /// <summary>A diamond.</summary>
+    Tile,
+
+    /// <summary>Two bars.</summary>
+    Shelf,
+
+    /// <summary>A plus.</summary>
+    Cross,
+
+    /// <summary>A disc.</summary>
+    Disc,
+
+    /// <summary>A ring.</summary>
+    Ring,
+
+    /// <summary>A square.</summary>
+    Block,
+
+    /// <summary>A wave.</summary>
+    Wave,
+
+    /// <summary>A drop.</summary>
+    Drop,
+
+    /// <summary>A star of four points.</summary>
+    Spark,
+
+    /// <summary>An upright bar.</summary>
+    Post,
+}
+
+/// <summary>The settings of a calendar, checked.</summary>
+/// <param name="Name">One line, not empty.</param>
+/// <param name="Description">Lines of text; may be empty.</param>
+/// <param name="Hue">Its colour, for everybody who has not set their own.</param>
+/// <param name="Mark">Its sign.</param>
+/// <param name="Zone">The zone in which new events are meant, an IANA name.</param>
+/// <param name="Purpose">What it is for.</param>
+/// <param name="GroupDefault">What every member of its group gets; <see cref="Role.None"/> for nothing.</param>
+public sealed record CalendarSettings(string Name, string Description, Hue Hue, Mark Mark, string Zone, Purpose Purpose, Role GroupDefault)
+{
+    /// <summary>The longest name, in UTF-16 units.</summary>
+    public const int LongestName = 80;
+
+    /// <summary>The longest description, in UTF-16 units.</summary>
+    public const int LongestDescription = 2_000;
+
+    /// <summary>The highest step a whole group can be given without anybody being asked by name.</summary>
+    public const Role HighestDefault = Role.Edit;
+
+    /// <summary>Makes texts safe and checks the settings; problems is empty where they are fit.</summary>
+    public static (CalendarSettings Settings, IReadOnlyList<FieldProblem> Problems) Check(CalendarSettings given, ZoneClock clock)
+    {
+        var settings = given with { Name = PlainText.OneLine(given.Name), Description = PlainText.Lines(given.Description) };
+        var problems = new List<FieldProblem>();
+        if (settings.Name.Length == 0)
+        {
+            problems.Add(new FieldProblem("name", "Give the calendar a name, so that people know it on their shelf."));
+        }
+
+        if (settings.Name.Length > LongestName)
+        {
+            problems.Add(new FieldProblem("name", Longer("A name", LongestName, settings.Name.Length)));
+        }
+
+        if (settings.Description.Length > LongestDescription)
+        {
+            problems.Add(new FieldProblem("description", Longer("A description", LongestDescription, settings.Description.Length)));
+        }
+
+        if (!clock.Knows(settings.Zone))
+        {
+            problems.Add(new FieldProblem("zone", "There is no time zone of that name. Use a name such as Europe/London."));
+        }
+
+        if (settings.GroupDefault > HighestDefault)
+        {
+            problems.Add(new FieldProblem("groupDefault", "A whole group can be given up to Edit. Make coordinators by name."));
+        }
+
+        return (settings, problems);
+    }
+
+    private static string Longer(string what, int longest, int length) =>
+        string.Create(CultureInfo.InvariantCulture, $"{what} can have up to {longest} characters; this has {length}. Shorten it.");
+}

@@ -1,0 +1,43 @@
+using Mortar.Core.Words;
+using NodaTime;
+
+namespace Mortar.Core.Changes;
+
+/// <summary>What kind of thing a change is about.</summary>
+public enum Subject
+{
+    /// <summary>An event or series.</summary>
+    Event,
+
+    /// <summary>A calendar and its settings.</summary>
+    Calendar,
+
+    /// <summary>One person's own step on a calendar.</summary>
+    Grant,
+
+    /// <summary>An invitation.</summary>
+    Invitation,
+
+    /// <summary>A group and its settings.</summary>
+    Group,
+}
+
+/// <summary>One row of the log: what was before and what came after.</summary>
+/// <param name="Sequence">Counts all changes from 1, without order between groups being lost.</param>
+/// <param name="Set">The act it belongs to.</param>
+/// <param name="At">When.</param>
+/// <param name="Actor">Who.</param>
+/// <param name="Subject">What kind of thing.</param>
+/// <param name="SubjectId">Which one.</param>
+/// <param name="Before">Its state before, as stored text; <c>null</c> where it was not there.</param>
+/// <param name="After">Its state after; <c>null</c> where it is gone.</param>
+public sealed record Change(
+    long Sequence,
+    ChangeSetId Set,
+    Instant At,
+    PersonId Actor,
+    Subject Subject,
+    Guid SubjectId,
+    string? Before,
+    string? After
+);

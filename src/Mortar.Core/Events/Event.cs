@@ -1,0 +1,53 @@
+using Mortar.Core.Time;
+using Mortar.Core.Words;
+using NodaTime;
+
+namespace Mortar.Core.Events;
+
+/// <summary>How an event counts for the time of those it takes (TRANSP and STATUS of RFC 5545).</summary>
+public enum ShowAs
+{
+    /// <summary>It takes the time.</summary>
+    Busy,
+
+    /// <summary>It may take the time; not settled.</summary>
+    Tentative,
+
+    /// <summary>It takes no time.</summary>
+    Free,
+}
+
+/// <summary>What an event is, apart from when.</summary>
+/// <param name="Title">One line; may be empty, which the interface shows as "untitled".</param>
+/// <param name="Place">One line; empty where none is named.</param>
+/// <param name="Notes">Lines of text; empty where there are none.</param>
+/// <param name="ShowAs">How it counts for people's time.</param>
+/// <param name="Cancelled">Called off but still on the plan (STATUS:CANCELLED); takes no time.</param>
+public sealed record EventContent(string Title, string Place, string Notes, ShowAs ShowAs, bool Cancelled);
+
+/// <summary>An event: single, or a series with all that belongs to it.</summary>
+/// <param name="Id">Made by the client.</param>
+/// <param name="CalendarId">Where it lives.</param>
+/// <param name="Uid">Its name in files (UID); the same in every copy.</param>
+/// <param name="AddedBy">Who put it in; with the step <em>Add</em> only they may change it.</param>
+/// <param name="Time">When; for a series, the first occurrence.</param>
+/// <param name="Content">What.</param>
+/// <param name="Series">How it repeats; <c>null</c> for a single event.</param>
+/// <param name="Version">Counts changes from 1.</param>
+public sealed record Event(
+    EventId Id,
+    CalendarId CalendarId,
+    string Uid,
+    PersonId AddedBy,
+    EventTime Time,
+    EventContent Content,
+    Series? Series,
+    int Version
+);
+
+/// <summary>One time an event takes place.</summary>
+/// <param name="Event">The event it belongs to.</param>
+/// <param name="Start">The start by which the series counts it, on the series' own clock; <c>null</c> for a single event.</param>
+/// <param name="Time">When it takes place.</param>
+/// <param name="Content">What it is this time.</param>
+public sealed record Occurrence(Event Event, LocalDateTime? Start, EventTime Time, EventContent Content);

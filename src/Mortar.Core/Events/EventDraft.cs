@@ -1,0 +1,121 @@
+using System.Diagnostics;
+using System.Globalization;
+using Mortar.Core.Time;
+using Mortar.Core.Words;
+using NodaTime;
+
+namespace Mortar.Core.Events;
+
+/// <summary>What somebody wants an event to be, before it is checked.</summary>
+public sealed record EventDraft(string? Title, string? Place, string? Notes, ShowAs ShowAs, TimeDraft Time);
+
+/// <summary>A time as it is given: whole days, or a start and an end on the clock of a zone.</summary>
+public abstract record TimeDraft
+{
+    private TimeDraft() { }
+
+    /// <summary>Whole days, both included.</summary>
+    public sealed record Days(LocalDate First, LocalDate Last) : TimeDraft;
+
+    /// <summary>On the clock of a zone.</summary>
+    public sealed record Clock(LocalDateTime Start, LocalDateTime End, string Zone) : TimeDraft;
+
+    /// <summary>On every reader's own clock.</summary>
+    public sealed record Floating(LocalDateTime Start, LocalDateTime End) : TimeDraft;
+}
+
+/// <summary>A draft after the check: either fit to be an event, or what is wrong with it.</summary>
+public abstract record DraftCheck
+{
+    private DraftCheck() { }
+
+    /// <summary>It can be written as it is here, text made safe.</summary>
+    public sealed record Fit(EventTime Time, EventContent Content) : DraftCheck;
+
+    /// <summary>It cannot; nothing is changed.</summary>
+    public sealed record Unfit(IReadOnlyList<FieldProblem> Problems) : DraftCheck;
+}
+
+/// <summary>The limits of an event.</summary>
+public static class EventRules
+{
+    /// <summary>The longest title and place, in UTF-16 units.</summary>
+    public const int LongestLine = 500;
+
+    /// <summary>The longest notes, in UTF-16 units.</summary>
+    public const int LongestNotes = 20_000;
+
+    /// <summary>The longest an event may last, in days.</summary>
+    public const int LongestDays = 3_660;
+
+    private static readonly LocalDate Earliest = new(1900, 1, 1);
+    private static readonly LocalDate Latest = new(2200, 12, 31);
+
+    /// <summary>Checks a draft; every field that is wrong is named.</summary>
+    public static DraftCheck Check(this EventDraft draft, ZoneClock clock)
+    {
+        var problems = new List<FieldProblem>();
+        var title = PlainText.OneLine(draft.Title);
+        var place = PlainText.OneLine(draft.Place);
+        var notes = PlainText.Lines(draft.Notes);
+        TooLong(problems, "title", "A title", title, LongestLine);
+        TooLong(problems, "place", "A place", place, LongestLine);
+        TooLong(problems, "notes", "Notes", notes, LongestNotes);
+        var time = Check(problems, draft.Time, clock);
+        return problems.Count > 0
+            ? new DraftCheck.Unfit(problems)
+            : new DraftCheck.Fit(time!, new EventContent(title, place, notes, draft.ShowAs, Cancelled: false));
+    }
+
+    private static void TooLong(List<FieldProblem> problems, string path, string what, string text, int longest)
+    {
+        if (text.Length > longest)
+        {
+            problems.Add(
+                new FieldProblem(
+                    path,
+                    string.Create(CultureInfo.InvariantCulture, $"{what} can have up to {longest} characters; this has {text.Length}. Shorten it, or move part of it to the notes.")
+                )
+            );
+        }
+    }
+
+    private static EventTime? Check(List<FieldProblem> problems, TimeDraft draft, ZoneClock clock) =>
+        draft switch
+        {
+            TimeDraft.Days days when days.Last < days.First => Refuse(problems, "time.last", "The last day is before the first. Choose a last day on or after it."),
+            TimeDraft.Days days when OutOfRange(problems, days.First, days.Last) => null,
+            TimeDraft.Days days => EventTime.Days(days.First, days.Last),
+            TimeDraft.Clock set when !clock.Knows(set.Zone) => Refuse(problems, "time.zone", $"There is no time zone named “{PlainText.Shorten(PlainText.OneLine(set.Zone), 60)}”. Use a name such as Europe/London."),
+            TimeDraft.Clock set when set.End < set.Start => Refuse(problems, "time.end", "The event would end before it starts. Set a later end."),
+            TimeDraft.Clock set when OutOfRange(problems, set.Start.Date, set.End.Date) => null,
+            TimeDraft.Clock set => EventTime.InZone(set.Start, set.End, set.Zone),
+            TimeDraft.Floating set when set.End < set.Start => Refuse(problems, "time.end", "The event would end before it starts. Set a later end."),
+            TimeDraft.Floating set when OutOfRange(problems, set.Start.Date, set.End.Date) => null,
+            TimeDraft.Floating set => EventTime.OnEveryClock(set.Start, set.End),
+            _ => throw new UnreachableException(),
+        };
+
+    private static EventTime? Refuse(List<FieldProblem> problems, string path, string sentence)
+    {
+        problems.Add(new FieldProblem(path, sentence));
+        return null;
+    }
+
+    private static bool OutOfRange(List<FieldProblem> problems, LocalDate first, LocalDate last)
+    {
+        if (first < Earliest || last > Latest)
+        {
+            problems.Add(new FieldProblem("time", "Dates from 1900 to 2200 can be used."));
+            return true;
+        }
+
+        if (Period.DaysBetween(first, last) > LongestDays)
+        {
+            problems.Add(new FieldProblem("time", "An event can last up to ten years. Make a series instead."));
+            return true;
+        }
+
+        return false;
+    }
+}

@@ -1,0 +1,61 @@
+using System.Globalization;
+using Mortar.Core.Time;
+using Mortar.Core.Words;
+using NodaTime;
+
+namespace Mortar.Core.Groups;
+
+/// <summary>The sorts of groups.</summary>
+public enum GroupSort
+{
+    /// <summary>People who work together.</summary>
+    Staff,
+
+    /// <summary>A class or course.</summary>
+    Class,
+
+    /// <summary>A club.</summary>
+    Club,
+
+    /// <summary>A family.</summary>
+    Family,
+
+    /// <summary>Something else.</summary>
+    Other,
+}
+
+/// <summary>The settings of a group, checked.</summary>
+/// <param name="Name">One line, not empty.</param>
+/// <param name="Sort">What sort of group.</param>
+/// <param name="Zone">Where it lives, an IANA name; new calendars begin with it.</param>
+/// <param name="FirstDay">The day its week begins with.</param>
+public sealed record GroupSettings(string Name, GroupSort Sort, string Zone, IsoDayOfWeek FirstDay)
+{
+    /// <summary>The longest name, in UTF-16 units.</summary>
+    public const int LongestName = 80;
+
+    /// <summary>Makes texts safe and checks the settings; problems is empty where they are fit.</summary>
+    public static (GroupSettings Settings, IReadOnlyList<FieldProblem> Problems) Check(GroupSettings given, ZoneClock clock)
+    {
+        var settings = given with { Name = PlainText.OneLine(given.Name) };
+        var problems = new List<FieldProblem>();
+        if (settings.Name.Length is 0 or > LongestName)
+        {
+            problems.Add(
+                new FieldProblem("name", string.Create(CultureInfo.InvariantCulture, $"Give the group a name of 1 to {LongestName} characters; this has {settings.Name.Length}."))
+            );
+        }
+
+        if (!clock.Knows(settings.Zone))
+        {
+            problems.Add(new FieldProblem("zone", "There is no time zone of that name. Use a name such as Europe/London."));
+        }
+
+        if (settings.FirstDay == IsoDayOfWeek.None)
+        {
+            problems.Add(new FieldProblem("firstDay", "Choose the day the week begins with."));
+        }
+
+        return (settings, problems);
+    }
+}

@@ -1,0 +1,70 @@
+using NodaTime;
+using NodaTime.TimeZones;
+
+namespace Mortar.Core.Time;
+
+/// <summary>Turns local times into instants and back, by one set of rules for gaps and repeats.</summary>
+/// <param name="zones">The zone database; passed in so that a test can fix its version.</param>
+public sealed class ZoneClock(IDateTimeZoneProvider zones)
+{
+    /// <summary>
+    /// RFC 5545, 3.3.5: a local time that occurs twice is the first of the two; one that does not exist is read with
+    /// the offset before the gap, so that 02:30 in a spring gap of an hour is the instant shown as 03:30.
+    /// </summary>
+    private static readonly ZoneLocalMappingResolver Rfc5545 = Resolvers.CreateMappingResolver(
+        Resolvers.ReturnEarlier,
+        Resolvers.ReturnForwardShifted
+    );
+
+    /// <summary>Whether the database knows the zone.</summary>
+    public bool Knows(string zone) => zones.GetZoneOrNull(zone) is not null;
+
+    /// <summary>The zone of that name.</summary>
+    /// <exception cref="DateTimeZoneNotFoundException">The database does not know it.</exception>
+    public DateTimeZone Zone(string zone) => zones[zone];
+
+    /// <summary>The instant of a local time in a zone, by <see cref="Rfc5545"/>.</summary>
+    public static Instant At(LocalDateTime local, DateTimeZone zone) => zone.ResolveLocal(local, Rfc5545).ToInstant();
+
+    /// <summary>The stretch of real time that <paramref name="time"/> takes for a reader in <paramref name="reader"/>.</summary>
+    /// <remarks>Start included, end excluded; may be empty for a moment. The reader's zone matters to whole days and floating times only.</remarks>
+    public Interval Span(EventTime time, DateTimeZone reader)
+    {
+        var zone = time is EventTime.Timed timed ? Zone(timed.Zone) : reader;
+        var start = At(time.LocalStart, zone);
+        var end = At(time.LocalEnd, zone);
+
+        // A gap can shift the start past an end that exists; such an event takes no time, but never less than none.
+        return new Interval(start, Instant.Max(start, end));
+    }
+
+    /// <summary>The same appointment as the reader's clock shows it: timed ones converted, whole days and floating ones as they are.</summary>
+    public EventTime AsSeenIn(EventTime time, DateTimeZone reader)
+    {
+        if (time is not EventTime.Timed)
+        {
+            return time;
+        }
+
+        var span = Span(time, reader);
+        var start = span.Start.InZone(reader).LocalDateTime;
+        var end = span.End.InZone(reader).LocalDateTime;
+
+        // Across the hour that is repeated in autumn a clock can show an end before the start.
+        return EventTime.InZone(start, end < start ? start : end, reader.Id);
+    }
+
+    /// <summary>
+    /// A time that was set on the clock of <paramref name="set"/>, kept in the zone of <paramref name="kept"/>: moving a
+    /// Halifax appointment on a London wall leaves it a Halifax appointment.
+    /// </summary>
+    public EventTime KeptInZoneOf(EventTime set, EventTime kept)
+    {
+        if (set is not EventTime.Timed here || kept is not EventTime.Timed there || here.Zone == there.Zone)
+        {
+            return set;
+        }
+
+        return AsSeenIn(here, Zone(there.Zone));
+    }
+}

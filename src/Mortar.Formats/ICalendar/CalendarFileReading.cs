@@ -1,0 +1,28 @@
+using Mortar.Core.Events;
+using Mortar.Core.Time;
+
+namespace Mortar.Formats.ICalendar;
+
+/// <summary>What reading a file came to.</summary>
+public abstract record CalendarFileReading
+{
+    private CalendarFileReading() { }
+
+    /// <summary>A calendar, with what is in it and what could not be taken.</summary>
+    /// <param name="Name">The name it gives itself; <c>null</c> where it gives none.</param>
+    /// <param name="Events">Its events, one each for a series with all its changes, in the order of the file.</param>
+    /// <param name="Findings">What was not taken as it stands, by line.</param>
+    public sealed record Understood(string? Name, IReadOnlyList<FileEvent> Events, IReadOnlyList<Finding> Findings) : CalendarFileReading;
+
+    /// <summary>Not a calendar at all.</summary>
+    /// <param name="Sentence">What it is instead, and what to do.</param>
+    public sealed record NotACalendar(string Sentence) : CalendarFileReading;
+}
+
+/// <summary>One event of a file.</summary>
+/// <param name="Uid">Its UID, or one made from its content where it has none.</param>
+/// <param name="Time">When.</param>
+/// <param name="Content">What; texts made safe and cut to what can be shown.</param>
+/// <param name="Series">How it repeats; <c>null</c> for a single event.</param>
+/// <param name="Source">Its components as they came, unfolded, so that nothing in them is lost.</param>
+public sealed record FileEvent(string Uid, EventTime Time, EventContent Content, Series? Series, string Source);

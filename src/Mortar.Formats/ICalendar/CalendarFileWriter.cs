@@ -1,0 +1,217 @@
+using System.Globalization;
+using System.Text;
+using Mortar.Core.Events;
+using Mortar.Core.Time;
+using NodaTime;
+using NodaTime.Text;
+
+namespace Mortar.Formats.ICalendar;
+
+/// <summary>An event to be written, with the source it came from where it came from a file.</summary>
+public sealed record EventToWrite(Event Event, string? Source);
+
+/// <summary>What a file says of the calendar as a whole.</summary>
+public sealed record FileHead(string Name, string Description, string Zone);
+
+/// <summary>Writes events as an iCalendar file.</summary>
+/// <remarks>
+/// An event that came from a file is written from its source: what Mortar does not know stays as it was, and only what
+/// was changed here is replaced. The others are written from what they are.
+/// </remarks>
+public static class CalendarFileWriter
+{
+    private const int LongestOctets = 75;
+
+    private static readonly LocalDatePattern Date = LocalDatePattern.CreateWithInvariantCulture("uuuuMMdd");
+    private static readonly LocalDateTimePattern DateTime = LocalDateTimePattern.CreateWithInvariantCulture("uuuuMMdd'T'HHmmss");
+    private static readonly InstantPattern Utc = InstantPattern.CreateWithInvariantCulture("uuuuMMdd'T'HHmmss'Z'");
+
+    /// <summary>The whole file, lines ended by CRLF and folded at 75 octets.</summary>
+    /// <param name="head">What stands for the calendar.</param>
+    /// <param name="events">The events, in the order in which they are to stand.</param>
+    /// <param name="now">The instant for DTSTAMP of events that have none of their own.</param>
+    /// <param name="clock">Zone rules.</param>
+    public static string Write(FileHead head, IEnumerable<EventToWrite> events, Instant now, ZoneClock clock)
+    {
+        var components = events.SelectMany(one => Components(one, head.Zone, now, clock)).ToList();
+        var vevents = components.Where(component => component.Name == "VEVENT").ToList();
+        var foreign = CalendarFile.Definitions(components);
+        var used = vevents.SelectMany(component => component.Lines).Select(line => line.Parameter("TZID")).OfType<string>().Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal);
+
+        var text = new StringBuilder();
+        Line(text, "BEGIN:VCALENDAR");
+        Line(text, "VERSION:2.0");
+        Line(text, "PRODID:-//Mortar//Mortar//EN");
+        Line(text, ContentLine.OfText("NAME", head.Name).Text);
+        Line(text, ContentLine.OfText("X-WR-CALNAME", head.Name).Text);
+        if (head.Description.Length > 0)
+        {
+            Line(text, ContentLine.OfText("DESCRIPTION", head.Description).Text);
+        }
+
+        foreach (var zone in used)
+        {
+            var lines = foreign.TryGetValue(zone, out var kept) ? kept.Unfolded()
+                : clock.Knows(zone) ? ZoneDefinition.Lines(clock.Zone(zone), FirstYear(vevents), now)
+                : [];
+            foreach (var line in lines)
+            {
+                Line(text, line);
+            }
+        }
+
+        foreach (var line in vevents.SelectMany(component => component.Unfolded()))
+        {
+            Line(text, line);
+        }
+
+        Line(text, "END:VCALENDAR");
+        return text.ToString();
+    }
+
+    private static IEnumerable<Component> Components(EventToWrite one, string zone, Instant now, ZoneClock clock)
+    {
+        if (one.Source is null)
+        {
+            return New(one.Event, now);
+        }
+
+        var (read, components) = CalendarFile.ReadSource(one.Source, zone, clock);
+        return read is null ? New(one.Event, now) : Patched(one.Event, read, components, now);
+    }
+
+    private static IEnumerable<Component> New(Event whole, Instant now)
+    {
+        var component = Bare(whole, whole.Time, whole.Content, now);
+        if (whole.Series is not { } series)
+        {
+            return [component];
+        }
+
+        if (series.RuleText is { } rule)
+        {
+            component.Lines.Add(ContentLine.Of("RRULE", rule));
+        }
+
+        component.Lines.AddRange(series.Extra.Select(start => When("RDATE", whole.Time, start)));
+        component.Lines.AddRange(series.Excluded.Select(start => When("EXDATE", whole.Time, start)));
+        return series.Overrides.Select(one => Changed(whole, one, now)).Prepend(component);
+    }
+
+    private static IEnumerable<Component> Patched(Event whole, FileEvent read, List<Component> components, Instant now)
+    {
+        var master = components.Find(component => component.Name == "VEVENT" && component.First("RECURRENCE-ID") is null);
+        if (master is not null)
+        {
+            Patch(master, whole.Content, read.Content);
+            if (whole.Time != read.Time)
+            {
+                PutTime(master, whole.Time);
+            }
+
+            if (whole.Series?.RuleText != read.Series?.RuleText)
+            {
+                master.Replace("RRULE", whole.Series?.RuleText is { } rule ? [ContentLine.Of("RRULE", rule)] : []);
+            }
+
+            if (whole.Series is { } series && !series.Excluded.SequenceEqual(read.Series?.Excluded ?? []))
+            {
+                master.Replace("EXDATE", series.Excluded.Select(start => When("EXDATE", whole.Time, start)));
+            }
+        }
+
+        var before = (read.Series?.Overrides ?? []).ToDictionary(one => one.Replaces);
+        var after = (whole.Series?.Overrides ?? []).ToDictionary(one => one.Replaces);
+
+        // The n-th VEVENT with a RECURRENCE-ID belongs to the n-th override: both are in the order of their starts.
+        var kept = components.Where(component => component.Name == "VEVENT" && component.First("RECURRENCE-ID") is not null).Zip(read.Series?.Overrides ?? []);
+        var unchanged = kept.Where(pair => after.TryGetValue(pair.Second.Replaces, out var now) && now == before[pair.Second.Replaces]).Select(pair => pair.First);
+        var changed = after.Values.Where(one => !before.TryGetValue(one.Replaces, out var was) || was != one).Select(one => Changed(whole, one, now));
+        return [.. components.Where(component => component.Name == "VTIMEZONE"), .. master is null ? [] : new[] { master }, .. unchanged, .. changed];
+    }
+
+    private static void Patch(Component component, EventContent now, EventContent before)
+    {
+        Text("SUMMARY", now.Title, before.Title);
+        Text("LOCATION", now.Place, before.Place);
+        Text("DESCRIPTION", now.Notes, before.Notes);
+        if (now.ShowAs != before.ShowAs || now.Cancelled != before.Cancelled)
+        {
+            PutStatus(component, now);
+        }
+
+        void Text(string property, string value, string was)
+        {
+            if (value != was)
+            {
+                component.Replace(property, value.Length > 0 ? [ContentLine.OfText(property, value)] : []);
+            }
+        }
+    }
+
+    private static Component Changed(Event whole, Override one, Instant now)
+    {
+        var component = Bare(whole, one.Time, one.Content, now);
+        component.Lines.Insert(1, When("RECURRENCE-ID", whole.Time, one.Replaces));
+        return component;
+    }
+
+    private static Component Bare(Event whole, EventTime time, EventContent content, Instant now)
+    {
+        var component = new Component("VEVENT", 0) { Whole = true };
+        component.Lines.Add(ContentLine.Of("UID", whole.Uid));
+        component.Lines.Add(ContentLine.Of("DTSTAMP", Utc.Format(now)));
+        component.Lines.Add(ContentLine.Of("SEQUENCE", (whole.Version - 1).ToString(CultureInfo.InvariantCulture)));
+        PutTime(component, time);
+        Patch(component, content, new EventContent(string.Empty, string.Empty, string.Empty, ShowAs.Busy, Cancelled: false));
+        return component;
+    }
+
+    private static void PutStatus(Component component, EventContent content)
+    {
+        component.Replace("STATUS", content.Cancelled ? [ContentLine.Of("STATUS", "CANCELLED")] : content.ShowAs == ShowAs.Tentative ? [ContentLine.Of("STATUS", "TENTATIVE")] : []);
+        component.Replace("TRANSP", content.ShowAs == ShowAs.Free ? [ContentLine.Of("TRANSP", "TRANSPARENT")] : []);
+    }
+
+    private static void PutTime(Component component, EventTime time)
+    {
+        component.Lines.RemoveAll(line => line.Name == "DURATION");
+        component.Replace("DTSTART", When("DTSTART", time, time.LocalStart));
+        component.Replace("DTEND", time.LocalEnd > time.LocalStart ? [When("DTEND", time, time.LocalEnd)] : []);
+    }
+
+    private static ContentLine When(string property, EventTime kind, LocalDateTime at) =>
+        kind switch
+        {
+            EventTime.AllDay => ContentLine.Of($"{property};VALUE=DATE", Date.Format(at.Date)),
+            EventTime.Timed { Zone: "UTC" } => ContentLine.Of(property, DateTime.Format(at) + "Z"),
+            EventTime.Timed timed => ContentLine.Of($"{property};TZID={timed.Zone}", DateTime.Format(at)),
+            _ => ContentLine.Of(property, DateTime.Format(at)),
+        };
+
+    private static int FirstYear(IEnumerable<Component> components) =>
+        components
+            .Select(component => component.First("DTSTART")?.Value)
+            .Select(value => int.TryParse(value?.Length >= 4 ? value[..4] : null, CultureInfo.InvariantCulture, out var year) ? year : 1970)
+            .DefaultIfEmpty(1970)
+            .Min();
+
+    /// <summary>One line, folded so that no physical line is longer than 75 octets and no character is cut in two.</summary>
+    private static void Line(StringBuilder text, string line)
+    {
+        var octets = 0;
+        foreach (var rune in line.EnumerateRunes())
+        {
+            if (octets + rune.Utf8SequenceLength > LongestOctets)
+            {
+                text.Append("\r\n ");
+                octets = 1;
+            }
+
+            text.Append(rune);
+            octets += rune.Utf8SequenceLength;
+        }
+
+        text.Append("\r\n");
+    }
+}
