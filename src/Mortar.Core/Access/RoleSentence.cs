@@ -29,4 +29,14 @@ public static class RoleSentence
             _ => throw new ArgumentOutOfRangeException(nameof(role), role, "No step, nothing to say."),
         };
     }
+
+    /// <summary>The same for the one it is given to: "You will see titles and places in “Rota”, not notes."</summary>
+    /// <param name="role">The step; not <see cref="Role.None"/>.</param>
+    /// <param name="calendar">The calendar's name.</param>
+    public static string ForReader(Role role, string calendar) =>
+        role switch
+        {
+            Role.Coordinate => $"You can do everything in “{calendar}”: change any event, give and take access, and delete the calendar.",
+            _ => For(["You"], role, calendar),
+        };
 }

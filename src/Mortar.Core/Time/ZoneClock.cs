@@ -55,16 +55,11 @@ public sealed class ZoneClock(IDateTimeZoneProvider zones)
     }
 
     /// <summary>
-    /// A time that was set on the clock of <paramref name="set"/>, kept in the zone of <paramref name="kept"/>: moving a
-    /// Halifax appointment on a London wall leaves it a Halifax appointment.
+    /// A time that was set on one clock, kept in the zone the event lives in: moving a Halifax appointment on a London
+    /// wall leaves it a Halifax appointment. Whole days and floating times stay as they are.
     /// </summary>
-    public EventTime KeptInZoneOf(EventTime set, EventTime kept)
-    {
-        if (set is not EventTime.Timed here || kept is not EventTime.Timed there || here.Zone == there.Zone)
-        {
-            return set;
-        }
-
-        return AsSeenIn(here, Zone(there.Zone));
-    }
+    /// <param name="set">The time as it was set.</param>
+    /// <param name="zone">The zone to keep it in; <c>null</c> to leave it in the one it was set in.</param>
+    public EventTime KeptIn(EventTime set, string? zone) =>
+        set is EventTime.Timed timed && zone is not null && timed.Zone != zone ? AsSeenIn(timed, Zone(zone)) : set;
 }

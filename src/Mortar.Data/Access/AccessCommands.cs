@@ -1,0 +1,291 @@
+using System.Security.Cryptography;
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Words;
+using Mortar.Data.Mail;
+using Mortar.Data.Store;
+using NodaTime;
+
+namespace Mortar.Data.Access;
+
+/// <summary>What an invitation is to say.</summary>
+public sealed record InvitationDraft(string? Address, Role Role, string? Message);
+
+/// <summary>Gives and takes access to calendars.</summary>
+public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock)
+{
+    /// <summary>The longest message of one's own in an invitation, in UTF-16 units.</summary>
+    public const int LongestMessage = 1_000;
+
+    /// <summary>Invites an address to a step. Sending the same invitation twice writes it once.</summary>
+    public Task<Outcome<InvitationRow>> Invite(Act act, CalendarId calendarId, InvitationId id, InvitationDraft draft, CancellationToken cancellationToken) =>
+        db.Write<InvitationRow>(
+            act,
+            async () =>
+            {
+                if (await ToCoordinate<InvitationRow>(act, calendarId, cancellationToken) is { } refusal)
+                {
+                    return refusal;
+                }
+
+                if (await db.Invitations.FindAsync([id], cancellationToken) is { } known)
+                {
+                    return known.CalendarId == calendarId && known.InvitedBy == act.Actor ? new Outcome<InvitationRow>.Done(known) : new Outcome<InvitationRow>.NotThere("invitation");
+                }
+
+                var problems = Problems(draft, out var address);
+                if (problems.Count > 0 || address is not { } to)
+                {
+                    return new Outcome<InvitationRow>.Unfit(problems);
+                }
+
+                var person = await db.People.FirstOrDefaultAsync(one => one.Address == to.Value, cancellationToken);
+                if (await WhyNot(calendarId, to, person?.Id, cancellationToken) is { } why)
+                {
+                    return why;
+                }
+
+                var invitation = new InvitationRow
+                {
+                    Id = id,
+                    CalendarId = calendarId,
+                    Address = to.Value,
+                    PersonId = person?.Id,
+                    Role = draft.Role,
+                    Message = PlainText.Lines(draft.Message),
+                    State = InvitationState.Waiting,
+                    InvitedBy = act.Actor,
+                    SentAt = clock.GetCurrentInstant(),
+                    LinkToken = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(12)),
+                };
+                db.Invitations.Add(invitation);
+                db.Mails.Add(await letters.Invitation(db, invitation, clock.GetCurrentInstant(), cancellationToken));
+                return new Outcome<InvitationRow>.Done(invitation);
+            },
+            cancellationToken
+        );
+
+    /// <summary>Sends the mail of a waiting invitation again.</summary>
+    public Task<Outcome<InvitationRow>> SendAgain(Act act, CalendarId calendarId, InvitationId id, CancellationToken cancellationToken) =>
+        ChangeOpen(
+            act,
+            calendarId,
+            id,
+            async invitation =>
+            {
+                invitation.SentAt = clock.GetCurrentInstant();
+                db.Mails.Add(await letters.Invitation(db, invitation, clock.GetCurrentInstant(), cancellationToken));
+            },
+            cancellationToken
+        );
+
+    /// <summary>Takes a waiting invitation back. Its link leads nowhere from then on.</summary>
+    public Task<Outcome<InvitationRow>> Withdraw(Act act, CalendarId calendarId, InvitationId id, CancellationToken cancellationToken) =>
+        ChangeOpen(
+            act,
+            calendarId,
+            id,
+            invitation =>
+            {
+                invitation.State = InvitationState.Withdrawn;
+                return Task.CompletedTask;
+            },
+            cancellationToken
+        );
+
+    /// <summary>Takes the invitation: the calendar is theirs at that step, or at the higher one they had.</summary>
+    public Task<Outcome<InvitationRow>> Accept(Act act, InvitationId id, CancellationToken cancellationToken) =>
+        Answer(
+            act,
+            id,
+            async invitation =>
+            {
+                invitation.State = InvitationState.Accepted;
+                var grant = await GrantOf(invitation.CalendarId, act.Actor, cancellationToken);
+                grant.Role = grant.Role > invitation.Role ? grant.Role : invitation.Role;
+            },
+            cancellationToken
+        );
+
+    /// <summary>Turns the invitation down.</summary>
+    public Task<Outcome<InvitationRow>> Decline(Act act, InvitationId id, CancellationToken cancellationToken) =>
+        Answer(
+            act,
+            id,
+            invitation =>
+            {
+                invitation.State = InvitationState.Declined;
+                return Task.CompletedTask;
+            },
+            cancellationToken
+        );
+
+    /// <summary>Puts somebody who has access of their own on another step.</summary>
+    public Task<Outcome<GrantRow>> SetRole(Act act, CalendarId calendarId, PersonId whose, Role role, CancellationToken cancellationToken) =>
+        db.Write<GrantRow>(
+            act,
+            async () =>
+            {
+                if (await ToCoordinate<GrantRow>(act, calendarId, cancellationToken) is { } refusal)
+                {
+                    return refusal;
+                }
+
+                return role == Role.None
+                    ? new Outcome<GrantRow>.Unfit([new FieldProblem("role", "Choose a step from Times only to Coordinate, or end the access.")])
+                    : await Put(calendarId, whose, role, cancellationToken);
+            },
+            cancellationToken
+        );
+
+    /// <summary>Ends somebody's own access; a coordinator anybody's, everybody their own.</summary>
+    public Task<Outcome<GrantRow>> End(Act act, CalendarId calendarId, PersonId whose, CancellationToken cancellationToken) =>
+        db.Write<GrantRow>(
+            act,
+            async () =>
+            {
+                var standing = await db.StandingOf(act.Actor, calendarId, cancellationToken);
+                return AccessRules.ToEnd(standing.Role, act.Actor, whose).Refusal<GrantRow>("calendar", "Coordinate")
+                    ?? await Put(calendarId, whose, Role.None, cancellationToken);
+            },
+            cancellationToken
+        );
+
+    /// <summary>Makes somebody the first coordinator of a calendar they make. Part of a command that is already under way.</summary>
+    internal void Found(CalendarId calendarId, PersonId founder) =>
+        db.Grants.Add(
+            new GrantRow
+            {
+                Id = Guid.CreateVersion7(),
+                CalendarId = calendarId,
+                PersonId = founder,
+                Role = Role.Coordinate,
+            }
+        );
+
+    private async Task<Outcome<GrantRow>> Put(CalendarId calendarId, PersonId whose, Role role, CancellationToken cancellationToken)
+    {
+        var grants = await db.Grants.Where(grant => grant.CalendarId == calendarId && grant.Role != Role.None).ToListAsync(cancellationToken);
+        if (grants.Find(grant => grant.PersonId == whose) is not { } own)
+        {
+            return new Outcome<GrantRow>.NotThere("access");
+        }
+
+        if (Coordinators.WouldBeLeftWithout(grants.Select(grant => (grant.PersonId, grant.Role)), whose, role))
+        {
+            return new Outcome<GrantRow>.Refused("last-coordinator", "A calendar keeps at least one coordinator. Make somebody else one first.");
+        }
+
+        own.Role = role;
+        return new Outcome<GrantRow>.Done(own);
+    }
+
+    private async Task<GrantRow> GrantOf(CalendarId calendarId, PersonId person, CancellationToken cancellationToken)
+    {
+        if (await db.Grants.FirstOrDefaultAsync(grant => grant.CalendarId == calendarId && grant.PersonId == person, cancellationToken) is { } known)
+        {
+            return known;
+        }
+
+        var grant = new GrantRow
+        {
+            Id = Guid.CreateVersion7(),
+            CalendarId = calendarId,
+            PersonId = person,
+            Role = Role.None,
+        };
+        db.Grants.Add(grant);
+        return grant;
+    }
+
+    private static List<FieldProblem> Problems(InvitationDraft draft, out Address? address)
+    {
+        var problems = new List<FieldProblem>();
+        if (!Address.TryParse(draft.Address, out address))
+        {
+            problems.Add(new FieldProblem("address", $"“{PlainText.Shorten(PlainText.OneLine(draft.Address), 60)}” is not a mail address. It should look like name@example.org."));
+        }
+
+        if (draft.Role == Role.None)
+        {
+            problems.Add(new FieldProblem("role", "Choose a step from Times only to Coordinate."));
+        }
+
+        if (PlainText.Lines(draft.Message).Length > LongestMessage)
+        {
+            problems.Add(new FieldProblem("message", FormattableString.Invariant($"A message can have up to {LongestMessage} characters. Shorten it.")));
+        }
+
+        return problems;
+    }
+
+    private async Task<Outcome<InvitationRow>?> WhyNot(CalendarId calendarId, Address address, PersonId? person, CancellationToken cancellationToken)
+    {
+        if (await db.Grants.AnyAsync(grant => grant.CalendarId == calendarId && grant.PersonId == person && grant.Role != Role.None, cancellationToken))
+        {
+            return new Outcome<InvitationRow>.Refused("already-in", $"{address} has access to this calendar already. Change the step in the list instead.");
+        }
+
+        return
+            await db.Invitations.AnyAsync(
+                one => one.CalendarId == calendarId && one.Address == address.Value && one.State == InvitationState.Waiting,
+                cancellationToken
+            )
+            ? new Outcome<InvitationRow>.Refused("already-invited", $"An invitation to {address} is waiting already. Send it again, or withdraw it first.")
+            : null;
+    }
+
+    private Task<Outcome<InvitationRow>> ChangeOpen(Act act, CalendarId calendarId, InvitationId id, Func<InvitationRow, Task> change, CancellationToken cancellationToken) =>
+        db.Write<InvitationRow>(
+            act,
+            async () =>
+            {
+                if (await ToCoordinate<InvitationRow>(act, calendarId, cancellationToken) is { } refusal)
+                {
+                    return refusal;
+                }
+
+                if (await db.Invitations.FindAsync([id], cancellationToken) is not { } invitation || invitation.CalendarId != calendarId)
+                {
+                    return new Outcome<InvitationRow>.NotThere("invitation");
+                }
+
+                if (!invitation.State.IsOpen())
+                {
+                    return new Outcome<InvitationRow>.Refused("invitation-closed", $"This invitation is no longer open: it was {invitation.State.ToString().ToLowerInvariant()}.");
+                }
+
+                await change(invitation);
+                return new Outcome<InvitationRow>.Done(invitation);
+            },
+            cancellationToken
+        );
+
+    private Task<Outcome<InvitationRow>> Answer(Act act, InvitationId id, Func<InvitationRow, Task> answer, CancellationToken cancellationToken) =>
+        db.Write<InvitationRow>(
+            act,
+            async () =>
+            {
+                var invitation = await db.Invitations.FindAsync([id], cancellationToken);
+                if (invitation is null || invitation.PersonId != act.Actor || !await IsThere(invitation.CalendarId, cancellationToken))
+                {
+                    return new Outcome<InvitationRow>.NotThere("invitation");
+                }
+
+                if (!invitation.State.IsOpen())
+                {
+                    return new Outcome<InvitationRow>.Refused("invitation-closed", invitation.State.WhyClosed());
+                }
+
+                await answer(invitation);
+                return new Outcome<InvitationRow>.Done(invitation);
+            },
+            cancellationToken
+        );
+
+    private Task<bool> IsThere(CalendarId id, CancellationToken cancellationToken) =>
+        db.Calendars.AnyAsync(calendar => calendar.Id == id && calendar.DeletedAt == null, cancellationToken);
+
+    private async Task<Outcome<T>?> ToCoordinate<T>(Act act, CalendarId calendarId, CancellationToken cancellationToken) =>
+        AccessRules.ToCoordinate((await db.StandingOf(act.Actor, calendarId, cancellationToken)).Role).Refusal<T>("calendar", "Coordinate");
+}

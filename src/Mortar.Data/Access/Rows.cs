@@ -1,0 +1,105 @@
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using Mortar.Core.Access;
+using Mortar.Core.Changes;
+using Mortar.Core.Words;
+using Mortar.Data.Calendars;
+using Mortar.Data.Groups;
+using Mortar.Data.Store;
+using NodaTime;
+
+namespace Mortar.Data.Access;
+
+/// <summary>The step that was given to one person on one calendar. Ended access stays as <see cref="Role.None"/>.</summary>
+public sealed class GrantRow : IRecorded
+{
+    public required Guid Id { get; init; }
+
+    public required CalendarId CalendarId { get; init; }
+
+    public required PersonId PersonId { get; init; }
+
+    public required Role Role { get; set; }
+
+    public int Version { get; set; }
+
+    Subject IRecorded.Subject => Subject.Grant;
+
+    Guid IRecorded.SubjectId => Id;
+
+    CalendarId? IRecorded.OfCalendar => CalendarId;
+
+    PersonId? IRecorded.Concerns => PersonId;
+
+    void IRecorded.Vanish(Instant now) => Role = Role.None;
+}
+
+/// <summary>An invitation to one step on one calendar.</summary>
+public sealed class InvitationRow : IRecorded
+{
+    public required InvitationId Id { get; init; }
+
+    public required CalendarId CalendarId { get; init; }
+
+    /// <summary>Where it was sent, as <see cref="Address"/> writes it.</summary>
+    public required string Address { get; init; }
+
+    /// <summary>The person of that address; <c>null</c> until there is one.</summary>
+    public PersonId? PersonId { get; set; }
+
+    public required Role Role { get; set; }
+
+    public required string Message { get; set; }
+
+    public required InvitationState State { get; set; }
+
+    public required PersonId InvitedBy { get; set; }
+
+    public required Instant SentAt { get; set; }
+
+    /// <summary>The secret in the mailed link. Whoever holds it has shown that mail to the address reaches them.</summary>
+    public required string LinkToken { get; init; }
+
+    public int Version { get; set; }
+
+    Subject IRecorded.Subject => Subject.Invitation;
+
+    Guid IRecorded.SubjectId => Id.Value;
+
+    CalendarId? IRecorded.OfCalendar => CalendarId;
+
+    /// <summary>The one invited while it waits; whoever sent it once it is answered.</summary>
+    PersonId? IRecorded.Concerns => State is InvitationState.Accepted or InvitationState.Declined ? InvitedBy : PersonId;
+
+    void IRecorded.Vanish(Instant now) => State = InvitationState.Withdrawn;
+}
+
+internal sealed class GrantConfiguration : IEntityTypeConfiguration<GrantRow>
+{
+    public void Configure(EntityTypeBuilder<GrantRow> builder)
+    {
+        builder.ToTable("Grants");
+        builder.HasIndex(grant => new { grant.CalendarId, grant.PersonId }).IsUnique().HasDatabaseName("UX_Grants_CalendarPerson");
+        builder.HasIndex(grant => grant.PersonId);
+        builder.HasOne<CalendarRow>().WithMany().HasForeignKey(grant => grant.CalendarId);
+        builder.HasOne<PersonRow>().WithMany().HasForeignKey(grant => grant.PersonId);
+    }
+}
+
+internal sealed class InvitationConfiguration : IEntityTypeConfiguration<InvitationRow>
+{
+    public void Configure(EntityTypeBuilder<InvitationRow> builder)
+    {
+        builder.ToTable("Invitations");
+        builder.HasIndex(invitation => invitation.LinkToken).IsUnique().HasDatabaseName("UX_Invitations_LinkToken");
+        builder.HasIndex(invitation => invitation.PersonId);
+        builder
+            .HasIndex(invitation => new { invitation.CalendarId, invitation.Address })
+            .IsUnique()
+            .HasFilter("State = 'Waiting'")
+            .HasDatabaseName("UX_Invitations_OneWaiting");
+        builder.HasOne<CalendarRow>().WithMany().HasForeignKey(invitation => invitation.CalendarId);
+        builder.HasOne<PersonRow>().WithMany().HasForeignKey(invitation => invitation.PersonId);
+        builder.HasOne<PersonRow>().WithMany().HasForeignKey(invitation => invitation.InvitedBy);
+    }
+}

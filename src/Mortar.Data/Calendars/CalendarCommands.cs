@@ -1,0 +1,103 @@
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Calendars;
+using Mortar.Core.Time;
+using Mortar.Core.Words;
+using Mortar.Data.Access;
+using Mortar.Data.Store;
+using NodaTime;
+
+namespace Mortar.Data.Calendars;
+
+/// <summary>Makes, changes and deletes calendars.</summary>
+public sealed class CalendarCommands(MortarDb db, AccessCommands access, ZoneClock zones, IClock clock)
+{
+    /// <summary>Makes a calendar in a group one is in, and makes its maker a coordinator. Doing so twice with one id makes it once.</summary>
+    public Task<Outcome<CalendarRow>> Create(Act act, CalendarId id, GroupId groupId, CalendarSettings given, CancellationToken cancellationToken) =>
+        db.Write<CalendarRow>(
+            act,
+            async () =>
+            {
+                if (!await db.Members.AnyAsync(member => member.GroupId == groupId && member.PersonId == act.Actor, cancellationToken))
+                {
+                    return new Outcome<CalendarRow>.NotThere("group");
+                }
+
+                var (settings, problems) = CalendarSettings.Check(given, zones);
+                if (problems.Count > 0)
+                {
+                    return new Outcome<CalendarRow>.Unfit(problems);
+                }
+
+                var row = new CalendarRow
+                {
+                    Id = id,
+                    GroupId = groupId,
+                    Name = settings.Name,
+                    Description = settings.Description,
+                    Hue = settings.Hue,
+                    Mark = settings.Mark,
+                    Zone = settings.Zone,
+                    Purpose = settings.Purpose,
+                    GroupDefault = settings.GroupDefault,
+                };
+                db.Calendars.Add(row);
+                access.Found(id, act.Actor);
+                return new Outcome<CalendarRow>.Done(row);
+            },
+            cancellationToken
+        );
+
+    /// <summary>Changes a calendar's settings.</summary>
+    public Task<Outcome<CalendarRow>> Change(Act act, CalendarId id, int? version, CalendarSettings given, CancellationToken cancellationToken) =>
+        Coordinated(
+            act,
+            id,
+            version,
+            row =>
+            {
+                var (settings, problems) = CalendarSettings.Check(given, zones);
+                if (problems.Count > 0)
+                {
+                    return new Outcome<CalendarRow>.Unfit(problems);
+                }
+
+                row.Take(settings);
+                return new Outcome<CalendarRow>.Done(row);
+            },
+            cancellationToken
+        );
+
+    /// <summary>Puts a calendar in the bin, for everybody.</summary>
+    public Task<Outcome<CalendarRow>> Delete(Act act, CalendarId id, int? version, CancellationToken cancellationToken) =>
+        Coordinated(
+            act,
+            id,
+            version,
+            row =>
+            {
+                row.DeletedAt = clock.GetCurrentInstant();
+                return new Outcome<CalendarRow>.Done(row);
+            },
+            cancellationToken
+        );
+
+    private Task<Outcome<CalendarRow>> Coordinated(Act act, CalendarId id, int? version, Func<CalendarRow, Outcome<CalendarRow>> change, CancellationToken cancellationToken) =>
+        db.Write(
+            act,
+            async () =>
+            {
+                var standing = await db.StandingOf(act.Actor, id, cancellationToken);
+                if (AccessRules.ToCoordinate(standing.Role).Refusal<CalendarRow>("calendar", "Coordinate") is { } refusal)
+                {
+                    return refusal;
+                }
+
+                var row = await db.Calendars.SingleAsync(calendar => calendar.Id == id, cancellationToken);
+                return version is null ? new Outcome<CalendarRow>.VersionNeeded()
+                    : version != row.Version ? new Outcome<CalendarRow>.Stale(row)
+                    : change(row);
+            },
+            cancellationToken
+        );
+}

@@ -1,0 +1,92 @@
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using Mortar.Core.Access;
+using Mortar.Core.Calendars;
+using Mortar.Core.Changes;
+using Mortar.Core.Words;
+using Mortar.Data.Groups;
+using Mortar.Data.Store;
+using NodaTime;
+
+namespace Mortar.Data.Calendars;
+
+/// <summary>A shared calendar.</summary>
+public sealed class CalendarRow : IRecorded
+{
+    public required CalendarId Id { get; init; }
+
+    public required GroupId GroupId { get; init; }
+
+    public required string Name { get; set; }
+
+    public required string Description { get; set; }
+
+    public required Hue Hue { get; set; }
+
+    public required Mark Mark { get; set; }
+
+    public required string Zone { get; set; }
+
+    public required Purpose Purpose { get; set; }
+
+    public required Role GroupDefault { get; set; }
+
+    /// <summary>When it went to the bin; <c>null</c> while it is there.</summary>
+    public Instant? DeletedAt { get; set; }
+
+    public int Version { get; set; }
+
+    Subject IRecorded.Subject => Subject.Calendar;
+
+    Guid IRecorded.SubjectId => Id.Value;
+
+    CalendarId? IRecorded.OfCalendar => Id;
+
+    PersonId? IRecorded.Concerns => null;
+
+    void IRecorded.Vanish(Instant now) => DeletedAt = now;
+
+    public CalendarSettings Settings() => new(Name, Description, Hue, Mark, Zone, Purpose, GroupDefault);
+
+    public void Take(CalendarSettings settings) =>
+        (Name, Description, Hue, Mark, Zone, Purpose, GroupDefault) = (
+            settings.Name,
+            settings.Description,
+            settings.Hue,
+            settings.Mark,
+            settings.Zone,
+            settings.Purpose,
+            settings.GroupDefault
+        );
+}
+
+/// <summary>How a calendar lies on one person's wall.</summary>
+public sealed class LayerRow
+{
+    public required PersonId PersonId { get; init; }
+
+    public required CalendarId CalendarId { get; init; }
+
+    public required bool Shown { get; set; }
+}
+
+internal sealed class CalendarConfiguration : IEntityTypeConfiguration<CalendarRow>
+{
+    public void Configure(EntityTypeBuilder<CalendarRow> builder)
+    {
+        builder.ToTable("Calendars", table => table.HasCheckConstraint("CK_Calendars_Name", "length(Name) > 0"));
+        builder.HasIndex(calendar => calendar.GroupId);
+        builder.HasOne<GroupRow>().WithMany().HasForeignKey(calendar => calendar.GroupId);
+    }
+}
+
+internal sealed class LayerConfiguration : IEntityTypeConfiguration<LayerRow>
+{
+    public void Configure(EntityTypeBuilder<LayerRow> builder)
+    {
+        builder.ToTable("Layers");
+        builder.HasKey(layer => new { layer.PersonId, layer.CalendarId });
+        builder.HasOne<PersonRow>().WithMany().HasForeignKey(layer => layer.PersonId);
+        builder.HasOne<CalendarRow>().WithMany().HasForeignKey(layer => layer.CalendarId);
+    }
+}

@@ -1,0 +1,47 @@
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using Mortar.Core.Changes;
+using Mortar.Core.Words;
+using NodaTime;
+
+namespace Mortar.Data.Changes;
+
+/// <summary>One row of the change log. Written by <see cref="Store.MortarDb"/> alone.</summary>
+public sealed class ChangeRow
+{
+    public long Sequence { get; init; }
+
+    public required ChangeSetId Set { get; init; }
+
+    public required Instant At { get; init; }
+
+    public required PersonId Actor { get; init; }
+
+    public required Subject Subject { get; init; }
+
+    public required Guid SubjectId { get; init; }
+
+    public CalendarId? CalendarId { get; init; }
+
+    public PersonId? Concerns { get; init; }
+
+    public string? Before { get; init; }
+
+    public string? After { get; init; }
+
+    public Change ToCore() => new(Sequence, Set, At, Actor, Subject, SubjectId, Before, After);
+}
+
+internal sealed class ChangeConfiguration : IEntityTypeConfiguration<ChangeRow>
+{
+    public void Configure(EntityTypeBuilder<ChangeRow> builder)
+    {
+        builder.ToTable("Changes");
+        builder.HasKey(change => change.Sequence);
+        builder.Property(change => change.Sequence).ValueGeneratedOnAdd();
+        builder.HasIndex(change => change.Set);
+        builder.HasIndex(change => new { change.SubjectId, change.Sequence });
+        builder.HasIndex(change => new { change.CalendarId, change.Sequence });
+        builder.HasIndex(change => new { change.Concerns, change.Sequence });
+    }
+}

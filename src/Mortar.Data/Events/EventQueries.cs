@@ -1,0 +1,51 @@
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Events;
+using Mortar.Core.Time;
+using Mortar.Core.Words;
+using Mortar.Data.Store;
+using NodaTime;
+
+namespace Mortar.Data.Events;
+
+/// <summary>Reads events for a range.</summary>
+public static class EventQueries
+{
+    /// <summary>Whole days and floating times are indexed as UTC; no zone is further from it than this.</summary>
+    private static readonly Duration Slack = Duration.FromHours(16);
+
+    /// <summary>The events of some calendars that can touch the window, by <c>IX_Events_Range</c>; a few may not when looked at closely.</summary>
+    public static async Task<IReadOnlyList<Event>> EventsTouching(
+        this MortarDb db,
+        IReadOnlyCollection<CalendarId> calendars,
+        Window window,
+        CancellationToken cancellationToken
+    ) => [.. (await db.RowsTouching(calendars, window).ToListAsync(cancellationToken)).Select(row => row.ToCore())];
+
+    /// <summary>The rows behind <see cref="EventsTouching"/>, without their sources.</summary>
+    internal static IQueryable<EventRow> RowsTouching(this MortarDb db, IReadOnlyCollection<CalendarId> calendars, Window window)
+    {
+        var from = window.Span.Start - Slack;
+        var to = window.Span.End + Slack;
+        return db
+            .Events.AsNoTracking()
+            .Where(row => calendars.Contains(row.CalendarId) && row.DeletedAt == null && row.IndexEnd >= from && row.IndexStart < to)
+            .Select(row => new EventRow
+            {
+                Id = row.Id,
+                CalendarId = row.CalendarId,
+                Uid = row.Uid,
+                AddedBy = row.AddedBy,
+                Title = row.Title,
+                Place = row.Place,
+                Notes = row.Notes,
+                ShowAs = row.ShowAs,
+                Cancelled = row.Cancelled,
+                TimeForm = row.TimeForm,
+                Start = row.Start,
+                End = row.End,
+                Zone = row.Zone,
+                Series = row.Series,
+                Version = row.Version,
+            });
+    }
+}

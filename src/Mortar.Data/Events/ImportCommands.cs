@@ -1,0 +1,130 @@
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Events;
+using Mortar.Core.Time;
+using Mortar.Core.Words;
+using Mortar.Data.Access;
+using Mortar.Data.Store;
+
+namespace Mortar.Data.Events;
+
+/// <summary>One event to be imported.</summary>
+public sealed record EventToImport(string Uid, EventTime Time, EventContent Content, Series? Series, string Source);
+
+/// <summary>What happens to events of the file that are in the calendar already, by UID.</summary>
+public enum KnownEvents
+{
+    /// <summary>They stay as they are in the calendar.</summary>
+    Keep,
+
+    /// <summary>They become what the file says.</summary>
+    Update,
+}
+
+/// <summary>How many events of a file are in a calendar already.</summary>
+/// <param name="Same">Those that are just as in the file.</param>
+/// <param name="Different">Those that differ.</param>
+public sealed record KnownCount(int Same, int Different);
+
+/// <summary>Brings the events of a file into a calendar, all of them or none.</summary>
+public sealed class ImportCommands(MortarDb db, ZoneClock zones)
+{
+    private const int Chunk = 500;
+
+    /// <summary>Counts which of the events are there already.</summary>
+    public async Task<KnownCount> Known(CalendarId calendar, IReadOnlyList<EventToImport> events, CancellationToken cancellationToken)
+    {
+        var known = (await Rows(calendar).AsNoTracking().ToListAsync(cancellationToken)).ToDictionary(row => row.Uid, StringComparer.Ordinal);
+        var met = events.Where(one => known.ContainsKey(one.Uid)).ToList();
+        var same = met.Count(one => IsSame(known[one.Uid], one));
+        return new KnownCount(same, met.Count - same);
+    }
+
+    /// <summary>
+    /// Writes the events in one transaction, so that a crash or a stop leaves all of them or none. Returns how many
+    /// were written.
+    /// </summary>
+    /// <param name="act">The set under which one <em>Undo</em> takes the import back.</param>
+    /// <param name="calendar">Where they go; needs the step Add, and Edit where known events are updated.</param>
+    /// <param name="events">The events, UIDs distinct.</param>
+    /// <param name="known">What happens to those that are there already.</param>
+    /// <param name="progress">Told how many have been dealt with.</param>
+    /// <param name="cancellationToken">Stops the import; nothing is written then.</param>
+    public Task<Outcome<int>> Apply(
+        Act act,
+        CalendarId calendar,
+        IReadOnlyList<EventToImport> events,
+        KnownEvents known,
+        IProgress<int> progress,
+        CancellationToken cancellationToken
+    ) =>
+        db.Write<int>(
+            act,
+            async () =>
+            {
+                var role = (await db.StandingOf(act.Actor, calendar, cancellationToken)).Role;
+                if (AccessRules.ToAdd(role).Refusal<int>("calendar", "Add") is { } refusal)
+                {
+                    return refusal;
+                }
+
+                var rows = (await Rows(calendar).ToListAsync(cancellationToken)).ToDictionary(row => row.Uid, StringComparer.Ordinal);
+                var written = 0;
+                for (var done = 0; done < events.Count; done += Chunk)
+                {
+                    foreach (var one in events.Skip(done).Take(Chunk))
+                    {
+                        written += Take(act, role, calendar, rows.GetValueOrDefault(one.Uid), one, known) ? 1 : 0;
+                    }
+
+                    await db.SaveChangesAsync(cancellationToken);
+                    foreach (var entry in db.ChangeTracker.Entries().ToList())
+                    {
+                        // What is saved need not be looked at again by the next save.
+                        entry.State = EntityState.Detached;
+                    }
+
+                    progress.Report(Math.Min(done + Chunk, events.Count));
+                }
+
+                return new Outcome<int>.Done(written);
+            },
+            cancellationToken
+        );
+
+    private bool Take(Act act, Role role, CalendarId calendar, EventRow? row, EventToImport one, KnownEvents known)
+    {
+        if (row is null)
+        {
+            row = new EventRow
+            {
+                Id = new EventId(Guid.CreateVersion7()),
+                CalendarId = calendar,
+                Uid = one.Uid,
+                AddedBy = act.Actor,
+                Source = one.Source,
+            };
+            row.Take(one.Time, one.Content, one.Series, zones);
+            db.Events.Add(row);
+            return true;
+        }
+
+        if (known == KnownEvents.Keep || IsSame(row, one) || AccessRules.ToChange(role, act.Actor, row.AddedBy) != Verdict.Granted)
+        {
+            return false;
+        }
+
+        db.Events.Attach(row);
+        row.Source = one.Source;
+        row.Take(one.Time, one.Content, one.Series, zones);
+        return true;
+    }
+
+    private static bool IsSame(EventRow row, EventToImport one)
+    {
+        var now = row.ToCore();
+        return now.Time == one.Time && now.Content == one.Content && Equals(now.Series, one.Series);
+    }
+
+    private IQueryable<EventRow> Rows(CalendarId calendar) => db.Events.Where(row => row.CalendarId == calendar && row.DeletedAt == null);
+}

@@ -1,0 +1,89 @@
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using Mortar.Core.Changes;
+using Mortar.Core.Groups;
+using Mortar.Core.Words;
+using Mortar.Data.Store;
+using NodaTime;
+
+namespace Mortar.Data.Groups;
+
+/// <summary>A person, with or without an account.</summary>
+public sealed class PersonRow
+{
+    public required PersonId Id { get; init; }
+
+    public required string Name { get; set; }
+
+    /// <summary>The mail address, as <see cref="Address"/> writes it; <c>null</c> for somebody who has none.</summary>
+    public string? Address { get; set; }
+
+    /// <summary>The zone in which they see the wall.</summary>
+    public required string Zone { get; set; }
+
+    /// <summary>The sequence of the last change their inbox has shown them.</summary>
+    public long SeenChanges { get; set; }
+}
+
+/// <summary>A group.</summary>
+public sealed class GroupRow : IRecorded
+{
+    public required GroupId Id { get; init; }
+
+    public required string Name { get; set; }
+
+    public required GroupSort Sort { get; set; }
+
+    public required string Zone { get; set; }
+
+    public required IsoDayOfWeek FirstDay { get; set; }
+
+    public int Version { get; set; }
+
+    Subject IRecorded.Subject => Subject.Group;
+
+    Guid IRecorded.SubjectId => Id.Value;
+
+    CalendarId? IRecorded.OfCalendar => null;
+
+    PersonId? IRecorded.Concerns => null;
+
+    void IRecorded.Vanish(Instant now) => throw new NotSupportedException("A group cannot be taken back yet.");
+}
+
+/// <summary>Somebody in a group.</summary>
+public sealed class MemberRow
+{
+    public required GroupId GroupId { get; init; }
+
+    public required PersonId PersonId { get; init; }
+
+    /// <summary>Whether they keep the group's order.</summary>
+    public bool Coordinates { get; set; }
+}
+
+internal sealed class PersonConfiguration : IEntityTypeConfiguration<PersonRow>
+{
+    public void Configure(EntityTypeBuilder<PersonRow> builder)
+    {
+        builder.ToTable("People");
+        builder.HasIndex(person => person.Address).IsUnique().HasDatabaseName("UX_People_Address");
+    }
+}
+
+internal sealed class GroupConfiguration : IEntityTypeConfiguration<GroupRow>
+{
+    public void Configure(EntityTypeBuilder<GroupRow> builder) => builder.ToTable("Groups");
+}
+
+internal sealed class MemberConfiguration : IEntityTypeConfiguration<MemberRow>
+{
+    public void Configure(EntityTypeBuilder<MemberRow> builder)
+    {
+        builder.ToTable("Members");
+        builder.HasKey(member => new { member.GroupId, member.PersonId });
+        builder.HasIndex(member => member.PersonId);
+        builder.HasOne<GroupRow>().WithMany().HasForeignKey(member => member.GroupId);
+        builder.HasOne<PersonRow>().WithMany().HasForeignKey(member => member.PersonId);
+    }
+}

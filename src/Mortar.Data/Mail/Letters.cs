@@ -1,0 +1,39 @@
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Words;
+using Mortar.Data.Access;
+using Mortar.Data.Store;
+using NodaTime;
+
+namespace Mortar.Data.Mail;
+
+/// <summary>Writes the mails that Mortar sends.</summary>
+/// <param name="publicUrl">Where people reach Mortar, without a slash at the end; links begin with it.</param>
+public sealed class Letters(string publicUrl)
+{
+    /// <summary>The mail of an invitation, with the link that leads to it.</summary>
+    public async Task<MailRow> Invitation(MortarDb db, InvitationRow invitation, Instant now, CancellationToken cancellationToken)
+    {
+        var calendar = await db.Calendars.Where(one => one.Id == invitation.CalendarId).Select(one => one.Name).SingleAsync(cancellationToken);
+        var from = await db.People.Where(one => one.Id == invitation.InvitedBy).Select(one => one.Name).SingleAsync(cancellationToken);
+        var message = invitation.Message.Length > 0 ? $"\n{from} writes:\n\n{invitation.Message}\n" : string.Empty;
+        return new MailRow
+        {
+            To = invitation.Address,
+            Subject = PlainText.Shorten($"{from} invites you to “{calendar}”", 180),
+            Body = $"""
+                Hello,
+
+                {from} would like to share the calendar “{calendar}” with you.
+                {RoleSentence.ForReader(invitation.Role, calendar)}
+                {message}
+                Open the invitation:
+                {publicUrl}/invitation/{invitation.LinkToken}
+
+                If you do not want it, decline it there or leave this mail unanswered.
+                """.ReplaceLineEndings("\n"),
+            WrittenAt = now,
+            DueAt = now,
+        };
+    }
+}

@@ -1,0 +1,36 @@
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using NodaTime;
+
+namespace Mortar.Data.Mail;
+
+/// <summary>A mail that is to go out. Written with what it tells of, sent afterwards, so that neither is without the other.</summary>
+public sealed class MailRow
+{
+    public long Id { get; init; }
+
+    public required string To { get; init; }
+
+    public required string Subject { get; init; }
+
+    public required string Body { get; init; }
+
+    public required Instant WrittenAt { get; init; }
+
+    public Instant? SentAt { get; set; }
+
+    public int Attempts { get; set; }
+
+    /// <summary>Not before this is it tried again.</summary>
+    public Instant DueAt { get; set; }
+}
+
+internal sealed class MailConfiguration : IEntityTypeConfiguration<MailRow>
+{
+    public void Configure(EntityTypeBuilder<MailRow> builder)
+    {
+        builder.ToTable("Mails");
+        builder.Property(mail => mail.Id).ValueGeneratedOnAdd();
+        builder.HasIndex(mail => mail.DueAt).HasFilter("SentAt IS NULL").HasDatabaseName("IX_Mails_Waiting");
+    }
+}

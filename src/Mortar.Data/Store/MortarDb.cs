@@ -1,0 +1,136 @@
+using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.ChangeTracking;
+using Mortar.Core.Words;
+using Mortar.Data.Access;
+using Mortar.Data.Accounts;
+using Mortar.Data.Calendars;
+using Mortar.Data.Changes;
+using Mortar.Data.Events;
+using Mortar.Data.Groups;
+using Mortar.Data.Mail;
+using NodaTime;
+
+namespace Mortar.Data.Store;
+
+/// <summary>The one SQLite file, and the keeper of the change log.</summary>
+/// <remarks>
+/// Every added or changed <see cref="IRecorded"/> row gets its row in <c>Changes</c> in the same save, with its state
+/// before and after; without an <see cref="Act"/> such a save is refused. Recorded rows are never deleted.
+/// </remarks>
+public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, ChangeSignal signal) : IdentityUserContext<Account, Guid>(options)
+{
+    private Act? current;
+
+    public DbSet<PersonRow> People => Set<PersonRow>();
+
+    public DbSet<GroupRow> Groups => Set<GroupRow>();
+
+    public DbSet<MemberRow> Members => Set<MemberRow>();
+
+    public DbSet<CalendarRow> Calendars => Set<CalendarRow>();
+
+    public DbSet<GrantRow> Grants => Set<GrantRow>();
+
+    public DbSet<InvitationRow> Invitations => Set<InvitationRow>();
+
+    public DbSet<LayerRow> Layers => Set<LayerRow>();
+
+    public DbSet<EventRow> Events => Set<EventRow>();
+
+    public DbSet<ChangeRow> Changes => Set<ChangeRow>();
+
+    public DbSet<MailRow> Mails => Set<MailRow>();
+
+    /// <summary>
+    /// Runs a command in one immediate write transaction (SQLite's BEGIN IMMEDIATE, so that reading and deciding happen
+    /// under the write lock). Only <see cref="Outcome{T}.Done"/> is written.
+    /// </summary>
+    public async Task<Outcome<T>> Write<T>(Act act, Func<Task<Outcome<T>>> command, CancellationToken cancellationToken)
+    {
+        await using var transaction = await Database.BeginTransactionAsync(cancellationToken);
+        current = act;
+        try
+        {
+            var outcome = await command();
+            if (outcome is Outcome<T>.Done)
+            {
+                await SaveChangesAsync(cancellationToken);
+                await transaction.CommitAsync(CancellationToken.None);
+                signal.Raise();
+            }
+            else
+            {
+                ChangeTracker.Clear();
+            }
+
+            return outcome;
+        }
+        finally
+        {
+            current = null;
+        }
+    }
+
+    /// <inheritdoc />
+    public override Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
+    {
+        Record();
+        return base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
+    }
+
+    /// <inheritdoc />
+    public override int SaveChanges(bool acceptAllChangesOnSuccess) =>
+        throw new NotSupportedException("Save asynchronously, inside Write.");
+
+    /// <inheritdoc />
+    protected override void OnModelCreating(ModelBuilder builder)
+    {
+        base.OnModelCreating(builder);
+        builder.ApplyConfigurationsFromAssembly(typeof(MortarDb).Assembly);
+    }
+
+    /// <inheritdoc />
+    protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder) => Conversions.Apply(configurationBuilder);
+
+    private void Record()
+    {
+        foreach (var entry in ChangeTracker.Entries<IRecorded>().ToList())
+        {
+            switch (entry.State)
+            {
+                case EntityState.Added:
+                    entry.Entity.Version = 1;
+                    Changes.Add(ToRow(entry, before: null));
+                    break;
+                case EntityState.Modified:
+                    entry.Entity.Version = entry.OriginalValues.GetValue<int>(nameof(IRecorded.Version)) + 1;
+                    Changes.Add(ToRow(entry, StoredText.Of(entry.OriginalValues.ToObject())));
+                    break;
+                case EntityState.Deleted:
+                    throw new NotSupportedException("Recorded rows are never deleted; let them vanish.");
+            }
+        }
+    }
+
+    private ChangeRow ToRow(EntityEntry<IRecorded> entry, string? before)
+    {
+        if (current is not { } act)
+        {
+            throw new InvalidOperationException("A recorded row is changed only inside Write, by somebody.");
+        }
+
+        return new ChangeRow
+        {
+            Set = act.Set,
+            At = clock.GetCurrentInstant(),
+            Actor = act.Actor,
+            Subject = entry.Entity.Subject,
+            SubjectId = entry.Entity.SubjectId,
+            CalendarId = entry.Entity.OfCalendar,
+            Concerns = entry.Entity.Concerns,
+            Before = before,
+            After = StoredText.Of(entry.Entity),
+        };
+    }
+}

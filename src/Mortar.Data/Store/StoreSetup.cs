@@ -1,0 +1,54 @@
+using System.Data.Common;
+using Microsoft.Data.Sqlite;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Diagnostics;
+using Microsoft.Extensions.DependencyInjection;
+
+namespace Mortar.Data.Store;
+
+/// <summary>Opens the SQLite file, with every pragma and its reason in one place.</summary>
+public static class StoreSetup
+{
+    /// <summary>The name of the database file inside the data directory.</summary>
+    public const string FileName = "mortar.db";
+
+    /// <summary>Registers <see cref="MortarDb"/> on the file in <paramref name="directory"/>.</summary>
+    public static IServiceCollection AddMortarData(this IServiceCollection services, string directory) =>
+        services.AddSingleton<ChangeSignal>().AddDbContext<MortarDb>(options => Configure(options, Path.Combine(directory, FileName)));
+
+    internal static void Configure(DbContextOptionsBuilder options, string file) =>
+        options
+            .UseSqlite(
+                new SqliteConnectionStringBuilder
+                {
+                    DataSource = file,
+                    ForeignKeys = true,
+                    // Bounds the wait for another writer; an import of 20,000 events holds the lock for a few seconds.
+                    DefaultTimeout = 20,
+                }.ConnectionString
+            )
+            .AddInterceptors(new Pragmas());
+
+    private sealed class Pragmas : DbConnectionInterceptor
+    {
+        /// <summary>
+        /// WAL: readers go on while somebody writes. NORMAL: a power cut may cost the last commits but never the file.
+        /// busy_timeout: SQLite waits for a lock by itself, which is finer than the driver's polling.
+        /// </summary>
+        private const string All = "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL; PRAGMA busy_timeout=15000;";
+
+        public override void ConnectionOpened(DbConnection connection, ConnectionEndEventData eventData)
+        {
+            using var command = connection.CreateCommand();
+            command.CommandText = All;
+            command.ExecuteNonQuery();
+        }
+
+        public override async Task ConnectionOpenedAsync(DbConnection connection, ConnectionEndEventData eventData, CancellationToken cancellationToken = default)
+        {
+            await using var command = connection.CreateCommand();
+            command.CommandText = All;
+            await command.ExecuteNonQueryAsync(cancellationToken);
+        }
+    }
+}
