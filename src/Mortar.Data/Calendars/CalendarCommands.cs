@@ -12,12 +12,26 @@ namespace Mortar.Data.Calendars;
 /// <summary>Makes, changes and deletes calendars.</summary>
 public sealed class CalendarCommands(MortarDb db, AccessCommands access, ZoneClock zones, IClock clock)
 {
+    /// <summary>Makes the calendar where there is none of that id or it was just made, and changes it otherwise.</summary>
+    public async Task<Outcome<CalendarRow>> Put(Act act, CalendarId id, GroupId groupId, int? version, CalendarSettings given, CancellationToken cancellationToken)
+    {
+        var isNew = !await db.Calendars.AnyAsync(calendar => calendar.Id == id, cancellationToken);
+        return version is null && (isNew || await IsMadeAlready(act, id, cancellationToken) is not null)
+            ? await Create(act, id, groupId, given, cancellationToken)
+            : await Change(act, id, version, given, cancellationToken);
+    }
+
     /// <summary>Makes a calendar in a group one is in, and makes its maker a coordinator. Doing so twice with one id makes it once.</summary>
     public Task<Outcome<CalendarRow>> Create(Act act, CalendarId id, GroupId groupId, CalendarSettings given, CancellationToken cancellationToken) =>
         db.Write<CalendarRow>(
             act,
             async () =>
             {
+                if (await IsMadeAlready(act, id, cancellationToken) is { } known)
+                {
+                    return new Outcome<CalendarRow>.Done(known);
+                }
+
                 if (!await db.Members.AnyAsync(member => member.GroupId == groupId && member.PersonId == act.Actor, cancellationToken))
                 {
                     return new Outcome<CalendarRow>.NotThere("group");
@@ -81,6 +95,13 @@ public sealed class CalendarCommands(MortarDb db, AccessCommands access, ZoneClo
             },
             cancellationToken
         );
+
+    /// <summary>The calendar of that id, where it is just as this person made it: the creation was sent again because its answer was lost.</summary>
+    private async Task<CalendarRow?> IsMadeAlready(Act act, CalendarId id, CancellationToken cancellationToken)
+    {
+        var row = await db.Calendars.FirstOrDefaultAsync(calendar => calendar.Id == id, cancellationToken);
+        return row is { Version: 1, DeletedAt: null } && (await db.StandingOf(act.Actor, id, cancellationToken)).Role == Role.Coordinate ? row : null;
+    }
 
     private Task<Outcome<CalendarRow>> Coordinated(Act act, CalendarId id, int? version, Func<CalendarRow, Outcome<CalendarRow>> change, CancellationToken cancellationToken) =>
         db.Write(

@@ -1,0 +1,109 @@
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Changes;
+using Mortar.Core.Words;
+using Mortar.Data.Access;
+using Mortar.Data.Calendars;
+using Mortar.Data.Changes;
+using Mortar.Data.Store;
+using NodaTime;
+
+namespace Mortar.Data.Inbox;
+
+/// <summary>An invitation that waits for an answer.</summary>
+public sealed record WaitingInvitation(InvitationId Id, string CalendarName, string From, Role Role, string Message, Instant SentAt);
+
+/// <summary>Something that somebody else did and that concerns the reader.</summary>
+public sealed record Notice(long Sequence, Instant At, string Sentence, bool Seen);
+
+/// <summary>Reads the inbox out of the invitations and the change log; nothing is written to it by hand.</summary>
+public sealed class InboxQueries(MortarDb db)
+{
+    private const int MostNotices = 60;
+
+    /// <summary>The invitations that wait for a person, newest first.</summary>
+    public async Task<IReadOnlyList<WaitingInvitation>> Waiting(PersonId person, CancellationToken cancellationToken) =>
+        await (
+            from invitation in db.Invitations
+            where invitation.PersonId == person && invitation.State == InvitationState.Waiting
+            join calendar in db.Calendars on invitation.CalendarId equals calendar.Id
+            where calendar.DeletedAt == null
+            join sender in db.People on invitation.InvitedBy equals sender.Id
+            orderby invitation.SentAt descending
+            select new WaitingInvitation(invitation.Id, calendar.Name, sender.Name, invitation.Role, invitation.Message, invitation.SentAt)
+        ).ToListAsync(cancellationToken);
+
+    /// <summary>The latest notices for a person, newest first.</summary>
+    public async Task<IReadOnlyList<Notice>> Notices(PersonId person, CancellationToken cancellationToken)
+    {
+        var seen = await db.People.Where(row => row.Id == person).Select(row => row.SeenChanges).SingleAsync(cancellationToken);
+        var changes = await (
+            from change in db.Changes.AsNoTracking()
+            where change.Concerns == person && change.Actor != person
+            join actor in db.People on change.Actor equals actor.Id
+            orderby change.Sequence descending
+            select new { change, actor.Name }
+        )
+            .Take(MostNotices)
+            .ToListAsync(cancellationToken);
+        var notices = new List<Notice>();
+        foreach (var one in changes)
+        {
+            var calendar = await NameAt(one.change, cancellationToken);
+            if (Sentence(one.change, one.Name, calendar) is { } sentence)
+            {
+                notices.Add(new Notice(one.change.Sequence, one.change.At, sentence, one.change.Sequence <= seen));
+            }
+        }
+
+        return notices;
+    }
+
+    /// <summary>Marks everything up to now as seen.</summary>
+    public async Task See(PersonId person, CancellationToken cancellationToken)
+    {
+        var row = await db.People.SingleAsync(one => one.Id == person, cancellationToken);
+        row.SeenChanges = await db.Changes.Where(change => change.Concerns == person).MaxAsync(change => (long?)change.Sequence, cancellationToken) ?? 0;
+        await db.SaveChangesAsync(cancellationToken);
+    }
+
+    /// <summary>What a grant's or invitation's change says to the one it concerns; <c>null</c> where it says nothing new.</summary>
+    private static string? Sentence(ChangeRow change, string actor, string calendar) =>
+        change.Subject switch
+        {
+            Subject.Grant => OfGrant(Role(change.Before), Role(change.After), actor, calendar),
+            Subject.Invitation when change.After is { } after => OfInvitation(StoredText.Read<InvitationRow>(after), change.Before is null, actor, calendar),
+            _ => null,
+        };
+
+    private static string? OfGrant(Role before, Role after, string actor, string calendar) =>
+        (before, after) switch
+        {
+            (_, Core.Access.Role.None) when before != after => $"{actor} ended your access to “{calendar}”.",
+            (Core.Access.Role.None, _) when before != after => $"{actor} gave you the step {after} on “{calendar}”.",
+            _ when before != after => $"{actor} changed your step on “{calendar}” from {before} to {after}.",
+            _ => null,
+        };
+
+    private static string? OfInvitation(InvitationRow after, bool isNew, string actor, string calendar) =>
+        after.State switch
+        {
+            InvitationState.Accepted => $"{actor} accepted your invitation to “{calendar}”.",
+            InvitationState.Declined => $"{actor} declined your invitation to “{calendar}”.",
+            InvitationState.Withdrawn when !isNew => $"{actor} took back the invitation to “{calendar}”.",
+            _ => null,
+        };
+
+    private static Role Role(string? state) => state is null ? Core.Access.Role.None : StoredText.Read<GrantRow>(state).Role;
+
+    /// <summary>The calendar's name at the time of the change: somebody whose access ended does not learn its later names.</summary>
+    private async Task<string> NameAt(ChangeRow change, CancellationToken cancellationToken)
+    {
+        var state = await db
+            .Changes.Where(row => row.CalendarId == change.CalendarId && row.Subject == Subject.Calendar && row.Sequence <= change.Sequence)
+            .OrderByDescending(row => row.Sequence)
+            .Select(row => row.After)
+            .FirstOrDefaultAsync(cancellationToken);
+        return state is null ? "a calendar" : StoredText.Read<CalendarRow>(state).Name;
+    }
+}

@@ -1,0 +1,19 @@
+using Mortar.Data.Access;
+
+namespace Mortar.Server.Features.Access;
+
+/// <summary>Who sees what: invitations, steps, ends.</summary>
+internal static class AccessSetup
+{
+    public static void AddAccess(this IServiceCollection services) => services.AddScoped<AccessCommands>();
+
+    public static void MapAccess(this RouteGroupBuilder api)
+    {
+        var calendar = api.MapGroup("/calendars/{calendarId:guid}");
+        ListAccess.Map(calendar);
+        ChangeAccess.Map(calendar);
+        Invite.Map(calendar);
+        AnswerInvitation.Map(api);
+        OpenInvitation.Map(api);
+    }
+}

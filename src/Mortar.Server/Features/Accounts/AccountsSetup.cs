@@ -1,0 +1,60 @@
+using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.Identity;
+using Mortar.Data.Accounts;
+using Mortar.Data.Store;
+using Mortar.Server.Hosting;
+
+namespace Mortar.Server.Features.Accounts;
+
+/// <summary>Accounts by ASP.NET Core Identity, with a cookie; keys are kept with the data.</summary>
+internal static class AccountsSetup
+{
+    public static void AddAccounts(this IServiceCollection services, MortarOptions options)
+    {
+        services.AddDataProtection().SetApplicationName("Mortar").PersistKeysToFileSystem(new DirectoryInfo(Path.Combine(options.Data, "keys")));
+        services
+            .AddIdentityCore<Account>(identity =>
+            {
+                identity.Password.RequiredLength = 10;
+                identity.Password.RequireDigit = false;
+                identity.Password.RequireLowercase = false;
+                identity.Password.RequireUppercase = false;
+                identity.Password.RequireNonAlphanumeric = false;
+                identity.User.RequireUniqueEmail = true;
+                identity.Lockout.MaxFailedAccessAttempts = 8;
+            })
+            .AddEntityFrameworkStores<MortarDb>()
+            .AddSignInManager();
+        services
+            .AddAuthentication(IdentityConstants.ApplicationScheme)
+            .AddCookie(
+                IdentityConstants.ApplicationScheme,
+                cookie =>
+                {
+                    cookie.Cookie.Name = "mortar";
+                    cookie.Cookie.HttpOnly = true;
+                    cookie.Cookie.SameSite = SameSiteMode.Lax;
+                    cookie.ExpireTimeSpan = TimeSpan.FromDays(30);
+                    cookie.Events.OnRedirectToLogin = context =>
+                        Problems.Of(StatusCodes.Status401Unauthorized, "signed-out", "You are not signed in. Sign in and try again.").ExecuteAsync(context.HttpContext);
+                    cookie.Events.OnRedirectToAccessDenied = context =>
+                        Problems.Of(StatusCodes.Status403Forbidden, "not-allowed", "That is not for this account.").ExecuteAsync(context.HttpContext);
+                }
+            );
+        services.AddAuthorization();
+        services.AddAntiforgery(antiforgery =>
+        {
+            antiforgery.HeaderName = AntiforgeryFilter.Header;
+            antiforgery.Cookie.Name = "mortar-antiforgery";
+            antiforgery.Cookie.SameSite = SameSiteMode.Strict;
+        });
+        services.AddScoped<MakeAccount>();
+        services.AddSingleton<FirstAccountCode>();
+    }
+
+    public static void MapAccounts(this RouteGroupBuilder api)
+    {
+        Session.Map(api);
+        FirstAccount.Map(api);
+    }
+}

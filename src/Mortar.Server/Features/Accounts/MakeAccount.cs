@@ -1,0 +1,66 @@
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Words;
+using Mortar.Data.Accounts;
+using Mortar.Data.Groups;
+using Mortar.Data.Store;
+
+namespace Mortar.Server.Features.Accounts;
+
+/// <summary>Makes an account with its person, and gives the person the invitations that wait for the address.</summary>
+internal sealed class MakeAccount(MortarDb db, UserManager<Account> accounts)
+{
+    /// <summary>The longest name, in UTF-16 units.</summary>
+    private const int LongestName = 80;
+
+    /// <param name="address">The address, which the caller has made sure belongs to whoever asks.</param>
+    /// <param name="name">What others call them.</param>
+    /// <param name="password">At least ten characters.</param>
+    /// <param name="zone">Their zone, an IANA name.</param>
+    /// <param name="cancellationToken">Stops before anything is written.</param>
+    public Task<Outcome<Account>> For(Address address, string? name, string? password, string zone, CancellationToken cancellationToken)
+    {
+        var id = new PersonId(Guid.CreateVersion7());
+        return db.Write<Account>(
+            Act.By(id),
+            async () =>
+            {
+                var clean = PlainText.OneLine(name);
+                if (clean.Length is 0 or > LongestName)
+                {
+                    return new Outcome<Account>.Unfit([new FieldProblem("name", FormattableString.Invariant($"Give a name of 1 to {LongestName} characters, as others know you."))]);
+                }
+
+                if (await db.People.AnyAsync(person => person.Address == address.Value, cancellationToken))
+                {
+                    return new Outcome<Account>.Refused("has-account", $"There is an account for {address} already. Sign in with it.");
+                }
+
+                db.People.Add(
+                    new PersonRow
+                    {
+                        Id = id,
+                        Name = clean,
+                        Address = address.Value,
+                        Zone = zone,
+                    }
+                );
+                var account = new Account { Id = id.Value, UserName = address.Value, Email = address.Value };
+                var made = await accounts.CreateAsync(account, password ?? string.Empty);
+                if (!made.Succeeded)
+                {
+                    return new Outcome<Account>.Unfit([new FieldProblem("password", "Choose a password of at least 10 characters.")]);
+                }
+
+                foreach (var invitation in await db.Invitations.Where(one => one.Address == address.Value && one.State == InvitationState.Waiting).ToListAsync(cancellationToken))
+                {
+                    invitation.PersonId = id;
+                }
+
+                return new Outcome<Account>.Done(account);
+            },
+            cancellationToken
+        );
+    }
+}

@@ -1,0 +1,80 @@
+using Microsoft.AspNetCore.Antiforgery;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Words;
+using Mortar.Data.Accounts;
+using Mortar.Data.Store;
+using Mortar.Server.Hosting;
+using NodaTime;
+
+namespace Mortar.Server.Features.Accounts;
+
+/// <summary>/api/session: who is signed in; signing in and out.</summary>
+internal static class Session
+{
+    /// <param name="Person">Who is signed in; <c>null</c> for nobody.</param>
+    /// <param name="AntiforgeryToken">To be sent in <c>X-Antiforgery</c> with every change; a new one after signing in or out.</param>
+    /// <param name="Now">What o'clock it is for Mortar.</param>
+    /// <param name="Demo">Whether the demo people may sign in with one click.</param>
+    /// <param name="NeedsFirstAccount">Whether there is no account yet.</param>
+    internal sealed record Body(PersonBody? Person, string AntiforgeryToken, Instant Now, bool Demo, bool NeedsFirstAccount);
+
+    internal sealed record PersonBody(Guid Id, string Name, string? Address, string Zone);
+
+    internal sealed record SignInBody(string Address, string Password);
+
+    internal static void Map(RouteGroupBuilder api)
+    {
+        api.MapGet("/session", Read).WithName("ReadSession").AllowAnonymous();
+        api.MapPost("/session", SignIn).WithName(nameof(SignIn)).AllowAnonymous().RequireRateLimiting(RateLimits.SignIn);
+        api.MapDelete("/session", SignOut).WithName(nameof(SignOut));
+    }
+
+    private static async Task<Ok<Body>> Read(
+        HttpContext context,
+        MortarDb db,
+        IAntiforgery antiforgery,
+        IClock clock,
+        MortarOptions options,
+        CancellationToken cancellationToken
+    )
+    {
+        PersonBody? person = null;
+        if (context.User.Identity is { IsAuthenticated: true })
+        {
+            var id = context.User.Person();
+            person = await db.People.Where(row => row.Id == id).Select(row => new PersonBody(row.Id.Value, row.Name, row.Address, row.Zone)).FirstOrDefaultAsync(cancellationToken);
+        }
+
+        var token = antiforgery.GetAndStoreTokens(context).RequestToken ?? throw new InvalidOperationException("Antiforgery gives a token.");
+        var empty = person is null && !await db.Users.AnyAsync(cancellationToken);
+        return TypedResults.Ok(new Body(person, token, clock.GetCurrentInstant(), options.Demo, empty));
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> SignIn(SignInBody body, SignInManager<Account> signIn, UserManager<Account> accounts)
+    {
+        var account = Address.TryParse(body.Address, out var address) ? await accounts.FindByEmailAsync(address.Value.Value) : null;
+        if (account is null)
+        {
+            // As slow as a wrong password, so that nobody can find out which addresses have accounts.
+            accounts.PasswordHasher.HashPassword(new Account(), body.Password);
+            return Wrong();
+        }
+
+        var result = await signIn.PasswordSignInAsync(account, body.Password, isPersistent: true, lockoutOnFailure: true);
+        return result.Succeeded ? TypedResults.NoContent()
+            : result.IsLockedOut
+                ? Problems.Of(StatusCodes.Status429TooManyRequests, "locked", "Too many wrong passwords for this address. Wait five minutes and try again.")
+            : Wrong();
+    }
+
+    private static async Task<NoContent> SignOut(SignInManager<Account> signIn)
+    {
+        await signIn.SignOutAsync();
+        return TypedResults.NoContent();
+    }
+
+    private static ProblemHttpResult Wrong() =>
+        Problems.Of(StatusCodes.Status401Unauthorized, "wrong-sign-in", "The address and the password do not belong together. Check both and try again.");
+}

@@ -1,0 +1,84 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
+using Mortar.Core.Access;
+using Mortar.Core.Calendars;
+using Mortar.Core.Words;
+using Mortar.Data.Access;
+using Mortar.Data.Calendars;
+using Mortar.Data.Store;
+using Mortar.Server.Features.Shelf;
+using Mortar.Server.Hosting;
+using NodaTime;
+
+namespace Mortar.Server.Features.Calendars;
+
+/// <summary>/api/calendars: making, reading, changing and deleting a calendar.</summary>
+internal static class CalendarsSetup
+{
+    /// <param name="GroupId">The group it is made in; a change leaves it where it is.</param>
+    internal sealed record SettingsBody(
+        Guid GroupId,
+        string Name,
+        string? Description,
+        Hue Hue,
+        Mark Mark,
+        string Zone,
+        Purpose Purpose,
+        Role GroupDefault
+    );
+
+    public static void AddCalendars(this IServiceCollection services) => services.AddScoped<CalendarCommands>();
+
+    public static void MapCalendars(this RouteGroupBuilder api)
+    {
+        var calendars = api.MapGroup("/calendars/{calendarId:guid}");
+        calendars.MapGet("/", Read).WithName("ReadCalendar");
+        calendars.MapPut("/", Put).WithName("PutCalendar");
+        calendars.MapDelete("/", Delete).WithName("DeleteCalendar");
+        ExportCalendar.Map(calendars);
+        api.MapGet("/zones", Zones).WithName("ListZones");
+    }
+
+    private static async Task<Results<Ok<ShelfSetup.LayerBody>, ProblemHttpResult>> Read(
+        Guid calendarId,
+        Acting acting,
+        MortarDb db,
+        CancellationToken cancellationToken
+    )
+    {
+        var id = new CalendarId(calendarId);
+        return AccessRules.ToSee((await db.StandingOf(acting.Person, id, cancellationToken)).Role) == Verdict.Granted
+            ? TypedResults.Ok(await db.LayerOf(acting.Person, id, cancellationToken))
+            : Problems.NotThere("calendar");
+    }
+
+    /// <summary>Creates without If-Match; changes with it. A creation sent twice is done once.</summary>
+    private static async Task<Results<Ok<ShelfSetup.LayerBody>, ProblemHttpResult>> Put(
+        Guid calendarId,
+        SettingsBody body,
+        [FromHeader(Name = "If-Match")] string? ifMatch,
+        Acting acting,
+        MortarDb db,
+        CalendarCommands calendars,
+        CancellationToken cancellationToken
+    )
+    {
+        var id = new CalendarId(calendarId);
+        var settings = new CalendarSettings(body.Name, body.Description ?? string.Empty, body.Hue, body.Mark, body.Zone, body.Purpose, body.GroupDefault);
+        return await calendars
+            .Put(acting.Act, id, new GroupId(body.GroupId), Versions.Read(ifMatch), settings, cancellationToken)
+            .Answer(_ => db.LayerOf(acting.Person, id, cancellationToken));
+    }
+
+    private static Task<Results<NoContent, ProblemHttpResult>> Delete(
+        Guid calendarId,
+        [FromHeader(Name = "If-Match")] string? ifMatch,
+        Acting acting,
+        CalendarCommands calendars,
+        CancellationToken cancellationToken
+    ) => calendars.Delete(acting.Act, new CalendarId(calendarId), Versions.Read(ifMatch), cancellationToken).Answer();
+
+    /// <summary>The names of all zones that can be chosen, in order.</summary>
+    private static Ok<IReadOnlyList<string>> Zones(IDateTimeZoneProvider zones) =>
+        TypedResults.Ok<IReadOnlyList<string>>([.. zones.Ids.Where(id => id == "UTC" || id.Contains('/', StringComparison.Ordinal)).Order(StringComparer.Ordinal)]);
+}

@@ -1,0 +1,57 @@
+using System.Text;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Time;
+using Mortar.Core.Words;
+using Mortar.Data.Access;
+using Mortar.Data.Store;
+using Mortar.Formats.ICalendar;
+using Mortar.Server.Hosting;
+using NodaTime;
+
+namespace Mortar.Server.Features.Calendars;
+
+/// <summary>GET /api/calendars/{id}/export: the whole calendar as an iCalendar file.</summary>
+internal static class ExportCalendar
+{
+    internal static void Map(RouteGroupBuilder calendars) =>
+        calendars.MapGet("/export", Handle).WithName(nameof(ExportCalendar)).Produces(StatusCodes.Status200OK, contentType: "text/calendar");
+
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Handle(
+        Guid calendarId,
+        Acting acting,
+        MortarDb db,
+        ZoneClock zones,
+        IClock clock,
+        CancellationToken cancellationToken
+    )
+    {
+        var id = new CalendarId(calendarId);
+        switch (AccessRules.ToExport((await db.StandingOf(acting.Person, id, cancellationToken)).Role))
+        {
+            case Verdict.Hidden:
+                return Problems.NotThere("calendar");
+            case Verdict.Denied:
+                return Problems.Of(StatusCodes.Status403Forbidden, "not-allowed", "That needs the step View on this calendar. A coordinator can give it to you.");
+        }
+
+        var calendar = await db.Calendars.AsNoTracking().SingleAsync(row => row.Id == id, cancellationToken);
+        var rows = await db.Events.AsNoTracking().Where(row => row.CalendarId == id && row.DeletedAt == null).OrderBy(row => row.IndexStart).ThenBy(row => row.Uid).ToListAsync(cancellationToken);
+        var text = CalendarFileWriter.Write(
+            new FileHead(calendar.Name, calendar.Description, calendar.Zone),
+            rows.Select(row => new EventToWrite(row.ToCore(), row.Source)),
+            clock.GetCurrentInstant(),
+            zones
+        );
+        return TypedResults.File(Encoding.UTF8.GetBytes(text), "text/calendar; charset=utf-8", $"{FileName(calendar.Name)}.ics");
+    }
+
+    /// <summary>The calendar's name with nothing in it that a file system minds.</summary>
+    private static string FileName(string name)
+    {
+        var kept = new string([.. name.Select(c => char.IsLetterOrDigit(c) ? c : ' ')]);
+        var words = string.Join('-', kept.Split(' ', StringSplitOptions.RemoveEmptyEntries));
+        return words.Length > 0 ? words : "calendar";
+    }
+}

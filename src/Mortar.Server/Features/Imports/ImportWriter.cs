@@ -1,0 +1,44 @@
+using Mortar.Core.Words;
+using Mortar.Data.Events;
+
+namespace Mortar.Server.Features.Imports;
+
+/// <summary>Writes ordered imports one after the other, so that a long one never holds a request.</summary>
+internal sealed class ImportWriter(ImportDesk desk, IServiceScopeFactory scopes, ILogger<ImportWriter> log) : BackgroundService
+{
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        await foreach (var order in desk.Orders.ReadAllAsync(stoppingToken))
+        {
+            await Write(order, stoppingToken);
+        }
+    }
+
+    private async Task Write(ImportOrder order, CancellationToken stoppingToken)
+    {
+        var import = order.Import;
+        using var stop = CancellationTokenSource.CreateLinkedTokenSource(stoppingToken, import.Stopping);
+        try
+        {
+            await using var scope = scopes.CreateAsyncScope();
+            var commands = scope.ServiceProvider.GetRequiredService<ImportCommands>();
+            import.Outcome = await commands.Apply(order.Act, import.Calendar, import.Events, order.Known, new Count(import), stop.Token);
+            import.State = import.Outcome is Outcome<int>.Done ? ImportState.Done : ImportState.Failed;
+        }
+        catch (OperationCanceledException) when (!stoppingToken.IsCancellationRequested)
+        {
+            import.State = ImportState.Stopped;
+        }
+        catch (Exception bad) when (bad is not OperationCanceledException)
+        {
+            // The transaction is gone and with it everything written; the one who waits is told, and the next import goes on.
+            log.LogError(bad, "Import {Import} into calendar {Calendar} failed", import.Id, import.Calendar.Value);
+            import.State = ImportState.Failed;
+        }
+    }
+
+    private sealed class Count(StagedImport import) : IProgress<int>
+    {
+        public void Report(int value) => import.Written = value;
+    }
+}

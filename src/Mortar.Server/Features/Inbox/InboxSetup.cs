@@ -1,0 +1,56 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Mortar.Core.Access;
+using Mortar.Data.Inbox;
+using Mortar.Server.Hosting;
+using NodaTime;
+
+namespace Mortar.Server.Features.Inbox;
+
+/// <summary>/api/inbox: invitations that wait for an answer, and what others did that concerns one.</summary>
+internal static class InboxSetup
+{
+    /// <param name="Unread">Invitations that wait, and notices since one last looked.</param>
+    internal sealed record Body(int Unread, IReadOnlyList<InvitationBody> Invitations, IReadOnlyList<NoticeBody> Notices);
+
+    internal sealed record InvitationBody(Guid Id, string CalendarName, string From, Role Role, string Sentence, string Message, Instant SentAt);
+
+    /// <param name="Sentence">What happened, for example "Ines Varga ended your access to “Glaze tests”."</param>
+    internal sealed record NoticeBody(long Sequence, Instant At, string Sentence, bool Seen);
+
+    public static void AddInbox(this IServiceCollection services) => services.AddScoped<InboxQueries>();
+
+    public static void MapInbox(this RouteGroupBuilder api)
+    {
+        api.MapGet("/inbox", Read).WithName("ReadInbox");
+        api.MapPost("/inbox/seen", See).WithName("SeeInbox");
+    }
+
+    private static async Task<Ok<Body>> Read(Acting acting, InboxQueries inbox, CancellationToken cancellationToken)
+    {
+        var invitations = await inbox.Waiting(acting.Person, cancellationToken);
+        var notices = await inbox.Notices(acting.Person, cancellationToken);
+        return TypedResults.Ok(
+            new Body(
+                invitations.Count + notices.Count(notice => !notice.Seen),
+                [
+                    .. invitations.Select(one => new InvitationBody(
+                        one.Id.Value,
+                        one.CalendarName,
+                        one.From,
+                        one.Role,
+                        RoleSentence.ForReader(one.Role, one.CalendarName),
+                        one.Message,
+                        one.SentAt
+                    )),
+                ],
+                [.. notices.Select(notice => new NoticeBody(notice.Sequence, notice.At, notice.Sentence, notice.Seen))]
+            )
+        );
+    }
+
+    private static async Task<NoContent> See(Acting acting, InboxQueries inbox, CancellationToken cancellationToken)
+    {
+        await inbox.See(acting.Person, cancellationToken);
+        return TypedResults.NoContent();
+    }
+}

@@ -1,0 +1,33 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Mortar.Server.Hosting;
+using Mortar.Server.StandIns;
+using NodaTime;
+
+namespace Mortar.Server.Features.PostRoom;
+
+/// <summary>/api/post-room: the mails that were sent, for everybody at the demo. In real use there is no such page, since mails carry secret links.</summary>
+internal static class PostRoomSetup
+{
+    internal sealed record MailBody(string Id, string To, string From, string Subject, string Text, Instant At);
+
+    public static void AddPostRoom(this IServiceCollection services, MortarOptions options)
+    {
+        services.AddSingleton<PostRoomPort>().AddSingleton<StandIns.PostRoom>();
+        if (options.SmtpHost.Length == 0)
+        {
+            services.AddHostedService<PostRoomServer>();
+        }
+
+        services.AddHostedService<MailSender>();
+    }
+
+    public static void MapPostRoom(this RouteGroupBuilder api)
+    {
+        api.MapGet("/post-room", List).WithName("ListMails").AllowAnonymous();
+    }
+
+    private static Results<Ok<List<MailBody>>, ProblemHttpResult> List(StandIns.PostRoom postRoom, MortarOptions options) =>
+        options.Demo
+            ? TypedResults.Ok(postRoom.Arrived.Take(200).Select(mail => new MailBody(mail.Id, mail.To, mail.From, mail.Subject, mail.Text, mail.At)).ToList())
+            : Problems.NotThere("page");
+}

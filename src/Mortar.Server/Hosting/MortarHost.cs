@@ -1,0 +1,127 @@
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.FileProviders;
+using Microsoft.Extensions.Options;
+using Mortar.Core.Time;
+using Mortar.Data.Mail;
+using Mortar.Data.Store;
+using Mortar.Server.Features.Access;
+using Mortar.Server.Features.Accounts;
+using Mortar.Server.Features.Calendars;
+using Mortar.Server.Features.Changes;
+using Mortar.Server.Features.Demo;
+using Mortar.Server.Features.Events;
+using Mortar.Server.Features.Groups;
+using Mortar.Server.Features.Imports;
+using Mortar.Server.Features.Inbox;
+using Mortar.Server.Features.PostRoom;
+using Mortar.Server.Features.Shelf;
+using Mortar.Server.Features.Wall;
+using Mortar.Server.Live;
+using Mortar.Server.Wire;
+using NodaTime;
+
+namespace Mortar.Server.Hosting;
+
+/// <summary>Puts Mortar together: a table of contents.</summary>
+internal static class MortarHost
+{
+    public static WebApplication Build(string[] args)
+    {
+        // Settings lie beside the program, wherever it is started from.
+        var builder = WebApplication.CreateBuilder(new WebApplicationOptions { Args = args, ContentRootPath = AppContext.BaseDirectory });
+        builder.Services.AddOptions<MortarOptions>().BindConfiguration(MortarOptions.Section).ValidateDataAnnotations().ValidateOnStart();
+        var options = builder.Configuration.GetSection(MortarOptions.Section).Get<MortarOptions>() ?? new MortarOptions();
+        var data = Path.GetFullPath(options.Data.Length > 0 ? options.Data : ".");
+        Directory.CreateDirectory(data);
+
+        builder.Services.AddSingleton(services => services.GetRequiredService<IOptions<MortarOptions>>().Value);
+        builder.Services.AddSingleton(options.ToClock());
+        builder.Services.AddSingleton(DateTimeZoneProviders.Tzdb);
+        builder.Services.AddSingleton<ZoneClock>();
+        builder.Services.AddSingleton(services => new Letters(PublicUrl(services)));
+        builder.Services.ConfigureHttpJsonOptions(json => WireJson.Configure(json.SerializerOptions));
+        builder.Services.AddProblemDetails();
+        builder.Services.AddOpenApi(ApiDocument.Configure);
+        builder.Services.AddHealthChecks().AddCheck<StoreCheck>("store");
+        builder.Services.AddMortarData(data);
+        builder.Services.AddRateLimits(options);
+
+        builder.Services.AddAccounts(options);
+        builder.Services.AddGroups();
+        builder.Services.AddCalendars();
+        builder.Services.AddAccess();
+        builder.Services.AddEvents();
+        builder.Services.AddScoped<EventView>();
+        builder.Services.AddImports();
+        builder.Services.AddChanges();
+        builder.Services.AddInbox();
+        builder.Services.AddPostRoom(options);
+        builder.Services.AddDemo();
+        builder.Services.AddLive();
+
+        var app = builder.Build();
+        app.UseExceptionHandler();
+        app.UseStatusCodePages();
+        app.UseSecurityHeaders(SecurityHeaders.Policy());
+        var web = Path.GetFullPath(options.Web);
+        var files = Directory.Exists(web) ? new PhysicalFileProvider(web) : null;
+        if (files is not null)
+        {
+            app.UseStaticFiles(new StaticFileOptions { FileProvider = files, OnPrepareResponse = WebFiles.Cache });
+        }
+
+        app.UseRouting();
+        app.UseAuthentication();
+        app.UseAuthorization();
+        app.UseRateLimiter();
+
+        var api = app.MapGroup("/api").RequireAuthorization().AddEndpointFilter<AntiforgeryFilter>();
+        api.MapAccounts();
+        api.MapGroups();
+        api.MapShelf();
+        api.MapCalendars();
+        api.MapAccess();
+        api.MapEvents();
+        api.MapWall();
+        api.MapImports();
+        api.MapChanges();
+        api.MapInbox();
+        api.MapPostRoom();
+        api.MapDemo();
+        api.MapFallback(() => Problems.NotThere("page")).AllowAnonymous();
+        app.MapLive();
+        app.MapOpenApi();
+        app.MapHealthChecks("/health");
+        if (files is not null)
+        {
+            app.MapFallbackToFile("index.html", new StaticFileOptions { FileProvider = files, OnPrepareResponse = WebFiles.Cache });
+        }
+
+        return app;
+    }
+
+    /// <summary>Brings the store to this release and, at the demo, furnishes it.</summary>
+    public static async Task Prepare(WebApplication app, CancellationToken cancellationToken)
+    {
+        await using var scope = app.Services.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<MortarDb>();
+        await db.Database.MigrateAsync(cancellationToken);
+        if (scope.ServiceProvider.GetRequiredService<MortarOptions>().Demo)
+        {
+            await scope.ServiceProvider.GetRequiredService<DemoStudio>().Furnish(cancellationToken);
+        }
+    }
+
+    /// <summary>The address people use, as configured or as listened on.</summary>
+    internal static string PublicUrl(IServiceProvider services)
+    {
+        var configured = services.GetRequiredService<MortarOptions>().PublicUrl.TrimEnd('/');
+        return configured.Length > 0
+            ? configured
+            : services
+                .GetRequiredService<Microsoft.AspNetCore.Hosting.Server.IServer>()
+                .Features.Get<Microsoft.AspNetCore.Hosting.Server.Features.IServerAddressesFeature>()
+                ?.Addresses.FirstOrDefault()
+                ?? "http://localhost";
+    }
+}

@@ -1,0 +1,59 @@
+using System.ComponentModel.DataAnnotations;
+using NodaTime;
+
+namespace Mortar.Server.Hosting;
+
+/// <summary>How this Mortar is run. Bound from the section <c>Mortar</c>, from <c>Mortar__…</c> in the environment or from the command line.</summary>
+internal sealed class MortarOptions
+{
+    public const string Section = "Mortar";
+
+    /// <summary>Where everything is kept: the database, keys, mail of the post room.</summary>
+    [Required(ErrorMessage = "Say where the data is kept: --data DIR.")]
+    public string Data { get; init; } = string.Empty;
+
+    /// <summary>Made-up people who sign in with one click, and the post room open to all. Never for real use.</summary>
+    public bool Demo { get; init; }
+
+    /// <summary>The date that counts as today, as <c>2026-03-11</c>; the real one where it is empty.</summary>
+    [RegularExpression(@"^$|^\d{4}-\d{2}-\d{2}$", ErrorMessage = "Give the date as 2026-03-11.")]
+    public string Today { get; init; } = string.Empty;
+
+    /// <summary>Where people reach Mortar; links in mails begin with it. The address it listens on where it is empty.</summary>
+    public string PublicUrl { get; init; } = string.Empty;
+
+    /// <summary>The built web application.</summary>
+    public string Web { get; init; } = "web/dist";
+
+    /// <summary>A real SMTP server; the built-in post room where it is empty.</summary>
+    public string SmtpHost { get; init; } = string.Empty;
+
+    /// <summary>The port of that server.</summary>
+    [Range(1, 65535)]
+    public int SmtpPort { get; init; } = 25;
+
+    /// <summary>The address mails come from.</summary>
+    public string MailFrom { get; init; } = "mortar@kilnstreet.example.org";
+
+    /// <summary>How many times a minute one address of the network may try to sign in or make an account.</summary>
+    [Range(1, 100_000)]
+    public int SignInsPerMinute { get; init; } = 20;
+
+    /// <summary>The clock: the system's, or one that was set to a date and runs on from there.</summary>
+    public IClock ToClock()
+    {
+        if (Today.Length == 0)
+        {
+            return SystemClock.Instance;
+        }
+
+        var date = NodaTime.Text.LocalDatePattern.Iso.Parse(Today).GetValueOrThrow();
+        var then = (date + new LocalTime(11, 12)).InZoneLeniently(DateTimeZoneProviders.Tzdb["Europe/London"]).ToInstant();
+        return new ShiftedClock(then - SystemClock.Instance.GetCurrentInstant());
+    }
+
+    private sealed class ShiftedClock(Duration shift) : IClock
+    {
+        public Instant GetCurrentInstant() => SystemClock.Instance.GetCurrentInstant() + shift;
+    }
+}

@@ -1,0 +1,80 @@
+using System.Diagnostics;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
+using Mortar.Core.Words;
+
+namespace Mortar.Server.Hosting;
+
+/// <summary>The one table from refusals to answers (RFC 9457): hidden is 404, denied 403, stale 412.</summary>
+internal static class Problems
+{
+    /// <summary>Answers a command: with <paramref name="done"/> where it was done, with a problem otherwise.</summary>
+    /// <param name="outcome">What the command came to.</param>
+    /// <param name="done">Makes the answer; also of the current state under <c>current</c> of a stale one.</param>
+    public static async Task<Results<Ok<TBody>, ProblemHttpResult>> Answer<T, TBody>(this Task<Outcome<T>> outcome, Func<T, Task<TBody>> done) =>
+        await outcome switch
+        {
+            Outcome<T>.Done value => TypedResults.Ok(await done(value.Value)),
+            Outcome<T>.Stale stale => Stale(await done(stale.Current)),
+            var refusal => Refusal(refusal),
+        };
+
+    /// <summary>Answers a command that has nothing to tell once it is done.</summary>
+    public static async Task<Results<NoContent, ProblemHttpResult>> Answer<T>(this Task<Outcome<T>> outcome) =>
+        await outcome switch
+        {
+            Outcome<T>.Done => TypedResults.NoContent(),
+            Outcome<T>.Stale => Stale<object?>(null),
+            var refusal => Refusal(refusal),
+        };
+
+    /// <summary>The problem of a command that was refused.</summary>
+    public static ProblemHttpResult Refusal<T>(Outcome<T> outcome) =>
+        outcome switch
+        {
+            Outcome<T>.NotThere notThere => NotThere(notThere.What),
+            Outcome<T>.NotAllowed notAllowed => Of(StatusCodes.Status403Forbidden, "not-allowed", notAllowed.Sentence),
+            Outcome<T>.VersionNeeded => Of(StatusCodes.Status428PreconditionRequired, "version-needed", "Say which version the change is based on, in If-Match."),
+            Outcome<T>.Unfit unfit => Unfit(unfit.Problems),
+            Outcome<T>.Refused refused => Of(StatusCodes.Status409Conflict, refused.Type, refused.Sentence),
+            _ => throw new UnreachableException($"No problem for {outcome}."),
+        };
+
+    public static ProblemHttpResult NotThere(string what) =>
+        Of(StatusCodes.Status404NotFound, "not-there", $"There is no such {what}, or it is not shared with you. Ask its coordinator if you expected it.");
+
+    public static ProblemHttpResult Unfit(IReadOnlyList<FieldProblem> problems) =>
+        TypedResults.Problem(
+            new ProblemDetails
+            {
+                Status = StatusCodes.Status422UnprocessableEntity,
+                Type = "urn:mortar:unfit",
+                Title = "unfit",
+                Detail = string.Join(' ', problems.Select(problem => problem.Sentence)),
+                Extensions = { ["fields"] = problems.ToDictionary(problem => problem.Path, problem => problem.Sentence) },
+            }
+        );
+
+    public static ProblemHttpResult Of(int status, string type, string sentence) =>
+        TypedResults.Problem(
+            new ProblemDetails
+            {
+                Status = status,
+                Type = $"urn:mortar:{type}",
+                Title = type,
+                Detail = sentence,
+            }
+        );
+
+    private static ProblemHttpResult Stale<TBody>(TBody current) =>
+        TypedResults.Problem(
+            new ProblemDetails
+            {
+                Status = StatusCodes.Status412PreconditionFailed,
+                Type = "urn:mortar:stale",
+                Title = "stale",
+                Detail = "Somebody changed this in the meantime. Nothing was overwritten; choose which version to keep.",
+                Extensions = { ["current"] = current },
+            }
+        );
+}

@@ -1,0 +1,27 @@
+using System.Threading.RateLimiting;
+
+namespace Mortar.Server.Hosting;
+
+/// <summary>Limits on guessing.</summary>
+internal static class RateLimits
+{
+    /// <summary>For everything that takes a password, a code or a secret link; by address of the network.</summary>
+    public const string SignIn = "sign-in";
+
+    public static void AddRateLimits(this IServiceCollection services, MortarOptions options) =>
+        services.AddRateLimiter(limiter =>
+        {
+            limiter.OnRejected = (rejected, _) =>
+                new ValueTask(
+                    Problems.Of(StatusCodes.Status429TooManyRequests, "too-often", "Too many tries. Wait a minute and try again.").ExecuteAsync(rejected.HttpContext)
+                );
+            limiter.AddPolicy(
+                SignIn,
+                context =>
+                    RateLimitPartition.GetFixedWindowLimiter(
+                        context.Connection.RemoteIpAddress?.ToString() ?? "unknown",
+                        _ => new FixedWindowRateLimiterOptions { PermitLimit = options.SignInsPerMinute, Window = TimeSpan.FromMinutes(1) }
+                    )
+            );
+        });
+}

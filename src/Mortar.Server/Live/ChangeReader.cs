@@ -1,0 +1,85 @@
+using System.Threading.Channels;
+using Microsoft.AspNetCore.SignalR;
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Changes;
+using Mortar.Core.Words;
+using Mortar.Data.Access;
+using Mortar.Data.Store;
+
+namespace Mortar.Server.Live;
+
+/// <summary>Reads the change log after each commit and tells the screens of those whom it concerns.</summary>
+internal sealed class ChangeReader(IServiceScopeFactory scopes, IHubContext<LiveHub> hub, ChangeSignal signal, ILogger<ChangeReader> log) : BackgroundService
+{
+    /// <summary>One note is enough, however many commits it stands for.</summary>
+    private readonly Channel<bool> notes = Channel.CreateBounded<bool>(new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite });
+
+    private sealed record Entry(long Sequence, Subject Subject, CalendarId? CalendarId, PersonId? Concerns, PersonId Actor);
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        signal.Committed += TakeNote;
+        try
+        {
+            var read = await Latest(stoppingToken);
+            await foreach (var _ in notes.Reader.ReadAllAsync(stoppingToken))
+            {
+                read = await Tell(read, stoppingToken);
+            }
+        }
+        finally
+        {
+            signal.Committed -= TakeNote;
+        }
+    }
+
+    private void TakeNote(object? sender, EventArgs e) => notes.Writer.TryWrite(true);
+
+    private async Task<long> Latest(CancellationToken cancellationToken)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<MortarDb>();
+        return await db.Changes.MaxAsync(change => (long?)change.Sequence, cancellationToken) ?? 0;
+    }
+
+    private async Task<long> Tell(long read, CancellationToken cancellationToken)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<MortarDb>();
+        var entries = await db
+            .Changes.Where(change => change.Sequence > read)
+            .OrderBy(change => change.Sequence)
+            .Select(change => new Entry(change.Sequence, change.Subject, change.CalendarId, change.Concerns, change.Actor))
+            .ToListAsync(cancellationToken);
+        foreach (var ofOne in entries.Where(entry => entry.CalendarId is not null).GroupBy(entry => entry.CalendarId!.Value))
+        {
+            await Tell(db, ofOne.Key, [.. ofOne], cancellationToken);
+        }
+
+        log.LogDebug("Told of {Count} changes after {Read}", entries.Count, read);
+        return entries.Count > 0 ? entries[^1].Sequence : read;
+    }
+
+    private async Task Tell(MortarDb db, CalendarId calendar, List<Entry> entries, CancellationToken cancellationToken)
+    {
+        var readers = await db.ReadersOf(calendar, cancellationToken);
+        var concerned = entries.SelectMany(entry => new[] { entry.Concerns, entry.Actor }).OfType<PersonId>().Distinct().ToList();
+        await Users(readers).SendAsync("calendarChanged", calendar.Value, cancellationToken);
+        if (entries.Exists(entry => entry.Subject is Subject.Calendar))
+        {
+            // A lowered default takes the calendar from members who read it no longer; they are told as well.
+            var group = db.Calendars.Where(row => row.Id == calendar).Select(row => row.GroupId);
+            var members = await db.Members.Where(member => group.Contains(member.GroupId)).Select(member => member.PersonId).ToListAsync(cancellationToken);
+            await Users([.. readers.Union(members)]).SendAsync("shelfChanged", cancellationToken);
+        }
+
+        if (entries.Exists(entry => entry.Subject is Subject.Grant or Subject.Invitation))
+        {
+            await Users(concerned).SendAsync("shelfChanged", cancellationToken);
+            await Users(concerned).SendAsync("inboxChanged", cancellationToken);
+            await Users(readers).SendAsync("accessChanged", calendar.Value, cancellationToken);
+        }
+    }
+
+    private IClientProxy Users(IEnumerable<PersonId> people) => hub.Clients.Users([.. people.Select(person => person.Value.ToString())]);
+}

@@ -1,0 +1,119 @@
+using System.Threading.Channels;
+using MailKit;
+using MailKit.Net.Smtp;
+using MailKit.Security;
+using Microsoft.EntityFrameworkCore;
+using MimeKit;
+using Mortar.Data.Mail;
+using Mortar.Data.Store;
+using Mortar.Server.Hosting;
+using NodaTime;
+
+namespace Mortar.Server.StandIns;
+
+/// <summary>Sends the mails that commands have written, after their commit; tries again later what could not be sent.</summary>
+internal sealed class MailSender(IServiceScopeFactory scopes, ChangeSignal signal, MortarOptions options, PostRoomPort postRoom, IClock clock, ILogger<MailSender> log)
+    : BackgroundService
+{
+    private static readonly TimeSpan LookAgain = TimeSpan.FromSeconds(2);
+
+    private readonly Channel<bool> notes = Channel.CreateBounded<bool>(new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite });
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        signal.Committed += TakeNote;
+        try
+        {
+            while (!stoppingToken.IsCancellationRequested)
+            {
+                var waiting = await SendDue(stoppingToken);
+                using var pause = CancellationTokenSource.CreateLinkedTokenSource(stoppingToken);
+                if (waiting)
+                {
+                    pause.CancelAfter(LookAgain);
+                }
+
+                await Note(pause.Token, stoppingToken);
+            }
+        }
+        finally
+        {
+            signal.Committed -= TakeNote;
+        }
+    }
+
+    private void TakeNote(object? sender, EventArgs e) => notes.Writer.TryWrite(true);
+
+    /// <summary>Waits for a commit, or for the pause to be over.</summary>
+    private async Task Note(CancellationToken pause, CancellationToken stopping)
+    {
+        try
+        {
+            await notes.Reader.ReadAsync(pause);
+        }
+        catch (OperationCanceledException) when (!stopping.IsCancellationRequested)
+        {
+            log.LogDebug("Looking for mails that are due again");
+        }
+    }
+
+    /// <summary>Sends what is due; returns whether something is left to be tried later.</summary>
+    private async Task<bool> SendDue(CancellationToken cancellationToken)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<MortarDb>();
+        var now = clock.GetCurrentInstant();
+        var due = await db.Mails.Where(mail => mail.SentAt == null && mail.DueAt <= now).OrderBy(mail => mail.Id).Take(50).ToListAsync(cancellationToken);
+        if (due.Count > 0)
+        {
+            await Send(due, cancellationToken);
+            await db.SaveChangesAsync(CancellationToken.None);
+        }
+
+        return await db.Mails.AnyAsync(mail => mail.SentAt == null, cancellationToken);
+    }
+
+    private async Task Send(List<MailRow> due, CancellationToken cancellationToken)
+    {
+        var now = clock.GetCurrentInstant();
+        try
+        {
+            using var client = new SmtpClient();
+            if (options.SmtpHost.Length > 0)
+            {
+                await client.ConnectAsync(options.SmtpHost, options.SmtpPort, SecureSocketOptions.StartTlsWhenAvailable, cancellationToken);
+            }
+            else
+            {
+                await client.ConnectAsync("127.0.0.1", postRoom.Value, SecureSocketOptions.None, cancellationToken);
+            }
+
+            foreach (var mail in due)
+            {
+                await client.SendAsync(ToMessage(mail), cancellationToken);
+                mail.SentAt = now;
+            }
+
+            await client.DisconnectAsync(quit: true, cancellationToken);
+        }
+        catch (Exception bad) when (bad is System.Net.Sockets.SocketException or IOException or ServiceNotConnectedException or CommandException or ProtocolException)
+        {
+            foreach (var mail in due.Where(mail => mail.SentAt is null))
+            {
+                mail.Attempts++;
+                mail.DueAt = now + Duration.FromSeconds(Math.Min(600, 1 << Math.Min(mail.Attempts, 10)));
+            }
+
+            log.LogWarning("{Count} mails could not be sent and will be tried again: {Reason}", due.Count(mail => mail.SentAt is null), bad.Message);
+        }
+    }
+
+    private MimeMessage ToMessage(MailRow mail)
+    {
+        var message = new MimeMessage { Subject = mail.Subject, Date = mail.WrittenAt.ToDateTimeOffset() };
+        message.From.Add(new MailboxAddress("Mortar", options.MailFrom));
+        message.To.Add(MailboxAddress.Parse(mail.To));
+        message.Body = new TextPart("plain") { Text = mail.Body };
+        return message;
+    }
+}

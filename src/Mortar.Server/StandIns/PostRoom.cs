@@ -1,0 +1,93 @@
+using System.Buffers;
+using System.Collections.Concurrent;
+using MimeKit;
+using Mortar.Server.Hosting;
+using NodaTime;
+using SmtpServer;
+using SmtpServer.Protocol;
+using SmtpServer.Storage;
+
+namespace Mortar.Server.StandIns;
+
+/// <summary>A mail that arrived.</summary>
+internal sealed record ArrivedMail(string Id, string To, string From, string Subject, string Text, Instant At);
+
+/// <summary>The built-in stand-in for outside mail: an SMTP server on this machine alone that keeps what Mortar sends as <c>.eml</c> files.</summary>
+internal sealed class PostRoom(MortarOptions options, IClock clock) : MessageStore
+{
+    private readonly ConcurrentDictionary<string, ArrivedMail> mails = new(StringComparer.Ordinal);
+
+    private string Folder => Path.Combine(options.Data, "post-room");
+
+    /// <summary>All that has arrived, newest first.</summary>
+    public IReadOnlyList<ArrivedMail> Arrived => [.. mails.Values.OrderByDescending(mail => mail.Id, StringComparer.Ordinal)];
+
+    public ArrivedMail? Find(string id) => mails.GetValueOrDefault(id);
+
+    /// <summary>Reads what arrived before this start.</summary>
+    public void Open()
+    {
+        Directory.CreateDirectory(Folder);
+        foreach (var file in Directory.EnumerateFiles(Folder, "*.eml"))
+        {
+            using var message = MimeMessage.Load(file);
+            Keep(Path.GetFileNameWithoutExtension(file), message);
+        }
+    }
+
+    /// <inheritdoc />
+    public override async Task<SmtpResponse> SaveAsync(ISessionContext context, IMessageTransaction transaction, ReadOnlySequence<byte> buffer, CancellationToken cancellationToken)
+    {
+        using var bytes = new MemoryStream(buffer.ToArray());
+        using var message = await MimeMessage.LoadAsync(bytes, cancellationToken);
+        var id = Guid.CreateVersion7().ToString();
+        await message.WriteToAsync(Path.Combine(Folder, $"{id}.eml"), cancellationToken);
+        Keep(id, message);
+        return SmtpResponse.Ok;
+    }
+
+    private void Keep(string id, MimeMessage message) =>
+        mails[id] = new ArrivedMail(
+            id,
+            string.Join(", ", message.To.Mailboxes.Select(mailbox => mailbox.Address)),
+            message.From.Mailboxes.FirstOrDefault()?.Address ?? string.Empty,
+            message.Subject ?? string.Empty,
+            message.TextBody ?? string.Empty,
+            message.Date == default ? clock.GetCurrentInstant() : Instant.FromDateTimeOffset(message.Date)
+        );
+}
+
+/// <summary>Runs the post room's SMTP server on a free port of the loopback address.</summary>
+internal sealed class PostRoomServer(PostRoom postRoom, PostRoomPort port) : BackgroundService
+{
+    public override Task StartAsync(CancellationToken cancellationToken)
+    {
+        postRoom.Open();
+        return base.StartAsync(cancellationToken);
+    }
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        var services = new SmtpServer.ComponentModel.ServiceProvider();
+        services.Add(postRoom);
+        var options = new SmtpServerOptionsBuilder()
+            .ServerName("post-room")
+            .Endpoint(endpoint => endpoint.Endpoint(new System.Net.IPEndPoint(System.Net.IPAddress.Loopback, port.Value)))
+            .MaxMessageSize(4 * 1024 * 1024)
+            .Build();
+        await new SmtpServer.SmtpServer(options, services).StartAsync(stoppingToken);
+    }
+}
+
+/// <summary>A port that was free when Mortar started.</summary>
+internal sealed class PostRoomPort
+{
+    public PostRoomPort()
+    {
+        using var probe = new System.Net.Sockets.TcpListener(System.Net.IPAddress.Loopback, 0);
+        probe.Start();
+        Value = ((System.Net.IPEndPoint)probe.LocalEndpoint).Port;
+    }
+
+    public int Value { get; }
+}

@@ -1,0 +1,70 @@
+using System.Diagnostics;
+using System.Text.Json.Serialization;
+using Mortar.Core.Access;
+using Mortar.Core.Events;
+using Mortar.Core.Words;
+using NodaTime;
+
+namespace Mortar.Server.Wire;
+
+/// <summary>A brick on the wall. Made of a <see cref="VisibleEvent"/> and of nothing else.</summary>
+[JsonPolymorphic(TypeDiscriminatorPropertyName = "kind")]
+[JsonDerivedType(typeof(Busy), "busy")]
+[JsonDerivedType(typeof(Event), "event")]
+internal abstract record BrickBody
+{
+    /// <summary>The calendar is busy; that is all that is told.</summary>
+    internal sealed record Busy(Guid CalendarId, LocalDateTime Start, LocalDateTime End, bool Tentative) : BrickBody;
+
+    /// <summary>One occurrence of an event.</summary>
+    /// <param name="Only">By which start the series counts it; <c>null</c> for a single event.</param>
+    /// <param name="Time">On the reader's clock.</param>
+    /// <param name="Zone">The zone it lives in, where that is another than the reader's.</param>
+    /// <param name="Notes"><c>null</c> where the reader's step does not show them.</param>
+    /// <param name="Repeats">How it repeats, as a sentence.</param>
+    internal sealed record Event(
+        Guid CalendarId,
+        Guid EventId,
+        int Version,
+        LocalDateTime? Only,
+        TimeBody Time,
+        string? Zone,
+        string Title,
+        string Place,
+        string? Notes,
+        ShowAs ShowAs,
+        bool Cancelled,
+        string? Repeats,
+        bool MayChange
+    ) : BrickBody;
+
+    public static BrickBody Of(CalendarId calendar, VisibleEvent visible, DateTimeZone reader) =>
+        visible switch
+        {
+            VisibleEvent.Busy busy => new Busy(
+                calendar.Value,
+                busy.Span.Start.InZone(reader).LocalDateTime,
+                busy.Span.End.InZone(reader).LocalDateTime,
+                busy.Tentative
+            ),
+            VisibleEvent.Shown shown => Of(shown, reader),
+            _ => throw new UnreachableException(),
+        };
+
+    public static Event Of(VisibleEvent.Shown shown, DateTimeZone reader) =>
+        new(
+            shown.CalendarId.Value,
+            shown.Id.Value,
+            shown.Version,
+            shown.Start,
+            TimeBody.Of(shown.Seen),
+            shown.Agreed is Core.Time.EventTime.Timed timed && timed.Zone != reader.Id ? timed.Zone : null,
+            shown.Title,
+            shown.Place,
+            shown.Notes,
+            shown.ShowAs,
+            shown.Cancelled,
+            shown.Repeats,
+            shown.MayChange
+        );
+}
