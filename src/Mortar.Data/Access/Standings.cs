@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Words;
+using Mortar.Data.Calendars;
 using Mortar.Data.Store;
 
 namespace Mortar.Data.Access;
@@ -8,19 +9,15 @@ namespace Mortar.Data.Access;
 /// <summary>Finds every grant that leads somebody to a calendar, and lets Core say where they stand.</summary>
 public static class Standings
 {
-    private sealed record Way(CalendarId CalendarId, PersonId PersonId, Role Role, Core.Access.Way Kind);
+    private sealed record Found(CalendarId CalendarId, Role Role);
 
     /// <summary>Where a person stands with one calendar; outside where it is deleted or was never there.</summary>
     public static async Task<Standing> StandingOf(this MortarDb db, PersonId person, CalendarId calendar, CancellationToken cancellationToken) =>
-        Standing.Of(
-            (await db.Ways(person).Where(way => way.CalendarId == calendar).ToListAsync(cancellationToken)).Select(way => new Grant(way.Role, way.Kind))
-        );
+        (await Resolve(db, person, db.Calendars.Where(row => row.Id == calendar), cancellationToken)).GetValueOrDefault(calendar, Standing.Outside);
 
     /// <summary>Where a person stands with every calendar they reach.</summary>
     public static async Task<IReadOnlyDictionary<CalendarId, Standing>> StandingsOf(this MortarDb db, PersonId person, CancellationToken cancellationToken) =>
-        (await db.Ways(person).ToListAsync(cancellationToken))
-            .GroupBy(way => way.CalendarId)
-            .ToDictionary(ways => ways.Key, ways => Standing.Of(ways.Select(way => new Grant(way.Role, way.Kind))));
+        await Resolve(db, person, db.Calendars, cancellationToken);
 
     /// <summary>Everybody who reaches a calendar, deleted or not, at least to see when it is busy.</summary>
     public static async Task<IReadOnlyList<PersonId>> ReadersOf(this MortarDb db, CalendarId calendar, CancellationToken cancellationToken)
@@ -34,20 +31,25 @@ public static class Standings
         return await own.Union(members).ToListAsync(cancellationToken);
     }
 
-    private static IQueryable<Way> Ways(this MortarDb db, PersonId person)
+    private static async Task<Dictionary<CalendarId, Standing>> Resolve(MortarDb db, PersonId person, IQueryable<CalendarRow> calendars, CancellationToken cancellationToken)
     {
-        var own =
-            from grant in db.Grants.AsNoTracking()
+        var there = calendars.Where(calendar => calendar.DeletedAt == null);
+        var own = await (
+            from grant in db.Grants
             where grant.PersonId == person && grant.Role != Role.None
-            join calendar in db.Calendars on grant.CalendarId equals calendar.Id
-            where calendar.DeletedAt == null
-            select new Way(grant.CalendarId, person, grant.Role, Core.Access.Way.Own);
-        var byDefault =
-            from member in db.Members.AsNoTracking()
+            join calendar in there on grant.CalendarId equals calendar.Id
+            select new Found(grant.CalendarId, grant.Role)
+        ).ToListAsync(cancellationToken);
+        var byDefault = await (
+            from member in db.Members
             where member.PersonId == person
-            join calendar in db.Calendars on member.GroupId equals calendar.GroupId
-            where calendar.DeletedAt == null && calendar.GroupDefault != Role.None
-            select new Way(calendar.Id, person, calendar.GroupDefault, Core.Access.Way.Default);
-        return own.Concat(byDefault);
+            join calendar in there on member.GroupId equals calendar.GroupId
+            where calendar.GroupDefault != Role.None
+            select new Found(calendar.Id, calendar.GroupDefault)
+        ).ToListAsync(cancellationToken);
+        return own.Select(found => (found.CalendarId, Grant: new Grant(found.Role, Way.Own)))
+            .Concat(byDefault.Select(found => (found.CalendarId, Grant: new Grant(found.Role, Way.Default))))
+            .GroupBy(found => found.CalendarId, found => found.Grant)
+            .ToDictionary(grants => grants.Key, Standing.Of);
     }
 }

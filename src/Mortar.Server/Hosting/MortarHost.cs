@@ -40,7 +40,7 @@ internal static class MortarHost
         builder.Services.AddSingleton<ZoneClock>();
         builder.Services.AddSingleton(services => new Letters(PublicUrl(services)));
         builder.Services.ConfigureHttpJsonOptions(json => WireJson.Configure(json.SerializerOptions));
-        builder.Services.AddProblemDetails();
+        builder.Services.AddProblemDetails(problems => problems.CustomizeProblemDetails = Problems.Explain);
         builder.Services.AddOpenApi(ApiDocument.Configure);
         builder.Services.AddHealthChecks().AddCheck<StoreCheck>("store");
         builder.Services.AddMortarData(data);

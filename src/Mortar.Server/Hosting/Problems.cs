@@ -66,6 +66,19 @@ internal static class Problems
             }
         );
 
+    /// <summary>Gives the framework's own problems a sentence that a person can act on.</summary>
+    public static void Explain(ProblemDetailsContext context)
+    {
+        var problem = context.ProblemDetails;
+        (problem.Type, problem.Title, problem.Detail) = problem.Status switch
+        {
+            _ when problem.Type?.StartsWith("urn:mortar:", StringComparison.Ordinal) == true => (problem.Type, problem.Title, problem.Detail),
+            StatusCodes.Status400BadRequest => ("urn:mortar:unreadable", "unreadable", "The request could not be read: a part is missing or not in the form the API document gives."),
+            >= 500 => ("urn:mortar:failed", "failed", "Something went wrong here, and nothing was changed. Try again; if it stays, the log says more."),
+            _ => ($"urn:mortar:status-{problem.Status}", problem.Title, problem.Detail ?? "This cannot be asked here."),
+        };
+    }
+
     private static ProblemHttpResult Stale<TBody>(TBody current) =>
         TypedResults.Problem(
             new ProblemDetails

@@ -1,3 +1,4 @@
+using System.Reflection;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.OpenApi;
@@ -18,20 +19,44 @@ internal static class WireJson
         options.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
     }
 
-    /// <summary>Tells the OpenAPI document that NodaTime's values are strings.</summary>
-    public static void Describe(OpenApiOptions options) =>
+    /// <summary>Tells the OpenAPI document what the serialiser does: NodaTime's values are strings, cases name themselves.</summary>
+    public static void Describe(OpenApiOptions options)
+    {
+        options.CreateSchemaReferenceId = type => Name(type.Type) ?? OpenApiOptions.CreateDefaultSchemaReferenceId(type);
         options.AddSchemaTransformer(
             (schema, context, _) =>
             {
                 var type = Nullable.GetUnderlyingType(context.JsonTypeInfo.Type) ?? context.JsonTypeInfo.Type;
-                if (type == typeof(LocalDate) || type == typeof(LocalDateTime) || type == typeof(Instant))
+                if (Format(type) is { } format)
                 {
-                    schema.Type = Nullable.GetUnderlyingType(context.JsonTypeInfo.Type) is null ? JsonSchemaType.String : JsonSchemaType.String | JsonSchemaType.Null;
-                    schema.Format = type == typeof(LocalDate) ? "date" : type == typeof(Instant) ? "date-time" : "local-date-time";
+                    schema.Type = JsonSchemaType.String;
+                    schema.Format = format;
                     schema.Properties?.Clear();
+                }
+                else if (type.IsEnum)
+                {
+                    schema.Type = JsonSchemaType.String;
+                    schema.Enum = [.. (schema.Enum ?? []).Where(value => value is not null)];
+                }
+                else if (type.BaseType?.GetCustomAttribute<JsonPolymorphicAttribute>() is { TypeDiscriminatorPropertyName: { } name })
+                {
+                    (schema.Required ??= new HashSet<string>(StringComparer.Ordinal)).Add(name);
                 }
 
                 return Task.CompletedTask;
             }
         );
+    }
+
+    private static string? Format(Type type) =>
+        type == typeof(LocalDate) || type == typeof(DateQuery) ? "date"
+        : type == typeof(LocalDateTime) || type == typeof(LocalTimeQuery) ? "local-date-time"
+        : type == typeof(Instant) ? "date-time"
+        : null;
+
+    /// <summary>A body nested in its use case is named after it: <c>ListAccess.Body</c> is <c>ListAccessBody</c>.</summary>
+    private static string? Name(Type type) =>
+        (Nullable.GetUnderlyingType(type) ?? type) is { IsNested: true, DeclaringType: { } outer } nested && nested.Namespace!.StartsWith("Mortar.", StringComparison.Ordinal)
+            ? outer.Name.Replace("Setup", string.Empty, StringComparison.Ordinal) + nested.Name
+            : null;
 }
