@@ -1,0 +1,56 @@
+import { useQuery } from '@tanstack/react-query'
+import { lazy, Suspense } from 'react'
+import { Navigate, Route, Routes } from 'react-router'
+import { sentenceOf } from '../api/problem'
+import { FirstAccountPage } from '../features/accounts/FirstAccountPage'
+import { SignInPage } from '../features/accounts/SignInPage'
+import { type Person, sessionQuery } from '../features/accounts/session'
+import { InvitationPage } from '../features/invitation/InvitationPage'
+import { PostRoomPage } from '../features/post-room/PostRoomPage'
+import { Page } from '../ui/Page'
+import { PersonProvider } from './person'
+
+const SignedInApp = lazy(() => import('./SignedInApp').then((module) => ({ default: module.SignedInApp })))
+
+/** Chooses between what is there for everybody and what is there for who is signed in. */
+export function App() {
+  const session = useQuery(sessionQuery)
+  if (session.isError) return <Page title="Mortar cannot be reached">{sentenceOf(session.error)}</Page>
+  if (!session.data) return null
+
+  const { person, demo, needsFirstAccount, now } = session.data
+  return (
+    <Routes>
+      <Route path="/invitation/:token" element={<InvitationPage />} />
+      {demo && <Route path="/post-room" element={<PostRoomPage />} />}
+      <Route
+        path="/first-account"
+        element={needsFirstAccount ? <FirstAccountPage /> : <Navigate to="/" replace />}
+      />
+      <Route
+        path="*"
+        element={
+          person ? (
+            <SignedIn person={person} now={now} demo={demo} />
+          ) : (
+            <Welcome first={needsFirstAccount} demo={demo} />
+          )
+        }
+      />
+    </Routes>
+  )
+}
+
+function Welcome({ first, demo }: { first: boolean; demo: boolean }) {
+  return first ? <Navigate to="/first-account" replace /> : <SignInPage demo={demo} />
+}
+
+function SignedIn({ person, now, demo }: { person: Person; now: string; demo: boolean }) {
+  return (
+    <PersonProvider person={person} now={now} demo={demo}>
+      <Suspense fallback={null}>
+        <SignedInApp />
+      </Suspense>
+    </PersonProvider>
+  )
+}

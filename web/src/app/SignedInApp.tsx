@@ -1,0 +1,34 @@
+import { useQueryClient } from '@tanstack/react-query'
+import { useEffect } from 'react'
+import { Navigate, Route, Routes } from 'react-router'
+import { InboxPage } from '../features/inbox/InboxPage'
+import { WallPage } from '../features/wall/WallPage'
+import { openLiveLine } from './live'
+import { useReader } from './person'
+import { TopBar } from './TopBar'
+
+/** Everything for who is signed in, with the live line open. */
+export function SignedInApp() {
+  const queries = useQueryClient()
+  const { person } = useReader()
+  const { id } = person
+  useEffect(() => {
+    if (id) return openLiveLine(queries)
+  }, [queries, id])
+
+  return (
+    <Routes>
+      <Route
+        path="/inbox"
+        element={
+          <div className="flex h-full flex-col">
+            <TopBar />
+            <InboxPage />
+          </div>
+        }
+      />
+      <Route path="/week/:date?" element={<WallPage />} />
+      <Route path="*" element={<Navigate to="/week" replace />} />
+    </Routes>
+  )
+}

@@ -1,0 +1,71 @@
+import { useQuery } from '@tanstack/react-query'
+import { ChevronDown } from 'lucide-react'
+import { type ReactNode, useState } from 'react'
+import { Link, useNavigate } from 'react-router'
+import { signOut } from '../features/accounts/session'
+import { inboxQuery } from '../features/inbox/inboxQuery'
+import { Logo } from '../ui/Logo'
+import { Menu, MenuItem, MenuLabel, MenuLine } from '../ui/Menu'
+import { useActs } from './acts'
+import { useReader } from './person'
+import { chooseTheme, chosenTheme, themes } from './theme'
+
+/** The bar over everything: where one is, the inbox, oneself. What belongs to a page is laid in by it. */
+export function TopBar({ children }: { children?: ReactNode }) {
+  const { person, demo } = useReader()
+  const inbox = useQuery(inboxQuery)
+  const acts = useActs()
+  const navigate = useNavigate()
+  const [theme, setTheme] = useState(chosenTheme)
+  const unread = inbox.data?.unread ?? 0
+
+  const leave = () => signOut().then(() => window.location.assign('/'), acts.failed)
+  return (
+    <header className="flex min-h-12 flex-wrap items-center gap-x-3 gap-y-1 bg-bar px-4 py-1.5 text-on-bar max-sm:px-2">
+      <Link to="/week" className="flex items-center gap-2.5 font-head text-xl font-bold">
+        <Logo />
+        <span className="max-sm:sr-only">Mortar</span>
+      </Link>
+      {children}
+      <div className="ml-auto flex items-center gap-2">
+        <Link
+          to="/inbox"
+          data-unread={unread > 0}
+          className="rounded-control border border-on-bar/40 px-3 py-1 font-bold data-[unread=true]:bg-on-bar data-[unread=true]:text-bar"
+        >
+          Inbox{unread > 0 && ` ${unread}`}
+        </Link>
+        <Menu
+          trigger={
+            <button
+              type="button"
+              className="flex items-center gap-1 rounded-control border border-on-bar/40 px-3 py-1"
+            >
+              <span className="written max-w-40 truncate max-sm:max-w-16">{person.name}</span>
+              <ChevronDown size={14} aria-hidden="true" />
+            </button>
+          }
+        >
+          <MenuLabel>{person.address}</MenuLabel>
+          <MenuLabel>Times are on the clock of {person.zone}</MenuLabel>
+          <MenuLine />
+          {themes.map((one) => (
+            <MenuItem
+              key={one.value}
+              onSelect={() => {
+                chooseTheme(one.value)
+                setTheme(one.value)
+              }}
+            >
+              {theme === one.value ? '● ' : '○ '}
+              {one.label}
+            </MenuItem>
+          ))}
+          <MenuLine />
+          {demo && <MenuItem onSelect={() => navigate('/post-room')}>Post room</MenuItem>}
+          <MenuItem onSelect={leave}>Sign out</MenuItem>
+        </Menu>
+      </div>
+    </header>
+  )
+}

@@ -1,0 +1,31 @@
+import { HubConnectionBuilder, LogLevel } from '@microsoft/signalr'
+import type { QueryClient } from '@tanstack/react-query'
+
+/** Opens the live line: notices say that something changed, and what is shown is fetched anew. Returns how to close it. */
+export function openLiveLine(queries: QueryClient): () => void {
+  const line = new HubConnectionBuilder()
+    .withUrl('/live')
+    .withAutomaticReconnect({
+      nextRetryDelayInMilliseconds: ({ previousRetryCount }) =>
+        Math.min(500 * 2 ** previousRetryCount, 10_000),
+    })
+    .configureLogging(LogLevel.None)
+    .build()
+  const refetch = (...keys: string[]) => {
+    for (const key of keys) void queries.invalidateQueries({ queryKey: [key] })
+  }
+  line.on('calendarChanged', () => refetch('wall', 'events'))
+  line.on('shelfChanged', () => refetch('shelf', 'wall', 'groups', 'events'))
+  line.on('accessChanged', () => refetch('access'))
+  line.on('inboxChanged', () => refetch('inbox'))
+  // While the line was down changes may have been missed.
+  line.onreconnected(() => void queries.invalidateQueries())
+  const setOpen = (open: boolean) => document.documentElement.toggleAttribute('data-live', open)
+  line.onclose(() => setOpen(false))
+  line.onreconnecting(() => setOpen(false))
+  const started = line.start().then(
+    () => setOpen(true),
+    () => setOpen(false),
+  )
+  return () => void started.then(() => line.stop())
+}

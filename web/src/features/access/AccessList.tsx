@@ -1,0 +1,137 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import type { Schema } from '../../api/client'
+import { sentenceOf } from '../../api/problem'
+import { newSet, useActs } from '../../app/acts'
+import { momentText } from '../../app/dates'
+import { useReader } from '../../app/person'
+import { Button } from '../../ui/Button'
+import { Question } from '../../ui/Question'
+import type { Layer } from '../wall/bricks'
+import { accessQueries, endAccess, sendAgain, setRole, withdraw } from './accessQueries'
+import { ladder, type Role, roleName } from './ladder'
+
+type Person = Schema['ListAccessPersonBody']
+
+/** Who has access and who is invited; each changed on the spot. */
+export function AccessList({ layer }: { layer: Layer }) {
+  const queries = useQueryClient()
+  const acts = useActs()
+  const { person: me } = useReader()
+  const access = useQuery(accessQueries.list(layer.calendarId))
+  const [ending, setEnding] = useState<Person | null>(null)
+  const change = useMutation({
+    mutationFn: async ({ act, sentence }: { act: (set: string) => Promise<unknown>; sentence: string }) => {
+      const set = newSet()
+      await act(set)
+      return { set, sentence }
+    },
+    onSuccess: ({ set, sentence }) => acts.done(sentence, set),
+    onError: (error) => acts.failed(error),
+    onSettled: () => queries.invalidateQueries({ queryKey: ['access'] }),
+  })
+  if (access.isError) return <p className="text-clash">{sentenceOf(access.error)}</p>
+  if (!access.data) return null
+
+  const { people, invitations, groupDefault, members } = access.data
+  return (
+    <>
+      <ul className="divide-y divide-cement-200 border-y border-cement-200">
+        {groupDefault !== 'none' && (
+          <li className="py-2">
+            Every member of {layer.groupName} ({members}): {roleName(groupDefault)}
+          </li>
+        )}
+        {people.map((person) => (
+          <li key={person.personId} className="grid grid-cols-[1fr_auto] items-center gap-x-2 py-2">
+            <div className="min-w-0">
+              <p className="written font-bold">
+                {person.name}
+                {person.personId === me.id && ' (you)'}
+              </p>
+              <p className="truncate text-[12px] text-cement-700">{person.address}</p>
+            </div>
+            <div className="grid justify-items-end gap-1">
+              <select
+                aria-label={`Step of ${person.name}`}
+                value={person.role}
+                onChange={(event) => {
+                  const role = ladder.find((step) => step.value === event.target.value)?.value
+                  if (role) changeRole(person, role)
+                }}
+                className="rounded-control border border-cement-500 bg-surface px-1.5 py-1"
+              >
+                {ladder.map((step) => (
+                  <option key={step.value} value={step.value}>
+                    {step.label}
+                  </option>
+                ))}
+              </select>
+              <Button look="link" onClick={() => setEnding(person)}>
+                <span className="text-[12px]">End access</span>
+              </Button>
+            </div>
+          </li>
+        ))}
+        {invitations.map((one) => (
+          <li key={one.id} className="py-2">
+            <p className="written font-bold">{one.name ?? one.address}</p>
+            <p className="text-[12px] text-cement-700">
+              {one.state === 'declined' ? 'declined' : 'invited to'} {roleName(one.role)}, sent{' '}
+              {momentText(one.sentAt)}
+            </p>
+            {one.state === 'waiting' && (
+              <div className="mt-1 flex gap-3 text-[12px]">
+                <Button look="link" onClick={() => again(one.id, one.address)}>
+                  Send again
+                </Button>
+                <Button look="link" onClick={() => takeBack(one.id, one.address)}>
+                  Take back
+                </Button>
+              </div>
+            )}
+          </li>
+        ))}
+      </ul>
+      {ending && (
+        <Question
+          title={`End the access of ${ending.name}?`}
+          yes="End access"
+          onYes={() => end(ending)}
+          onClose={() => setEnding(null)}
+        >
+          “{layer.name}” leaves {ending.name}’s wall at once. What they added to it stays.
+        </Question>
+      )}
+    </>
+  )
+
+  function changeRole(person: Person, role: Role) {
+    change.mutate({
+      act: (set) => setRole(layer.calendarId, person.personId, role, set),
+      sentence: `${person.name} has the step ${roleName(role)} on “${layer.name}” now.`,
+    })
+  }
+
+  function end(person: Person) {
+    setEnding(null)
+    change.mutate({
+      act: (set) => endAccess(layer.calendarId, person.personId, set),
+      sentence: `Ended the access of ${person.name} to “${layer.name}”.`,
+    })
+  }
+
+  function again(invitationId: string, address: string) {
+    change.mutate({
+      act: (set) => sendAgain(layer.calendarId, invitationId, set),
+      sentence: `Sent to ${address} again.`,
+    })
+  }
+
+  function takeBack(invitationId: string, address: string) {
+    change.mutate({
+      act: (set) => withdraw(layer.calendarId, invitationId, set),
+      sentence: `Took back the invitation to ${address}.`,
+    })
+  }
+}

@@ -1,0 +1,89 @@
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { type FormEvent, useState } from 'react'
+import { fieldProblem, sentenceOf } from '../../api/problem'
+import { newSet, useActs } from '../../app/acts'
+import { Button } from '../../ui/Button'
+import { Choice } from '../../ui/Choice'
+import { TextArea } from '../../ui/TextArea'
+import { TextField } from '../../ui/TextField'
+import { groupQueries } from '../groups/groupQueries'
+import type { Layer } from '../wall/bricks'
+import { accessQueries, invite } from './accessQueries'
+import { ladder, type Role } from './ladder'
+
+/** Gives somebody a step by address; says in one sentence what that means before it is sent. */
+export function GiveForm({ layer }: { layer: Layer }) {
+  const queries = useQueryClient()
+  const acts = useActs()
+  const members = useQuery(groupQueries.members(layer.groupId))
+  const [address, setAddress] = useState('')
+  const [role, setRole] = useState<Role>('view')
+  const [message, setMessage] = useState('')
+  const looksWhole = /^\S+@\S+\.\S+$/.test(address.trim())
+  const meaning = useQuery({
+    ...accessQueries.meaning(layer.calendarId, [address.trim()], role),
+    enabled: looksWhole,
+    placeholderData: keepPreviousData,
+  })
+  const send = useMutation({
+    mutationFn: async () => {
+      const set = newSet()
+      await invite(layer.calendarId, crypto.randomUUID(), { address, role, message }, set)
+      return set
+    },
+    onSuccess: (set) => {
+      acts.done(`Invitation sent to ${address.trim()}.`, set)
+      setAddress('')
+      setMessage('')
+      void queries.invalidateQueries({ queryKey: ['access'] })
+    },
+  })
+  const suggestions = (members.data ?? []).flatMap((member) =>
+    member.address ? [{ value: member.address, label: member.name }] : [],
+  )
+  const submit = (event: FormEvent) => {
+    event.preventDefault()
+    send.mutate()
+  }
+  const known = meaning.data?.people[0]
+  return (
+    <form onSubmit={submit} className="grid gap-3" noValidate>
+      <TextField
+        label="Mail address"
+        type="email"
+        value={address}
+        onChange={setAddress}
+        suggestions={suggestions}
+        problem={fieldProblem(send.error, 'address')}
+        placeholder="name@example.org"
+        autoComplete="off"
+      />
+      <Choice label="Step" value={role} onChange={setRole} options={ladder} />
+      <TextArea
+        label="A message of your own (if you like)"
+        rows={2}
+        value={message}
+        onChange={setMessage}
+        problem={fieldProblem(send.error, 'message')}
+      />
+      {looksWhole && meaning.data && (
+        <p data-sentence="true" className="written border-l-4 border-ink pl-3">
+          {meaning.data.sentence}
+          {known && !known.name && (
+            <span className="block text-[12px] text-cement-700">
+              Nobody in your groups has this address; the mail leads to making an account.
+            </span>
+          )}
+        </p>
+      )}
+      {send.isError && (
+        <p role="alert" className="text-clash">
+          {sentenceOf(send.error)}
+        </p>
+      )}
+      <Button type="submit" look="main" wide disabled={send.isPending}>
+        Give access
+      </Button>
+    </form>
+  )
+}

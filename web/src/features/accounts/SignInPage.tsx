@@ -1,0 +1,107 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { type FormEvent, useState } from 'react'
+import { Link } from 'react-router'
+import { sentenceOf } from '../../api/problem'
+import { Button } from '../../ui/Button'
+import { TextField } from '../../ui/TextField'
+import { Gate } from './Gate'
+import { demoPeopleQuery, sessionQuery, signIn, signInAsDemoPerson } from './session'
+
+/** Signing in; at the demo with one click. */
+export function SignInPage({ demo }: { demo: boolean }) {
+  return (
+    <Gate title={demo ? 'Kiln Street Studio is open' : 'Sign in'}>
+      {demo && <DemoPeople />}
+      {demo && <h2 className="mt-8 mb-3 text-base">Or with an address and a password</h2>}
+      <SignInForm />
+      {demo && (
+        <p className="mt-6 text-cement-700">
+          What Mortar mails arrives in the{' '}
+          <Link to="/post-room" className="underline underline-offset-2">
+            post room
+          </Link>
+          .
+        </p>
+      )}
+    </Gate>
+  )
+}
+
+function DemoPeople() {
+  const people = useQuery(demoPeopleQuery)
+  const queries = useQueryClient()
+  const enter = useMutation({
+    mutationFn: signInAsDemoPerson,
+    onSuccess: () => queries.invalidateQueries(sessionQuery),
+  })
+  return (
+    <>
+      <p className="mb-3 text-cement-700">
+        This is the demo: the people are made up, and one click makes you one of them.
+      </p>
+      <ul className="grid gap-1.5">
+        {(people.data ?? []).map((person) => (
+          <li key={person.personId}>
+            <button
+              type="button"
+              disabled={enter.isPending}
+              onClick={() => enter.mutate(person.personId)}
+              className="grid w-full grid-cols-[8.5rem_1fr] items-baseline gap-2 rounded-control border border-cement-300 bg-surface px-3 py-2 text-left hover:border-ink"
+            >
+              <span className="font-bold">{person.name}</span>
+              <span className="text-cement-700">{person.about}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      {enter.isError && <Problem error={enter.error} />}
+    </>
+  )
+}
+
+/** The form by itself, also under an invitation. */
+export function SignInForm({ address: known = '' }: { address?: string }) {
+  const queries = useQueryClient()
+  const [address, setAddress] = useState(known)
+  const [password, setPassword] = useState('')
+  const enter = useMutation({
+    mutationFn: () => signIn(address, password),
+    onSuccess: () => queries.invalidateQueries(),
+  })
+  const submit = (event: FormEvent) => {
+    event.preventDefault()
+    enter.mutate()
+  }
+  return (
+    <form onSubmit={submit} className="grid gap-3">
+      <TextField
+        label="Mail address"
+        type="email"
+        value={address}
+        onChange={setAddress}
+        autoComplete="username"
+        required
+      />
+      <TextField
+        label="Password"
+        type="password"
+        value={password}
+        onChange={setPassword}
+        autoComplete="current-password"
+        required
+      />
+      {enter.isError && <Problem error={enter.error} />}
+      <Button type="submit" look="main" disabled={enter.isPending}>
+        Sign in
+      </Button>
+    </form>
+  )
+}
+
+function Problem({ error }: { error: unknown }) {
+  return (
+    <p role="alert" className="text-clash">
+      {sentenceOf(error)}
+    </p>
+  )
+}

@@ -1,0 +1,172 @@
+import { useQueryClient } from '@tanstack/react-query'
+import type { ReactNode } from 'react'
+import { newSet, useActs } from '../../app/acts'
+import { useReader } from '../../app/person'
+import { Button } from '../../ui/Button'
+import { MarkBlock } from '../../ui/MarkSign'
+import { AccessList } from '../access/AccessList'
+import { endAccess } from '../access/accessQueries'
+import { GiveForm } from '../access/GiveForm'
+import { reaches, roleName } from '../access/ladder'
+import { ImportSteps } from '../imports/ImportSteps'
+import type { Layer } from '../wall/bricks'
+import { Desk } from '../wall/Desk'
+import { CalendarForm } from './CalendarForm'
+import { deleteCalendar, writeCalendar } from './calendarQueries'
+
+/** The parts of a calendar's page on the desk. */
+export type CalendarPart = 'about' | 'access' | 'import' | 'settings'
+
+interface CalendarDeskProps {
+  layer: Layer
+  part: CalendarPart
+  onPart: (part: CalendarPart) => void
+  onClose: () => void
+}
+
+const ways = {
+  own: 'given to you',
+  group: 'by a group you are in',
+  default: 'as every member of the group',
+  link: 'by a link',
+}
+
+/** One calendar on the desk: what it is, who has access, a file into it, its settings. */
+export function CalendarDesk({ layer, part, onPart, onClose }: CalendarDeskProps) {
+  const parts: { value: CalendarPart; label: string; shown: boolean }[] = [
+    { value: 'about', label: 'About', shown: true },
+    { value: 'access', label: 'Access', shown: reaches(layer.role, 'coordinate') },
+    { value: 'import', label: 'Import', shown: reaches(layer.role, 'add') },
+    { value: 'settings', label: 'Settings', shown: reaches(layer.role, 'coordinate') },
+  ]
+  const open = parts.find((one) => one.value === part && one.shown)?.value ?? 'about'
+  return (
+    <Desk title={layer.name} onClose={onClose}>
+      <nav
+        aria-label="Parts of the calendar"
+        data-hue={layer.hue}
+        className="mb-4 flex items-stretch border-b-2 border-layer-edge"
+      >
+        <span className="flex text-layer-text">
+          <MarkBlock mark={layer.mark} size={26} />
+        </span>
+        {parts
+          .filter((one) => one.shown)
+          .map((one) => (
+            <button
+              key={one.value}
+              type="button"
+              aria-current={one.value === open ? 'page' : undefined}
+              onClick={() => onPart(one.value)}
+              className="px-2.5 py-1.5 aria-[current=page]:bg-layer-tint aria-[current=page]:font-bold aria-[current=page]:text-layer-text"
+            >
+              {one.label}
+            </button>
+          ))}
+      </nav>
+      {open === 'about' && <About layer={layer} onPart={onPart} onClose={onClose} />}
+      {open === 'access' && (
+        <>
+          <GiveForm layer={layer} />
+          <h3 className="mt-6 mb-2 text-base">Who has access</h3>
+          <AccessList layer={layer} />
+        </>
+      )}
+      {open === 'import' && <ImportSteps layer={layer} />}
+      {open === 'settings' && <Settings layer={layer} onClose={onClose} />}
+    </Desk>
+  )
+}
+
+function About({
+  layer,
+  onPart,
+  onClose,
+}: {
+  layer: Layer
+  onPart: (part: CalendarPart) => void
+  onClose: () => void
+}) {
+  const queries = useQueryClient()
+  const acts = useActs()
+  const { person } = useReader()
+  const leave = async () => {
+    const set = newSet()
+    await endAccess(layer.calendarId, person.id, set)
+    acts.done(`You left “${layer.name}”. It is gone from your wall only.`)
+    onClose()
+    await queries.invalidateQueries()
+  }
+  return (
+    <div className="grid gap-4">
+      <p className="written whitespace-pre-line">
+        {layer.description || <span className="text-cement-700">No description.</span>}
+      </p>
+      <dl className="grid grid-cols-[5rem_1fr] gap-y-1">
+        <Row name="Group">{layer.groupName}</Row>
+        <Row name="Your step">
+          {roleName(layer.role)}, {layer.ways.map((way) => ways[way]).join(' and ')}
+        </Row>
+        <Row name="Time zone">{layer.zone}</Row>
+      </dl>
+      <div className="grid justify-items-start gap-2">
+        {reaches(layer.role, 'coordinate') && <Button onClick={() => onPart('access')}>Give access</Button>}
+        {reaches(layer.role, 'add') && <Button onClick={() => onPart('import')}>Import a file</Button>}
+        {reaches(layer.role, 'view') && (
+          <a
+            href={`/api/calendars/${layer.calendarId}/export`}
+            download
+            className="rounded-control border border-cement-500 bg-surface px-3 py-1.5 hover:bg-cement-100"
+          >
+            Export as a file (.ics)
+          </a>
+        )}
+        {layer.ways.includes('own') && (
+          <Button look="danger" onClick={() => void leave().catch(acts.failed)}>
+            Leave this calendar
+          </Button>
+        )}
+      </div>
+    </div>
+  )
+}
+
+function Row({ name, children }: { name: string; children: ReactNode }) {
+  return (
+    <>
+      <dt className="text-cement-700">{name}</dt>
+      <dd className="written">{children}</dd>
+    </>
+  )
+}
+
+function Settings({ layer, onClose }: { layer: Layer; onClose: () => void }) {
+  const queries = useQueryClient()
+  const acts = useActs()
+  const erase = async () => {
+    const set = newSet()
+    await deleteCalendar(layer.calendarId, layer.version, set)
+    acts.done(`Deleted “${layer.name}” for everybody.`, set)
+    onClose()
+    await queries.invalidateQueries()
+  }
+  return (
+    <div className="grid gap-6">
+      <CalendarForm
+        key={layer.version}
+        start={{ ...layer, groupDefault: layer.groupDefault ?? 'none' }}
+        isNew={false}
+        groupName={layer.groupName}
+        onSave={async (settings) => {
+          const set = newSet()
+          await writeCalendar(layer.calendarId, layer.version, settings, set)
+          acts.done(`Changed the settings of “${settings.name.trim()}”.`, set)
+          await queries.invalidateQueries({ queryKey: ['shelf'] })
+        }}
+      />
+      <Button look="danger" onClick={() => void erase().catch(acts.failed)}>
+        Delete this calendar for everybody
+      </Button>
+    </div>
+  )
+}

@@ -1,0 +1,58 @@
+import { useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import type { Schema } from '../../api/client'
+import { newSet, useActs } from '../../app/acts'
+import { marks } from '../../ui/MarkSign'
+import type { Layer } from '../wall/bricks'
+import { Desk } from '../wall/Desk'
+import { CalendarForm } from './CalendarForm'
+import { writeCalendar } from './calendarQueries'
+import { freeLook, hues } from './looks'
+
+interface NewCalendarDeskProps {
+  group: Schema['GroupsGroupBody']
+  layers: readonly Layer[]
+  onMade: (calendarId: string) => void
+  onClose: () => void
+}
+
+/** Makes a calendar in a group, with a look that is not taken yet. */
+export function NewCalendarDesk({ group, layers, onMade, onClose }: NewCalendarDeskProps) {
+  const queries = useQueryClient()
+  const acts = useActs()
+  const [calendarId] = useState(() => crypto.randomUUID())
+  const start = {
+    groupId: group.id,
+    name: '',
+    description: '',
+    hue:
+      freeLook(
+        hues.map((hue) => hue.value),
+        layers.map((layer) => layer.hue),
+      ) ?? 'iron',
+    mark:
+      freeLook(
+        marks,
+        layers.map((layer) => layer.mark),
+      ) ?? 'cone',
+    zone: group.zone,
+    purpose: 'events',
+    groupDefault: 'none',
+  } as const
+  return (
+    <Desk title={`New calendar in ${group.name}`} onClose={onClose}>
+      <CalendarForm
+        start={start}
+        isNew
+        groupName={group.name}
+        onSave={async (settings) => {
+          const set = newSet()
+          await writeCalendar(calendarId, null, settings, set)
+          acts.done(`Made the calendar “${settings.name.trim()}”.`, set)
+          await queries.invalidateQueries({ queryKey: ['shelf'] })
+          onMade(calendarId)
+        }}
+      />
+    </Desk>
+  )
+}

@@ -1,0 +1,58 @@
+import { clockText, daysText, lengthText, longDayText } from '../../app/dates'
+import { MarkBlock } from '../../ui/MarkSign'
+import { type EventBrick, type Layer, titleOf } from '../wall/bricks'
+import { Desk } from '../wall/Desk'
+import { dateOf, minutesBetween } from '../wall/times'
+import { showAsChoices } from './EventDesk'
+
+interface EventPageProps {
+  brick: Omit<EventBrick, 'kind'>
+  layer: Layer
+  onClose: () => void
+}
+
+/** An event that is read, by somebody who may not change it. */
+export function EventPage({ brick, layer, onClose }: EventPageProps) {
+  const { time } = brick
+  const sameDay = time.form !== 'days' && dateOf(time.start) === dateOf(time.end)
+  const when =
+    time.form === 'days'
+      ? daysText(time.first, time.last)
+      : sameDay
+        ? `${longDayText(time.start)}, ${clockText(time.start)} – ${clockText(time.end)} (${lengthText(minutesBetween(time.start, time.end))})`
+        : `${longDayText(time.start)}, ${clockText(time.start)} to ${longDayText(time.end)}, ${clockText(time.end)}`
+  const rows: [string, string | null][] = [
+    ['When', when],
+    ['Repeats', brick.repeats],
+    ['Set in', brick.zone],
+    ['Where', brick.place],
+    ['Counts as', showAsChoices.find((choice) => choice.value === brick.showAs)?.label ?? null],
+    ['Notes', brick.notes],
+  ]
+  return (
+    <Desk title={titleOf(brick.title)} onClose={onClose}>
+      <p
+        data-hue={layer.hue}
+        className="mb-4 flex items-stretch border border-layer-edge bg-layer-tint font-bold text-layer-text"
+      >
+        <MarkBlock mark={layer.mark} size={26} />
+        <span className="written px-2.5 py-1.5">{layer.name}</span>
+      </p>
+      <dl className="grid gap-3">
+        {brick.cancelled && <p className="font-bold text-clash">Called off</p>}
+        {rows.map(
+          ([name, value]) =>
+            value && (
+              <div key={name}>
+                <dt className="text-[12px] text-cement-700">{name}</dt>
+                <dd className="written whitespace-pre-line">{value}</dd>
+              </div>
+            ),
+        )}
+      </dl>
+      <p className="mt-5 text-[12px] text-cement-700">
+        You can read this calendar. To change it, ask a coordinator for another step.
+      </p>
+    </Desk>
+  )
+}

@@ -1,0 +1,39 @@
+import { MarkBlock } from '../../ui/MarkSign'
+import type { Layer } from '../wall/bricks'
+
+interface GoesToProps {
+  layers: readonly Layer[]
+  calendarId: string
+  onChange: (calendarId: string) => void
+}
+
+/** The calendar an event goes to: first on the desk, in that calendar's colour, changed in one act. */
+export function GoesTo({ layers, calendarId, onChange }: GoesToProps) {
+  const layer = layers.find((one) => one.calendarId === calendarId)
+  return (
+    <div
+      data-hue={layer?.hue}
+      className="relative flex items-stretch border border-layer-edge bg-layer-tint text-layer-text"
+    >
+      {layer && (
+        <span className="flex">
+          <MarkBlock mark={layer.mark} size={26} />
+        </span>
+      )}
+      <label className="grid flex-1 px-2.5 py-1">
+        <span className="text-[12px]">goes to</span>
+        <select
+          value={calendarId}
+          onChange={(event) => onChange(event.target.value)}
+          className="w-full bg-transparent text-[15px] font-bold text-layer-text"
+        >
+          {layers.map((one) => (
+            <option key={one.calendarId} value={one.calendarId} className="bg-surface text-ink">
+              {one.name}
+            </option>
+          ))}
+        </select>
+      </label>
+    </div>
+  )
+}

@@ -1,0 +1,97 @@
+import { dayText } from '../../app/dates'
+import { TextField } from '../../ui/TextField'
+import type { Time } from '../wall/bricks'
+import { addDays, dateOf, localAt, minuteOf } from '../wall/times'
+import { timeProblem, withEnd, withForm, withStart } from './eventForm'
+
+interface WhenFieldsProps {
+  time: Time
+  zone: string
+  onChange: (time: Time) => void
+}
+
+/** When: whole days by first and last day, or hours with their days. */
+export function WhenFields({ time, zone, onChange }: WhenFieldsProps) {
+  const problem = timeProblem(time)
+  return (
+    <fieldset className="grid gap-2">
+      <legend className="sr-only">When</legend>
+      <label className="flex items-center gap-2">
+        <input
+          type="checkbox"
+          checked={time.form === 'days'}
+          onChange={(event) => onChange(withForm(time, event.target.checked, zone))}
+          className="size-4 accent-ink"
+        />
+        Whole days
+      </label>
+      {time.form === 'days' ? (
+        <div className="grid grid-cols-2 gap-2">
+          <TextField
+            label="First day"
+            type="date"
+            value={time.first}
+            onChange={(day) => day && onChange(withStart(time, day))}
+          />
+          <TextField
+            label="Last day"
+            type="date"
+            value={time.last}
+            min={time.first}
+            onChange={(day) => day && onChange(withEnd(time, day))}
+            problem={problem}
+            hint={`Over on ${dayText(addDays(time.last, 1))}`}
+          />
+        </div>
+      ) : (
+        <Hours time={time} problem={problem} onChange={onChange} />
+      )}
+    </fieldset>
+  )
+}
+
+type HoursTime = Exclude<Time, { form: 'days' }>
+
+function Hours({
+  time,
+  problem,
+  onChange,
+}: {
+  time: HoursTime
+  problem: string | undefined
+  onChange: (time: Time) => void
+}) {
+  const startDay = dateOf(time.start)
+  const endDay = dateOf(time.end)
+  const at = (day: string, clock: string) => localAt(day, minuteOf(`${day}T${clock}:00`))
+  return (
+    <div className="grid grid-cols-[1fr_6.2rem] gap-2">
+      <TextField
+        label="Begins on"
+        type="date"
+        value={startDay}
+        onChange={(day) => day && onChange(withStart(time, at(day, time.start.slice(11, 16))))}
+      />
+      <TextField
+        label="at"
+        type="time"
+        value={time.start.slice(11, 16)}
+        onChange={(clock) => clock && onChange(withStart(time, at(startDay, clock)))}
+      />
+      <TextField
+        label="Ends on"
+        type="date"
+        value={endDay}
+        min={startDay}
+        onChange={(day) => day && onChange(withEnd(time, at(day, time.end.slice(11, 16))))}
+        problem={problem}
+      />
+      <TextField
+        label="at"
+        type="time"
+        value={time.end.slice(11, 16)}
+        onChange={(clock) => clock && onChange(withEnd(time, at(endDay, clock)))}
+      />
+    </div>
+  )
+}

@@ -1,0 +1,113 @@
+import type { Schema } from '../../api/client'
+import type { EventBrick, Time } from '../wall/bricks'
+import { addDays, dateOf, localAt, minuteOf, minutesBetween, plusMinutes } from '../wall/times'
+
+/** An event as it stands on the desk, new or being changed. */
+export interface EventForm {
+  eventId: string
+  /** The occurrence that is meant; null for a single event. */
+  only: string | null
+  /** The version it is based on; null for one that is not there yet. */
+  version: number | null
+  calendarId: string
+  title: string
+  place: string
+  notes: string
+  showAs: Schema['ShowAs']
+  time: Time
+  repeats: string | null
+}
+
+export const newForm = (calendarId: string, time: Time): EventForm => ({
+  eventId: crypto.randomUUID(),
+  only: null,
+  version: null,
+  calendarId,
+  title: '',
+  place: '',
+  notes: '',
+  showAs: 'busy',
+  time,
+  repeats: null,
+})
+
+export const formOf = (brick: Schema['BrickBodyEvent'] | EventBrick): EventForm => ({
+  eventId: brick.eventId,
+  only: brick.only,
+  version: brick.version,
+  calendarId: brick.calendarId,
+  title: brick.title,
+  place: brick.place,
+  notes: brick.notes ?? '',
+  showAs: brick.showAs,
+  time: brick.time,
+  repeats: brick.repeats,
+})
+
+/** The form as a brick, so that the wall draws it while it is written. */
+export const brickOf = (form: EventForm): EventBrick => ({
+  kind: 'event',
+  calendarId: form.calendarId,
+  eventId: form.eventId,
+  version: form.version ?? 0,
+  only: form.only,
+  time: form.time,
+  zone: null,
+  title: form.title,
+  place: form.place,
+  notes: form.notes,
+  showAs: form.showAs,
+  cancelled: false,
+  repeats: form.repeats,
+  mayChange: true,
+})
+
+/** Whole days made of a stretch of hours, and hours made of whole days (an hour from nine). */
+export function withForm(time: Time, allDay: boolean, zone: string): Time {
+  if (allDay && time.form !== 'days')
+    return { form: 'days', first: dateOf(time.start), last: dateOf(time.end) }
+  if (!allDay && time.form === 'days')
+    return { form: 'clock', start: localAt(time.first, 540), end: localAt(time.last, 600), zone }
+  return time
+}
+
+/** Another start: the end follows, so that the length stays. */
+export function withStart(time: Time, start: string): Time {
+  if (time.form === 'days') {
+    const days = Math.round(minutesBetween(`${time.first}T00:00:00`, `${time.last}T00:00:00`) / 1440)
+    return { ...time, first: start, last: addDays(start, days) }
+  }
+  return { ...time, start, end: plusMinutes(start, minutesBetween(time.start, time.end)) }
+}
+
+export const withEnd = (time: Time, end: string): Time =>
+  time.form === 'days' ? { ...time, last: end } : { ...time, end }
+
+/** What is wrong with the time, before it is sent; the server checks it again. */
+export function timeProblem(time: Time): string | undefined {
+  if (time.form === 'days') return time.last < time.first ? 'The last day is before the first.' : undefined
+  return time.end < time.start ? 'It would end before it starts.' : undefined
+}
+
+/** The fields that differ between two versions of an event, as words. */
+export function differences(
+  mine: EventForm,
+  theirs: EventForm,
+): { field: string; mine: string; theirs: string }[] {
+  const fields: [string, string, string][] = [
+    ['When', timeWords(mine.time), timeWords(theirs.time)],
+    ['Title', mine.title, theirs.title],
+    ['Place', mine.place, theirs.place],
+    ['Counts as', mine.showAs, theirs.showAs],
+    ['Notes', mine.notes, theirs.notes],
+  ]
+  return fields.filter(([, a, b]) => a !== b).map(([field, a, b]) => ({ field, mine: a, theirs: b }))
+}
+
+const timeWords = (time: Time): string =>
+  time.form === 'days'
+    ? `${time.first} to ${time.last}`
+    : `${dateOf(time.start)} ${hourWords(time.start)} – ${dateOf(time.end) === dateOf(time.start) ? '' : `${dateOf(time.end)} `}${hourWords(time.end)}`
+
+const hourWords = (local: string): string =>
+  `${String(Math.floor(minuteOf(local) / 60)).padStart(2, '0')}:${String(minuteOf(local) % 60).padStart(2, '0')}`

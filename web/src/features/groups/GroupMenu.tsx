@@ -1,0 +1,43 @@
+import { ChevronDown } from 'lucide-react'
+import type { Schema } from '../../api/client'
+import { Menu, MenuItem, MenuLabel, MenuLine } from '../../ui/Menu'
+
+type Group = Schema['GroupsGroupBody']
+
+interface GroupMenuProps {
+  groups: readonly Group[]
+  open: Group | undefined
+  onOpen: (groupId: string) => void
+  onNewCalendar: () => void
+  onNewGroup: () => void
+}
+
+/** The group one is at work in, the others, and what can be made. */
+export function GroupMenu({ groups, open, onOpen, onNewCalendar, onNewGroup }: GroupMenuProps) {
+  return (
+    <Menu
+      trigger={
+        <button
+          type="button"
+          className="flex items-center gap-1.5 rounded-control border border-on-bar/40 px-3 py-1"
+        >
+          <span className="written max-w-44 truncate max-sm:max-w-28">{open?.name ?? 'Groups'}</span>
+          <ChevronDown size={14} aria-hidden="true" />
+        </button>
+      }
+    >
+      <MenuLabel>Your groups</MenuLabel>
+      {groups.map((group) => (
+        <MenuItem key={group.id} onSelect={() => onOpen(group.id)}>
+          <span className="written">
+            {group.id === open?.id ? '● ' : '○ '}
+            {group.name}
+          </span>
+        </MenuItem>
+      ))}
+      <MenuLine />
+      {open && <MenuItem onSelect={onNewCalendar}>New calendar in {open.name}</MenuItem>}
+      <MenuItem onSelect={onNewGroup}>New group</MenuItem>
+    </Menu>
+  )
+}

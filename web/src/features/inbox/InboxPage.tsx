@@ -1,0 +1,72 @@
+import { useQuery } from '@tanstack/react-query'
+import { useEffect } from 'react'
+import { Link } from 'react-router'
+import { momentText } from '../../app/dates'
+import { Page } from '../../ui/Page'
+import { AnswerButtons } from '../invitation/AnswerButtons'
+import { inboxQuery, seeInbox } from './inboxQuery'
+
+/** Invitations that wait for an answer, and what others did that concerns one. */
+export function InboxPage() {
+  const inbox = useQuery(inboxQuery)
+  const { invitations = [], notices = [] } = inbox.data ?? {}
+  const newest = notices.find((notice) => !notice.seen)?.sequence
+  useEffect(() => {
+    // Leaving the page is what makes its notices read; while it is open they stay marked as new.
+    if (newest !== undefined) return () => void seeInbox()
+  }, [newest])
+
+  return (
+    <Page title="Inbox">
+      {inbox.data && invitations.length === 0 && notices.length === 0 && (
+        <p className="text-cement-700">
+          Nothing waits for you. Invitations arrive here, and what changes for you.{' '}
+          <Link to="/week" className="underline underline-offset-2">
+            Go to the wall
+          </Link>
+        </p>
+      )}
+      <ul className="grid gap-3">
+        {invitations.map((one) => (
+          <li key={one.id} className="grid gap-2 rounded-control border-2 border-ink bg-surface p-4">
+            <h2 className="written text-lg">
+              {one.from} invites you to “{one.calendarName}”
+            </h2>
+            <p className="written">{one.sentence}</p>
+            {one.message && (
+              <blockquote className="written border-l-4 border-cement-300 pl-3 whitespace-pre-line">
+                {one.message}
+              </blockquote>
+            )}
+            <div className="flex flex-wrap items-center justify-between gap-2">
+              <AnswerButtons
+                invitationId={one.id}
+                calendarName={one.calendarName}
+                onAnswered={() => undefined}
+              />
+              <span className="text-[12px] text-cement-600">{momentText(one.sentAt)}</span>
+            </div>
+          </li>
+        ))}
+      </ul>
+      {notices.length > 0 && (
+        <>
+          <h2 className="mt-8 mb-2 text-base">What changed for you</h2>
+          <ul className="divide-y divide-cement-200 border-y border-cement-200">
+            {notices.map((notice) => (
+              <li
+                key={notice.sequence}
+                className="flex flex-wrap items-baseline justify-between gap-x-4 py-2"
+              >
+                <span className={`written ${notice.seen ? 'text-cement-700' : 'font-bold'}`}>
+                  {notice.sentence}
+                </span>
+                <span className="text-[12px] text-cement-600">{momentText(notice.at)}</span>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+    </Page>
+  )
+}

@@ -1,0 +1,143 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { type FormEvent, useState } from 'react'
+import { Link, useNavigate, useParams } from 'react-router'
+import type { Schema } from '../../api/client'
+import { fieldProblem, sentenceOf } from '../../api/problem'
+import { useActs } from '../../app/acts'
+import { Button } from '../../ui/Button'
+import { TextField } from '../../ui/TextField'
+import { Gate } from '../accounts/Gate'
+import { SignInForm } from '../accounts/SignInPage'
+import { browserZone, sessionQuery, signOut } from '../accounts/session'
+import { AnswerButtons } from './AnswerButtons'
+import { invitationByLink, makeAccountByInvitation } from './invitationQueries'
+
+/** An invitation opened by its mailed link: to answer, or first to sign in or make an account. */
+export function InvitationPage() {
+  const { token = '' } = useParams()
+  const invitation = useQuery(invitationByLink(token))
+  if (invitation.isError) {
+    return (
+      <Gate title="This link leads nowhere">
+        <p className="mb-4">{sentenceOf(invitation.error)}</p>
+        <p className="text-cement-700">
+          The invitation may have been taken back, or the link may have been cut short on its way. Ask the
+          person who sent it to send it again.
+        </p>
+      </Gate>
+    )
+  }
+
+  return (
+    <Gate
+      title={
+        invitation.data
+          ? `${invitation.data.from} invites you to “${invitation.data.calendarName}”`
+          : 'Invitation'
+      }
+    >
+      {invitation.data && <Invitation invitation={invitation.data} token={token} />}
+    </Gate>
+  )
+}
+
+function Invitation({ invitation, token }: { invitation: Schema['OpenInvitationBody']; token: string }) {
+  const session = useQuery(sessionQuery)
+  const navigate = useNavigate()
+  if (invitation.closed) {
+    return (
+      <>
+        <p className="mb-4">{invitation.closed}</p>
+        <Link to="/" className="underline underline-offset-2">
+          Go to Mortar
+        </Link>
+      </>
+    )
+  }
+
+  return (
+    <>
+      <p className="written mb-3">{invitation.sentence}</p>
+      {invitation.message && (
+        <blockquote className="written mb-4 border-l-4 border-cement-300 pl-3 whitespace-pre-line">
+          {invitation.message}
+        </blockquote>
+      )}
+      {invitation.isMine ? (
+        <AnswerButtons
+          invitationId={invitation.id}
+          calendarName={invitation.calendarName}
+          onAnswered={() => navigate('/week')}
+        />
+      ) : session.data?.person ? (
+        <OtherAccount address={invitation.address} name={session.data.person.name} />
+      ) : invitation.hasAccount ? (
+        <>
+          <p className="mb-3 text-cement-700">Sign in as {invitation.address} to answer.</p>
+          <SignInForm address={invitation.address} />
+        </>
+      ) : (
+        <NewAccount address={invitation.address} token={token} />
+      )}
+    </>
+  )
+}
+
+function OtherAccount({ address, name }: { address: string; name: string }) {
+  const queries = useQueryClient()
+  const acts = useActs()
+  const leave = () => signOut().then(() => queries.invalidateQueries(), acts.failed)
+  return (
+    <>
+      <p className="mb-3">
+        The invitation is for {address}, and you are signed in as {name}.
+      </p>
+      <Button onClick={leave}>Sign out and answer as {address}</Button>
+    </>
+  )
+}
+
+function NewAccount({ address, token }: { address: string; token: string }) {
+  const queries = useQueryClient()
+  const [name, setName] = useState('')
+  const [password, setPassword] = useState('')
+  const make = useMutation({
+    mutationFn: () => makeAccountByInvitation(token, { name, password, zone: browserZone() }),
+    onSuccess: () => queries.invalidateQueries(),
+  })
+  const submit = (event: FormEvent) => {
+    event.preventDefault()
+    make.mutate()
+  }
+  return (
+    <form onSubmit={submit} className="grid gap-3">
+      <p className="text-cement-700">Make an account for {address}, then answer.</p>
+      <TextField
+        label="Your name, as others know you"
+        value={name}
+        onChange={setName}
+        problem={fieldProblem(make.error, 'name')}
+        autoComplete="name"
+        required
+      />
+      <TextField
+        label="A password"
+        type="password"
+        value={password}
+        onChange={setPassword}
+        problem={fieldProblem(make.error, 'password')}
+        hint="At least 10 characters"
+        autoComplete="new-password"
+        required
+      />
+      {make.isError && (
+        <p role="alert" className="text-clash">
+          {sentenceOf(make.error)}
+        </p>
+      )}
+      <Button type="submit" look="main" disabled={make.isPending}>
+        Make the account
+      </Button>
+    </form>
+  )
+}

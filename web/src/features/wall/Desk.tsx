@@ -1,0 +1,27 @@
+import { X } from 'lucide-react'
+import type { ReactNode } from 'react'
+import { IconButton } from '../../ui/IconButton'
+
+interface DeskProps {
+  title: string
+  onClose: () => void
+  children: ReactNode
+}
+
+/** The panel beside the wall where one thing is read or changed while the wall stays in sight. */
+export function Desk({ title, onClose, children }: DeskProps) {
+  return (
+    <aside
+      aria-label="Desk"
+      className="flex w-80 shrink-0 flex-col border-l border-cement-300 bg-cement-50 max-sm:fixed max-sm:inset-0 max-sm:z-30 max-sm:w-full"
+    >
+      <div className="flex items-start justify-between gap-2 px-4 pt-3">
+        <h2 className="written min-w-0 pt-0.5 text-lg">{title}</h2>
+        <IconButton label="Close the desk (Esc)" onClick={onClose}>
+          <X size={18} />
+        </IconButton>
+      </div>
+      <div className="min-h-0 flex-1 overflow-y-auto px-4 pt-2 pb-5">{children}</div>
+    </aside>
+  )
+}

@@ -1,0 +1,33 @@
+import { Desk } from './Desk'
+
+const keys: readonly [string, string][] = [
+  ['[  and  ]', 'earlier, later'],
+  ['.', 'now'],
+  ['N', 'new event'],
+  ['Tab', 'from brick to brick'],
+  ['Enter', 'opens the brick'],
+  [
+    'M',
+    'takes the brick up; arrows move it, Shift with arrows lengthens it, Enter puts it down, Esc lets it be',
+  ],
+  ['L', 'to the shelf'],
+  ['Z', 'undo'],
+  ['Esc', 'closes the desk'],
+  ['?', 'this list'],
+]
+
+/** All keys. */
+export function KeyList({ onClose }: { onClose: () => void }) {
+  return (
+    <Desk title="Keys" onClose={onClose}>
+      <dl className="grid grid-cols-[4rem_1fr] gap-y-2">
+        {keys.map(([key, what]) => (
+          <div key={key} className="col-span-2 grid grid-cols-subgrid">
+            <dt className="font-bold">{key}</dt>
+            <dd>{what}</dd>
+          </div>
+        ))}
+      </dl>
+    </Desk>
+  )
+}

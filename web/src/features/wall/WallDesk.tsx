@@ -1,0 +1,122 @@
+import { useQuery } from '@tanstack/react-query'
+import type { Schema } from '../../api/client'
+import { sentenceOf } from '../../api/problem'
+import { reaches } from '../access/ladder'
+import { CalendarDesk } from '../calendars/CalendarDesk'
+import { NewCalendarDesk } from '../calendars/NewCalendarDesk'
+import { EventDesk } from '../events/EventDesk'
+import { EventPage } from '../events/EventPage'
+import type { EventForm } from '../events/eventForm'
+import { eventQuery } from '../events/eventQueries'
+import { NewGroupDesk } from '../groups/NewGroupDesk'
+import { fromEventKey, type Layer } from './bricks'
+import { Desk } from './Desk'
+import type { DeskPlace } from './deskPlace'
+
+interface WallDeskProps {
+  place: Exclude<DeskPlace, { kind: 'keys' }>
+  layers: readonly Layer[]
+  group: Schema['GroupsGroupBody'] | undefined
+  form: EventForm | null
+  met: EventForm | null
+  onForm: (form: EventForm) => void
+  onMet: (theirs: EventForm | null) => void
+  onPlace: (place: DeskPlace) => void
+  onGroup: (groupId: string) => void
+  onClose: () => void
+}
+
+/** Lays on the desk what its place names. */
+export function WallDesk({
+  place,
+  layers,
+  group,
+  form,
+  met,
+  onForm,
+  onMet,
+  onPlace,
+  onGroup,
+  onClose,
+}: WallDeskProps) {
+  switch (place.kind) {
+    case 'writing': {
+      const open = layers.filter(
+        (layer) => reaches(layer.role, 'add') || layer.calendarId === form?.calendarId,
+      )
+      const gone = form && !layers.some((layer) => layer.calendarId === form.calendarId)
+      if (!form) return null
+      return gone ? (
+        <NotThere onClose={onClose} />
+      ) : (
+        <EventDesk
+          key={form.eventId}
+          form={form}
+          layers={open}
+          met={met}
+          onForm={onForm}
+          onMet={onMet}
+          onClose={onClose}
+        />
+      )
+    }
+    case 'event':
+      return <ReadEvent key={place.key} eventKey={place.key} layers={layers} onClose={onClose} />
+    case 'calendar': {
+      const layer = layers.find((one) => one.calendarId === place.calendarId)
+      return layer ? (
+        <CalendarDesk
+          key={layer.calendarId}
+          layer={layer}
+          part={place.part}
+          onPart={(part) => onPlace({ ...place, part })}
+          onClose={onClose}
+        />
+      ) : (
+        <NotThere onClose={onClose} />
+      )
+    }
+    case 'newCalendar':
+      return group ? (
+        <NewCalendarDesk
+          key={group.id}
+          group={group}
+          layers={layers}
+          onMade={(calendarId) => onPlace({ kind: 'calendar', calendarId, part: 'about' })}
+          onClose={onClose}
+        />
+      ) : null
+    case 'newGroup':
+      return <NewGroupDesk onMade={onGroup} onClose={onClose} />
+  }
+}
+
+function ReadEvent({
+  eventKey,
+  layers,
+  onClose,
+}: {
+  eventKey: string
+  layers: readonly Layer[]
+  onClose: () => void
+}) {
+  const { eventId, only } = fromEventKey(eventKey)
+  const event = useQuery(eventQuery(eventId, only))
+  const layer = layers.find((one) => one.calendarId === event.data?.calendarId)
+  if (event.isError) return <NotThere sentence={sentenceOf(event.error)} onClose={onClose} />
+  return event.data && layer ? <EventPage brick={event.data} layer={layer} onClose={onClose} /> : null
+}
+
+function NotThere({
+  sentence = 'It is no longer shared with you, or was deleted. Ask its coordinator if you expected it.',
+  onClose,
+}: {
+  sentence?: string
+  onClose: () => void
+}) {
+  return (
+    <Desk title="Not there" onClose={onClose}>
+      <p>{sentence}</p>
+    </Desk>
+  )
+}

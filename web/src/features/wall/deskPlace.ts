@@ -1,0 +1,40 @@
+import type { CalendarPart } from '../calendars/CalendarDesk'
+
+/** What lies on the desk; all but what is being written can be kept as an address. */
+export type DeskPlace =
+  | { kind: 'writing' }
+  | { kind: 'event'; key: string }
+  | { kind: 'calendar'; calendarId: string; part: CalendarPart }
+  | { kind: 'newCalendar' }
+  | { kind: 'newGroup' }
+  | { kind: 'keys' }
+
+const parts: readonly CalendarPart[] = ['about', 'access', 'import', 'settings']
+
+export function readDesk(text: string | null): DeskPlace | null {
+  const [kind, id = '', rest = ''] = text?.split('~') ?? []
+  switch (kind) {
+    case 'writing':
+    case 'newCalendar':
+    case 'newGroup':
+    case 'keys':
+      return { kind }
+    case 'event':
+      return { kind, key: id }
+    case 'calendar':
+      return { kind, calendarId: id, part: parts.find((part) => part === rest) ?? 'about' }
+    default:
+      return null
+  }
+}
+
+export function deskText(place: DeskPlace): string {
+  switch (place.kind) {
+    case 'event':
+      return `event~${place.key}`
+    case 'calendar':
+      return `calendar~${place.calendarId}~${place.part}`
+    default:
+      return place.kind
+  }
+}

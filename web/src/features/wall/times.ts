@@ -1,0 +1,81 @@
+import { Temporal } from 'temporal-polyfill'
+import type { Time } from './bricks'
+
+/** Pure computation on the wall's own clock. Times are local, as the server gave them; zones never come into it. */
+
+export const minutesInDay = 1440
+
+/** Times are set in steps of this many minutes. */
+export const step = 15
+
+export const addDays = (date: string, days: number): string =>
+  Temporal.PlainDate.from(date).add({ days }).toString()
+
+export const daysBetween = (from: string, to: string): number =>
+  Temporal.PlainDate.from(from).until(Temporal.PlainDate.from(to), { largestUnit: 'days' }).days
+
+/** The Monday of a date's week. */
+export const weekOf = (date: string): string => addDays(date, 1 - Temporal.PlainDate.from(date).dayOfWeek)
+
+/** The days of a period, first to last. */
+export const daysFrom = (first: string, count: number): string[] =>
+  Array.from({ length: count }, (_, index) => addDays(first, index))
+
+export const dateOf = (local: string): string => local.slice(0, 10)
+
+/** Minutes since midnight. */
+export const minuteOf = (local: string): number =>
+  Number(local.slice(11, 13)) * 60 + Number(local.slice(14, 16))
+
+/** A local date-time; a minute of 1440 is the midnight after. */
+export const localAt = (date: string, minute: number): string => plusMinutes(`${date}T00:00:00`, minute)
+
+export const plusMinutes = (local: string, minutes: number): string =>
+  Temporal.PlainDateTime.from(local).add({ minutes }).toString({ smallestUnit: 'second' })
+
+export const minutesBetween = (from: string, to: string): number =>
+  Temporal.PlainDateTime.from(from).until(Temporal.PlainDateTime.from(to), { largestUnit: 'minutes' }).minutes
+
+export const snap = (minute: number): number => Math.round(minute / step) * step
+
+/** The time moved by days and minutes, as long as before. Whole days move by days alone. */
+export function moved(time: Time, days: number, minutes: number): Time {
+  if (time.form === 'days')
+    return { ...time, first: addDays(time.first, days), last: addDays(time.last, days) }
+  const by = days * minutesInDay + minutes
+  return { ...time, start: plusMinutes(time.start, by), end: plusMinutes(time.end, by) }
+}
+
+/** The time with another end: not before a step after its start, and not before its first day. */
+export function stretchedTo(time: Time, day: string, minute: number): Time {
+  if (time.form === 'days') return { ...time, last: day < time.first ? time.first : day }
+  const least = plusMinutes(time.start, step)
+  const end = localAt(day, minute)
+  // biome-ignore lint/complexity/useMathMinMax: these are times as text, which sort as they follow
+  return { ...time, end: end < least ? least : end }
+}
+
+/** Whole days from one day to another, in whichever order they were drawn. */
+export const wholeDays = (one: string, other: string): Time =>
+  one <= other ? { form: 'days', first: one, last: other } : { form: 'days', first: other, last: one }
+
+/** A stretch of one day between two minutes, in whichever order they were drawn; at least one step long. */
+export function stretchOfDay(day: string, one: number, other: number, zone: string): Time {
+  const [from, to] = one <= other ? [one, other] : [other, one]
+  return { form: 'clock', start: localAt(day, from), end: localAt(day, Math.max(to, from + step)), zone }
+}
+
+/** Whether it lies in the all-day row: whole days, and what lasts longer than a day. */
+export const isLong = (time: Time): boolean =>
+  time.form === 'days' || minutesBetween(time.start, time.end) >= minutesInDay
+
+/** The first and last day a time touches; an end at midnight touches the day before it. */
+export function daysOf(time: Time): { first: string; last: string } {
+  if (time.form === 'days') return { first: time.first, last: time.last }
+  const end = time.end > time.start && minuteOf(time.end) === 0 ? plusMinutes(time.end, -1) : time.end
+  return { first: dateOf(time.start), last: dateOf(end) }
+}
+
+/** Whether it is over at a local time. */
+export const isPast = (time: Time, now: string): boolean =>
+  time.form === 'days' ? time.last < dateOf(now) : time.end <= now
