@@ -12,7 +12,7 @@ export function Field({ label, problem, hint, children }: FieldProps) {
   const id = useId()
   const note = problem ?? hint
   return (
-    <div className="grid gap-1">
+    <div className="grid min-w-0 content-start gap-1">
       <label htmlFor={id} className="text-[12px] text-cement-700">
         {label}
       </label>

@@ -41,7 +41,7 @@ export function MarkBlock({ mark, size = 16 }: { mark: Mark; size?: number }) {
       className="grid shrink-0 place-items-center self-stretch bg-layer-edge p-0.5 text-surface"
       style={{ minWidth: size }}
     >
-      <MarkSign mark={mark} size={size - 6} />
+      <MarkSign mark={mark} size={size - 5} />
     </span>
   )
 }

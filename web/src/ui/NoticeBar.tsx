@@ -22,7 +22,7 @@ export function NoticeBar({ notice, onUndo, onClose }: NoticeBarProps) {
     <div
       role="status"
       aria-live="polite"
-      className="pointer-events-none fixed bottom-16 left-1/2 z-50 w-max max-w-[calc(100vw-2rem)] -translate-x-1/2"
+      className="pointer-events-none fixed bottom-16 left-1/2 z-35 w-max max-w-[calc(100vw-2rem)] -translate-x-1/2"
     >
       {notice && (
         <div

@@ -16,7 +16,7 @@ interface TextFieldProps {
 }
 
 export const inputLook =
-  'w-full rounded-control border border-cement-500 bg-surface px-2.5 py-1.5 aria-invalid:border-clash aria-invalid:border-2'
+  'w-full min-w-0 rounded-control border border-cement-500 bg-surface px-2 py-1.5 aria-invalid:border-clash aria-invalid:border-2'
 
 /** One line of text, or a date or time. */
 export function TextField({

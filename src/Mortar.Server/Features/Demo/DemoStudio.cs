@@ -32,9 +32,25 @@ internal sealed class DemoStudio(MortarDb db, UserManager<Account> accounts, Zon
 
         await Write(Ines, MakePeople, cancellationToken);
         await Write(Ines, MakeStudioTeam, cancellationToken);
+        await Write(Priya, MakePriyasTime, cancellationToken);
+        await Write(Hanne, MakeHannesTime, cancellationToken);
+        await Write(Mei, MakeWebShop, cancellationToken);
         await Write(Tomasz, MakeThursdayThrowing, cancellationToken);
         await Write(Dele, MakeRakuClub, cancellationToken);
         await Write(Astrid, MakeFamily, cancellationToken);
+        await SeeInboxes(cancellationToken);
+    }
+
+    /// <summary>Being given these calendars is old news.</summary>
+    private async Task SeeInboxes(CancellationToken cancellationToken)
+    {
+        var latest = await db.Changes.MaxAsync(change => change.Sequence, cancellationToken);
+        foreach (var person in await db.People.ToListAsync(cancellationToken))
+        {
+            person.SeenChanges = latest;
+        }
+
+        await db.SaveChangesAsync(cancellationToken);
     }
 
     private LocalDate Monday
@@ -109,15 +125,31 @@ internal sealed class DemoStudio(MortarDb db, UserManager<Account> accounts, Zon
         Days(away, Mei, "Mei away", 11, 15);
         Days(away, Tomasz, "Tomasz at a workshop", 8, 8);
 
+        return Task.CompletedTask;
+    }
+
+    private Task MakePriyasTime()
+    {
+        var team = new GroupId(Stable("Studio team"));
         var priya = Calendar(team, "Priya’s time", "My own.", Hue.Lake, Mark.Disc, Purpose.Events, Role.Times, [(Priya, Role.Coordinate)]);
         Once(priya, Priya, "Dentist", 0, 13, 30, 1.5, "Mill Lane");
         Once(priya, Priya, "Choir", 1, 18, 30, 1.5, "Chapel");
         Once(priya, Priya, "School meeting", 4, 13, 0, 1.5);
+        return Task.CompletedTask;
+    }
 
+    private Task MakeHannesTime()
+    {
+        var team = new GroupId(Stable("Studio team"));
         var hanne = Calendar(team, "Hanne’s time", string.Empty, Hue.Cobalt, Mark.Block, Purpose.Events, Role.Times, [(Hanne, Role.Coordinate)]);
         Once(hanne, Hanne, "Hanging the spring show", 3, 9, 0, 2);
         Once(hanne, Hanne, "Buyers", 0, 15, 0, 1);
+        return Task.CompletedTask;
+    }
 
+    private Task MakeWebShop()
+    {
+        var team = new GroupId(Stable("Studio team"));
         var shop = Calendar(team, "Web shop", "Photographs, parcels, new things.", Hue.Plum, Mark.Ring, Purpose.Events, Role.Outline, [(Mei, Role.Coordinate), (Ines, Role.View)], Mei.Zone);
         Weekly(shop, Mei, "Shop hours", 1, 11, 0, 2, "TU,TH");
         return Task.CompletedTask;

@@ -34,7 +34,7 @@ internal static class GroupsSetup
             from member in db.Members
             where member.PersonId == acting.Person
             join row in db.Groups on member.GroupId equals row.Id
-            orderby row.Name
+            orderby member.Coordinates descending, row.Name
             select new GroupBody(row.Id.Value, row.Name, row.Sort, row.Zone, row.FirstDay, member.Coordinates);
         return TypedResults.Ok(await groups.ToListAsync(cancellationToken));
     }

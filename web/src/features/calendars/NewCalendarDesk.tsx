@@ -5,6 +5,7 @@ import { newSet, useActs } from '../../app/acts'
 import { marks } from '../../ui/MarkSign'
 import type { Layer } from '../wall/bricks'
 import { Desk } from '../wall/Desk'
+import { keepLastCalendar } from '../wall/makeIn'
 import { CalendarForm } from './CalendarForm'
 import { writeCalendar } from './calendarQueries'
 import { freeLook, hues } from './looks'
@@ -49,6 +50,7 @@ export function NewCalendarDesk({ group, layers, onMade, onClose }: NewCalendarD
           const set = newSet()
           await writeCalendar(calendarId, null, settings, set)
           acts.done(`Made the calendar “${settings.name.trim()}”.`, set)
+          keepLastCalendar(calendarId)
           await queries.invalidateQueries({ queryKey: ['shelf'] })
           onMade(calendarId)
         }}

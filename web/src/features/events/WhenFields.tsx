@@ -26,7 +26,7 @@ export function WhenFields({ time, zone, onChange }: WhenFieldsProps) {
         Whole days
       </label>
       {time.form === 'days' ? (
-        <div className="grid grid-cols-2 gap-2">
+        <div className="grid grid-cols-[repeat(2,minmax(0,1fr))] gap-2">
           <TextField
             label="First day"
             type="date"
@@ -65,7 +65,7 @@ function Hours({
   const endDay = dateOf(time.end)
   const at = (day: string, clock: string) => localAt(day, minuteOf(`${day}T${clock}:00`))
   return (
-    <div className="grid grid-cols-[1fr_6.2rem] gap-2">
+    <div className="grid grid-cols-[minmax(0,1fr)_7.3rem] gap-2">
       <TextField
         label="Begins on"
         type="date"

@@ -20,18 +20,32 @@ export function BrickFace({ brick, layer, flat }: BrickFaceProps) {
         : clockText(brick.time.start)
   const title = brick.kind === 'busy' ? 'Busy' : titleOf(brick.title)
   const isSeries = brick.kind === 'event' && brick.repeats !== null
-  return (
-    <span className={`flex h-full min-w-0 ${flat ? 'items-center' : 'items-start'}`}>
-      <span className="flex h-[17px] shrink-0">
-        <MarkBlock mark={layer.mark} size={17} />
+  const mark = (
+    <span className={`flex h-4 ${flat ? 'shrink-0' : 'float-left mr-0.5 -ml-[3px]'}`}>
+      <MarkBlock mark={layer.mark} size={15} />
+    </span>
+  )
+  const words = (
+    <>
+      {hour && <span className="font-bold">{hour} </span>}
+      <span
+        className={`${flat ? '' : 'break-words'} ${brick.kind === 'event' && brick.cancelled ? 'line-through' : ''}`}
+        dir="auto"
+      >
+        {title}
       </span>
-      <span className={`min-w-0 flex-1 px-1 ${flat ? 'truncate' : 'leading-[1.25]'}`}>
-        {hour && <span className="font-bold">{hour} </span>}
-        <span className={`written ${brick.kind === 'event' && brick.cancelled ? 'line-through' : ''}`}>
-          {title}
-        </span>
-        {isSeries && <Repeat2 size={11} className="ml-1 inline align-[-1px]" aria-label="series" />}
-      </span>
+      {isSeries && <Repeat2 size={11} className="ml-1 inline align-[-1px]" aria-label="series" />}
+    </>
+  )
+  return flat ? (
+    <span className="flex h-full min-w-0 items-center">
+      {mark}
+      <span className="min-w-0 flex-1 truncate px-1">{words}</span>
+    </span>
+  ) : (
+    <span className="brick-words block h-full overflow-hidden pl-[3px] leading-4 hyphens-auto">
+      {mark}
+      {words}
     </span>
   )
 }

@@ -1,13 +1,13 @@
 import { useQuery } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
 import { useNavigate, useParams, useSearchParams } from 'react-router'
+import type { Schema } from '../../api/client'
 import { sentenceOf } from '../../api/problem'
 import { useActs } from '../../app/acts'
 import { dayText } from '../../app/dates'
 import { useReader } from '../../app/person'
 import { TopBar } from '../../app/TopBar'
 import { Button } from '../../ui/Button'
-import { reaches } from '../access/ladder'
 import { brickOf, type EventForm, formOf, newForm } from '../events/eventForm'
 import { useEventActs } from '../events/useEventActs'
 import { GroupMenu } from '../groups/GroupMenu'
@@ -17,6 +17,7 @@ import { shelfQuery } from '../shelf/shelfQuery'
 import { type Brick, brickKey, type EventBrick, eventKey, type Layer, type Time, titleOf } from './bricks'
 import { type DeskPlace, deskText, readDesk } from './deskPlace'
 import { KeyList } from './KeyList'
+import { keepLastCalendar, layerToMakeIn } from './makeIn'
 import { PeriodNav } from './PeriodNav'
 import { addDays, dateOf, daysFrom, daysOf, localAt, weekOf } from './times'
 import { useCarry } from './useCarry'
@@ -27,8 +28,9 @@ import { WallDesk } from './WallDesk'
 import { WeekView } from './WeekView'
 import { wallQuery } from './wallQuery'
 
+type Group = Schema['GroupsGroupBody']
+
 const noLayers: Layer[] = []
-const lastCalendarKey = 'mortar-last-calendar'
 
 /** The wall: everything in view laid over time, the shelf under it, the desk beside it. */
 export function WallPage() {
@@ -48,7 +50,8 @@ export function WallPage() {
   const wall = useQuery(wallQuery(first, last))
   const layers = shelf.data ?? noLayers
   const group =
-    groups.data?.find((one) => one.id === (search.get('group') ?? lastGroup())) ?? groups.data?.[0]
+    groups.data?.find((one) => one.id === (search.get('group') ?? lastGroup())) ??
+    busiest(groups.data ?? [], layers)
 
   const [form, setForm] = useState<EventForm | null>(null)
   const [met, setMet] = useState<EventForm | null>(null)
@@ -63,12 +66,7 @@ export function WallPage() {
     () => (wall.data?.bricks ?? []).filter((brick) => byId.has(brick.calendarId)),
     [wall.data, byId],
   )
-  const open = layers.filter((layer) => reaches(layer.role, 'add'))
-  const makeIn =
-    open.find((layer) => layer.shown && layer.calendarId === localStorage.getItem(lastCalendarKey)) ??
-    open.find((layer) => layer.shown && layer.groupId === group?.id) ??
-    open.find((layer) => layer.shown) ??
-    open[0]
+  const makeIn = layerToMakeIn(layers, group?.id)
 
   const place = (next: DeskPlace | null, extra: Record<string, string> = {}) =>
     setSearch(
@@ -218,7 +216,7 @@ export function WallPage() {
             form={form}
             met={met}
             onForm={(next) => {
-              localStorage.setItem(lastCalendarKey, next.calendarId)
+              keepLastCalendar(next.calendarId)
               setForm(next)
             }}
             onMet={setMet}
@@ -243,6 +241,13 @@ export function WallPage() {
     </div>
   )
 }
+
+/** The group one has most to do with: the one to begin in. */
+const busiest = (groups: readonly Group[], layers: readonly Layer[]): Group | undefined =>
+  groups.toSorted((a, b) => layersOf(b, layers) - layersOf(a, layers))[0]
+
+const layersOf = (group: Group, layers: readonly Layer[]): number =>
+  layers.filter((layer) => layer.groupId === group.id).length
 
 function EmptyWall({
   hasGroup,
