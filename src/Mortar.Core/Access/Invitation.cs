@@ -28,7 +28,8 @@ public static class InvitationRules
         {
             InvitationState.Accepted => "This invitation has been accepted already. The calendar is on your wall.",
             InvitationState.Declined => "This invitation was declined. Ask the person who sent it to send another.",
-            InvitationState.Withdrawn => "This invitation was taken back. Ask the person who sent it if that surprises you.",
+            InvitationState.Withdrawn =>
+                "This invitation was taken back. Ask the person who sent it if that surprises you.",
             _ => throw new ArgumentOutOfRangeException(nameof(state), state, "An open invitation is not closed."),
         };
 }

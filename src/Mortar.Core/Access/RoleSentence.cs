@@ -23,9 +23,11 @@ public static class RoleSentence
             Role.Times => $"{who} will see when “{calendar}” is busy, and nothing else.",
             Role.Outline => $"{who} will see titles and places in “{calendar}”, not notes.",
             Role.View => $"{who} will see everything in “{calendar}” and change nothing.",
-            Role.Add => $"{who} will see everything in “{calendar}”, can add events, and can change only those they added.",
+            Role.Add =>
+                $"{who} will see everything in “{calendar}”, can add events, and can change only those they added.",
             Role.Edit => $"{who} will see everything in “{calendar}” and can add, change and delete any event.",
-            Role.Coordinate => $"{who} can do everything in “{calendar}” that you can: change any event, give and take access, and delete the calendar.",
+            Role.Coordinate =>
+                $"{who} can do everything in “{calendar}” that you can: change any event, give and take access, and delete the calendar.",
             _ => throw new ArgumentOutOfRangeException(nameof(role), role, "No step, nothing to say."),
         };
     }
@@ -36,7 +38,8 @@ public static class RoleSentence
     public static string ForReader(Role role, string calendar) =>
         role switch
         {
-            Role.Coordinate => $"You can do everything in “{calendar}”: change any event, give and take access, and delete the calendar.",
+            Role.Coordinate =>
+                $"You can do everything in “{calendar}”: change any event, give and take access, and delete the calendar.",
             _ => For(["You"], role, calendar),
         };
 }

@@ -18,6 +18,9 @@ public sealed record Standing(Role Role, IReadOnlyList<Way> Ways)
         }
 
         var highest = counting.Max(grant => grant.Role);
-        return new Standing(highest, [.. counting.Where(grant => grant.Role == highest).Select(grant => grant.Way).Distinct().Order()]);
+        return new Standing(
+            highest,
+            [.. counting.Where(grant => grant.Role == highest).Select(grant => grant.Way).Distinct().Order()]
+        );
     }
 }

@@ -30,21 +30,22 @@ public abstract record VisibleEvent
     public sealed record Shown : VisibleEvent
     {
         internal Shown(Occurrence occurrence, EventTime seen, string? notes, bool mayChange) =>
-            (Id, CalendarId, Version, Start, Agreed, Seen, Title, Place, Notes, ShowAs, Cancelled, Repeats, MayChange) = (
-                occurrence.Event.Id,
-                occurrence.Event.CalendarId,
-                occurrence.Event.Version,
-                occurrence.Start,
-                occurrence.Time,
-                seen,
-                occurrence.Content.Title,
-                occurrence.Content.Place,
-                notes,
-                occurrence.Content.ShowAs,
-                occurrence.Content.Cancelled,
-                occurrence.Event.Series is { } series ? SeriesSentence.For(occurrence.Event.Time, series) : null,
-                mayChange
-            );
+            (Id, CalendarId, Version, Start, Agreed, Seen, Title, Place, Notes, ShowAs, Cancelled, Repeats, MayChange) =
+                (
+                    occurrence.Event.Id,
+                    occurrence.Event.CalendarId,
+                    occurrence.Event.Version,
+                    occurrence.Start,
+                    occurrence.Time,
+                    seen,
+                    occurrence.Content.Title,
+                    occurrence.Content.Place,
+                    notes,
+                    occurrence.Content.ShowAs,
+                    occurrence.Content.Cancelled,
+                    occurrence.Event.Series is { } series ? SeriesSentence.For(occurrence.Event.Time, series) : null,
+                    mayChange
+                );
 
         /// <summary>The event it belongs to.</summary>
         public EventId Id { get; }
@@ -92,7 +93,13 @@ public abstract record VisibleEvent
     /// <param name="occurrences">The calendar's occurrences in the window.</param>
     /// <param name="window">The window; busy stretches are cut at its edges, so that a length outside it is not told.</param>
     /// <param name="clock">Zone rules.</param>
-    public static IEnumerable<VisibleEvent> Through(Role role, PersonId reader, IEnumerable<Occurrence> occurrences, Window window, ZoneClock clock) =>
+    public static IEnumerable<VisibleEvent> Through(
+        Role role,
+        PersonId reader,
+        IEnumerable<Occurrence> occurrences,
+        Window window,
+        ZoneClock clock
+    ) =>
         role switch
         {
             Role.None => [],
@@ -119,14 +126,20 @@ public abstract record VisibleEvent
 
     private static IEnumerable<Busy> BusyStretches(IEnumerable<Occurrence> occurrences, Window window, ZoneClock clock)
     {
-        var taken = occurrences.Where(one => one.Content is { ShowAs: not ShowAs.Free, Cancelled: false }).ToLookup(one => one.Content.ShowAs == ShowAs.Tentative);
+        var taken = occurrences
+            .Where(one => one.Content is { ShowAs: not ShowAs.Free, Cancelled: false })
+            .ToLookup(one => one.Content.ShowAs == ShowAs.Tentative);
         var busy = Merged(taken[false].Select(one => Cut(clock.Span(one.Time, window.Reader), window.Span)));
         var tentative = Merged(taken[true].Select(one => Cut(clock.Span(one.Time, window.Reader), window.Span)));
-        return busy.Select(span => new Busy(span, tentative: false)).Concat(tentative.Select(span => new Busy(span, tentative: true)));
+        return busy.Select(span => new Busy(span, tentative: false))
+            .Concat(tentative.Select(span => new Busy(span, tentative: true)));
     }
 
     private static Interval Cut(Interval span, Interval within) =>
-        new(Instant.Max(span.Start, within.Start), Instant.Max(Instant.Max(span.Start, within.Start), Instant.Min(span.End, within.End)));
+        new(
+            Instant.Max(span.Start, within.Start),
+            Instant.Max(Instant.Max(span.Start, within.Start), Instant.Min(span.End, within.End))
+        );
 
     private static IEnumerable<Interval> Merged(IEnumerable<Interval> spans)
     {

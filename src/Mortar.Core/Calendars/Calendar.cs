@@ -106,7 +106,15 @@ public enum Mark
 /// <param name="Zone">The zone in which new events are meant, an IANA name.</param>
 /// <param name="Purpose">What it is for.</param>
 /// <param name="GroupDefault">What every member of its group gets; <see cref="Role.None"/> for nothing.</param>
-public sealed record CalendarSettings(string Name, string Description, Hue Hue, Mark Mark, string Zone, Purpose Purpose, Role GroupDefault)
+public sealed record CalendarSettings(
+    string Name,
+    string Description,
+    Hue Hue,
+    Mark Mark,
+    string Zone,
+    Purpose Purpose,
+    Role GroupDefault
+)
 {
     /// <summary>The longest name, in UTF-16 units.</summary>
     public const int LongestName = 80;
@@ -118,9 +126,16 @@ public sealed record CalendarSettings(string Name, string Description, Hue Hue, 
     public const Role HighestDefault = Role.Edit;
 
     /// <summary>Makes texts safe and checks the settings; problems is empty where they are fit.</summary>
-    public static (CalendarSettings Settings, IReadOnlyList<FieldProblem> Problems) Check(CalendarSettings given, ZoneClock clock)
+    public static (CalendarSettings Settings, IReadOnlyList<FieldProblem> Problems) Check(
+        CalendarSettings given,
+        ZoneClock clock
+    )
     {
-        var settings = given with { Name = PlainText.OneLine(given.Name), Description = PlainText.Lines(given.Description) };
+        var settings = given with
+        {
+            Name = PlainText.OneLine(given.Name),
+            Description = PlainText.Lines(given.Description),
+        };
         var problems = new List<FieldProblem>();
         if (settings.Name.Length == 0)
         {
@@ -134,22 +149,34 @@ public sealed record CalendarSettings(string Name, string Description, Hue Hue, 
 
         if (settings.Description.Length > LongestDescription)
         {
-            problems.Add(new FieldProblem("description", Longer("A description", LongestDescription, settings.Description.Length)));
+            problems.Add(
+                new FieldProblem(
+                    "description",
+                    Longer("A description", LongestDescription, settings.Description.Length)
+                )
+            );
         }
 
         if (!clock.Knows(settings.Zone))
         {
-            problems.Add(new FieldProblem("zone", "There is no time zone of that name. Use a name such as Europe/London."));
+            problems.Add(
+                new FieldProblem("zone", "There is no time zone of that name. Use a name such as Europe/London.")
+            );
         }
 
         if (settings.GroupDefault > HighestDefault)
         {
-            problems.Add(new FieldProblem("groupDefault", "A whole group can be given up to Edit. Make coordinators by name."));
+            problems.Add(
+                new FieldProblem("groupDefault", "A whole group can be given up to Edit. Make coordinators by name.")
+            );
         }
 
         return (settings, problems);
     }
 
     private static string Longer(string what, int longest, int length) =>
-        string.Create(CultureInfo.InvariantCulture, $"{what} can have up to {longest} characters; this has {length}. Shorten it.");
+        string.Create(
+            CultureInfo.InvariantCulture,
+            $"{what} can have up to {longest} characters; this has {length}. Shorten it."
+        );
 }

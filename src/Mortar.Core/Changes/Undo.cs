@@ -33,13 +33,19 @@ public abstract record Undo
         }
 
         var touched = changes.GroupBy(change => (change.Subject, change.SubjectId)).ToList();
-        var overtaken = touched.Count(group => latest.TryGetValue(group.Key.SubjectId, out var last) && last > group.Max(change => change.Sequence));
+        var overtaken = touched.Count(group =>
+            latest.TryGetValue(group.Key.SubjectId, out var last) && last > group.Max(change => change.Sequence)
+        );
         if (overtaken > 0)
         {
             return new Refused("changed-since", Overtaken(overtaken, touched.Count));
         }
 
-        return new Possible([.. touched.Select(group => new Return(group.Key.Subject, group.Key.SubjectId, group.First().Before)).Reverse()]);
+        return new Possible([
+            .. touched
+                .Select(group => new Return(group.Key.Subject, group.Key.SubjectId, group.First().Before))
+                .Reverse(),
+        ]);
     }
 
     private static string Overtaken(int overtaken, int all) =>

@@ -74,7 +74,10 @@ public static class EventRules
             problems.Add(
                 new FieldProblem(
                     path,
-                    string.Create(CultureInfo.InvariantCulture, $"{what} can have up to {longest} characters; this has {text.Length}. Shorten it, or move part of it to the notes.")
+                    string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"{what} can have up to {longest} characters; this has {text.Length}. Shorten it, or move part of it to the notes."
+                    )
                 )
             );
         }
@@ -83,14 +86,30 @@ public static class EventRules
     private static EventTime? Check(List<FieldProblem> problems, TimeDraft draft, ZoneClock clock) =>
         draft switch
         {
-            TimeDraft.Days days when days.Last < days.First => Refuse(problems, "time.last", "The last day is before the first. Choose a last day on or after it."),
+            TimeDraft.Days days when days.Last < days.First => Refuse(
+                problems,
+                "time.last",
+                "The last day is before the first. Choose a last day on or after it."
+            ),
             TimeDraft.Days days when OutOfRange(problems, days.First, days.Last) => null,
             TimeDraft.Days days => EventTime.Days(days.First, days.Last),
-            TimeDraft.Clock set when !clock.Knows(set.Zone) => Refuse(problems, "time.zone", $"There is no time zone named “{PlainText.Shorten(PlainText.OneLine(set.Zone), 60)}”. Use a name such as Europe/London."),
-            TimeDraft.Clock set when set.End < set.Start => Refuse(problems, "time.end", "The event would end before it starts. Set a later end."),
+            TimeDraft.Clock set when !clock.Knows(set.Zone) => Refuse(
+                problems,
+                "time.zone",
+                $"There is no time zone named “{PlainText.Shorten(PlainText.OneLine(set.Zone), 60)}”. Use a name such as Europe/London."
+            ),
+            TimeDraft.Clock set when set.End < set.Start => Refuse(
+                problems,
+                "time.end",
+                "The event would end before it starts. Set a later end."
+            ),
             TimeDraft.Clock set when OutOfRange(problems, set.Start.Date, set.End.Date) => null,
             TimeDraft.Clock set => EventTime.InZone(set.Start, set.End, set.Zone),
-            TimeDraft.Floating set when set.End < set.Start => Refuse(problems, "time.end", "The event would end before it starts. Set a later end."),
+            TimeDraft.Floating set when set.End < set.Start => Refuse(
+                problems,
+                "time.end",
+                "The event would end before it starts. Set a later end."
+            ),
             TimeDraft.Floating set when OutOfRange(problems, set.Start.Date, set.End.Date) => null,
             TimeDraft.Floating set => EventTime.OnEveryClock(set.Start, set.End),
             _ => throw new UnreachableException(),

@@ -17,7 +17,8 @@ public sealed record Series(
 )
 {
     /// <summary>The rule; <c>null</c> where there is none or its occurrences are not computed.</summary>
-    public RecurrenceRule? Rule => RuleText is not null && RecurrenceRule.Parse(RuleText) is RuleParse.Ok ok ? ok.Rule : null;
+    public RecurrenceRule? Rule =>
+        RuleText is not null && RecurrenceRule.Parse(RuleText) is RuleParse.Ok ok ? ok.Rule : null;
 
     /// <summary>Whether some of its occurrences are not computed, so that only the first is on the wall.</summary>
     public bool IsBeyondUs => RuleText is not null && Rule is null;
@@ -34,7 +35,13 @@ public sealed record Series(
     public Series With(Override changed) =>
         this with
         {
-            Overrides = [.. Overrides.Where(one => one.Replaces != changed.Replaces).Append(changed).OrderBy(one => one.Replaces)],
+            Overrides =
+            [
+                .. Overrides
+                    .Where(one => one.Replaces != changed.Replaces)
+                    .Append(changed)
+                    .OrderBy(one => one.Replaces),
+            ],
         };
 
     /// <summary>Compares by content, since the lists are compared by reference otherwise.</summary>

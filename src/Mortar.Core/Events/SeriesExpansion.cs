@@ -66,7 +66,11 @@ public static class SeriesExpansion
     public static Instant FirstStart(this Event whole, ZoneClock clock) =>
         (whole.Series?.Overrides ?? [])
             .Select(one => clock.Span(one.Time, DateTimeZone.Utc).Start)
-            .Concat((whole.Series?.Extra ?? []).Select(start => clock.Span(whole.Time.StartingAt(start), DateTimeZone.Utc).Start))
+            .Concat(
+                (whole.Series?.Extra ?? []).Select(start =>
+                    clock.Span(whole.Time.StartingAt(start), DateTimeZone.Utc).Start
+                )
+            )
             .Append(clock.Span(whole.Time, DateTimeZone.Utc).Start)
             .Min();
 
@@ -77,7 +81,10 @@ public static class SeriesExpansion
         var from = window.First.PlusDays(-length - 2);
         var to = window.Last.PlusDays(2);
         var byRule = series.Rule is { } rule
-            ? rule.Days(start.Date, from).TakeWhile(day => day <= to).Select(day => day + start.TimeOfDay).TakeWhile(one => !IsPast(rule.End, one, time, clock))
+            ? rule.Days(start.Date, from)
+                .TakeWhile(day => day <= to)
+                .Select(day => day + start.TimeOfDay)
+                .TakeWhile(one => !IsPast(rule.End, one, time, clock))
             : [];
         return byRule.Append(start).Concat(series.Extra).Distinct().Except(series.Excluded);
     }
@@ -87,7 +94,10 @@ public static class SeriesExpansion
         {
             SeriesEnd.Through through => start.Date > through.LastDay,
             SeriesEnd.ThroughTime through => start > through.Last,
-            SeriesEnd.ThroughInstant through when time is EventTime.Timed timed => ZoneClock.At(start, clock.Zone(timed.Zone)) > through.Last,
+            SeriesEnd.ThroughInstant through when time is EventTime.Timed timed => ZoneClock.At(
+                start,
+                clock.Zone(timed.Zone)
+            ) > through.Last,
             SeriesEnd.ThroughInstant through => start > through.Last.InUtc().LocalDateTime,
             _ => false,
         };

@@ -55,7 +55,10 @@ public static class SeriesSentence
         };
         return rule.End switch
         {
-            SeriesEnd.After after => string.Create(CultureInfo.InvariantCulture, $"{each}, {(after.Occurrences == 1 ? "once" : $"{after.Occurrences} times")}"),
+            SeriesEnd.After after => string.Create(
+                CultureInfo.InvariantCulture,
+                $"{each}, {(after.Occurrences == 1 ? "once" : $"{after.Occurrences} times")}"
+            ),
             SeriesEnd.Through through => $"{each} until {Day(through.LastDay)}",
             SeriesEnd.ThroughTime through => $"{each} until {Day(through.Last.Date)}",
             SeriesEnd.ThroughInstant through => $"{each} until {Day(through.Last.InUtc().Date)}",
@@ -65,8 +68,15 @@ public static class SeriesSentence
 
     private static string Weekly(RecurrenceRule rule, LocalDate start)
     {
-        var days = rule.ByDay.Count == 0 ? [start.DayOfWeek] : rule.ByDay.Select(day => day.Day).Distinct().Order().ToList();
-        var names = days.SequenceEqual([IsoDayOfWeek.Monday, IsoDayOfWeek.Tuesday, IsoDayOfWeek.Wednesday, IsoDayOfWeek.Thursday, IsoDayOfWeek.Friday])
+        var days =
+            rule.ByDay.Count == 0 ? [start.DayOfWeek] : rule.ByDay.Select(day => day.Day).Distinct().Order().ToList();
+        var names = days.SequenceEqual([
+            IsoDayOfWeek.Monday,
+            IsoDayOfWeek.Tuesday,
+            IsoDayOfWeek.Wednesday,
+            IsoDayOfWeek.Thursday,
+            IsoDayOfWeek.Friday,
+        ])
             ? "weekday"
             : List(days.Select(day => day.ToString()));
         return rule.Interval switch
@@ -80,10 +90,14 @@ public static class SeriesSentence
     private static string Yearly(RecurrenceRule rule, LocalDate start)
     {
         var every = Every(rule.Interval, "year");
-        var months = List(rule.ByMonth.Select(month => CultureInfo.InvariantCulture.DateTimeFormat.GetMonthName(month)));
+        var months = List(
+            rule.ByMonth.Select(month => CultureInfo.InvariantCulture.DateTimeFormat.GetMonthName(month))
+        );
         if (rule.ByMonthDay.Count > 0 || rule.ByDay.Count > 0)
         {
-            return months.Length > 0 ? $"{every} on {DaysOfMonth(rule, start)} of {months}" : $"{every} on {DaysOfMonth(rule, start)}";
+            return months.Length > 0
+                ? $"{every} on {DaysOfMonth(rule, start)} of {months}"
+                : $"{every} on {DaysOfMonth(rule, start)}";
         }
 
         return $"{every} on {start.Day.ToString(CultureInfo.InvariantCulture)} {(months.Length > 0 ? months : start.ToString("MMMM", CultureInfo.InvariantCulture))}";
@@ -93,16 +107,31 @@ public static class SeriesSentence
     {
         if (rule.ByMonthDay.Count > 0)
         {
-            return "the " + List(rule.ByMonthDay.Select(day => day == -1 ? "last day" : day < 0 ? $"{Nth(-day)} last day" : Nth(day))) + Days(rule, " if a ");
+            return "the "
+                + List(
+                    rule.ByMonthDay.Select(day =>
+                        day == -1 ? "last day"
+                        : day < 0 ? $"{Nth(-day)} last day"
+                        : Nth(day)
+                    )
+                )
+                + Days(rule, " if a ");
         }
 
         if (rule.BySetPos.Count > 0)
         {
-            return "the " + List(rule.BySetPos.Select(Position)) + " of " + List(rule.ByDay.Select(day => day.Day.ToString()));
+            return "the "
+                + List(rule.BySetPos.Select(Position))
+                + " of "
+                + List(rule.ByDay.Select(day => day.Day.ToString()));
         }
 
         return rule.ByDay.Count > 0
-            ? List(rule.ByDay.Select(day => day.Ordinal is { } ordinal ? $"the {Position(ordinal)} {day.Day}" : $"every {day.Day}"))
+            ? List(
+                rule.ByDay.Select(day =>
+                    day.Ordinal is { } ordinal ? $"the {Position(ordinal)} {day.Day}" : $"every {day.Day}"
+                )
+            )
             : $"the {Nth(start.Day)}";
     }
 
@@ -117,9 +146,20 @@ public static class SeriesSentence
 
     private static string Nth(int number) =>
         number.ToString(CultureInfo.InvariantCulture)
-        + ((number % 100) is >= 11 and <= 13 ? "th" : (number % 10) switch { 1 => "st", 2 => "nd", 3 => "rd", _ => "th" });
+        + (
+            (number % 100) is >= 11 and <= 13
+                ? "th"
+                : (number % 10) switch
+                {
+                    1 => "st",
+                    2 => "nd",
+                    3 => "rd",
+                    _ => "th",
+                }
+        );
 
-    private static string Days(RecurrenceRule rule, string before) => rule.ByDay.Count > 0 ? before + List(rule.ByDay.Select(day => day.Day.ToString())) : string.Empty;
+    private static string Days(RecurrenceRule rule, string before) =>
+        rule.ByDay.Count > 0 ? before + List(rule.ByDay.Select(day => day.Day.ToString())) : string.Empty;
 
     private static string Every(int interval, string unit) =>
         interval switch

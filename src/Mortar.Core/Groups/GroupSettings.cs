@@ -35,20 +35,31 @@ public sealed record GroupSettings(string Name, GroupSort Sort, string Zone, Iso
     public const int LongestName = 80;
 
     /// <summary>Makes texts safe and checks the settings; problems is empty where they are fit.</summary>
-    public static (GroupSettings Settings, IReadOnlyList<FieldProblem> Problems) Check(GroupSettings given, ZoneClock clock)
+    public static (GroupSettings Settings, IReadOnlyList<FieldProblem> Problems) Check(
+        GroupSettings given,
+        ZoneClock clock
+    )
     {
         var settings = given with { Name = PlainText.OneLine(given.Name) };
         var problems = new List<FieldProblem>();
         if (settings.Name.Length is 0 or > LongestName)
         {
             problems.Add(
-                new FieldProblem("name", string.Create(CultureInfo.InvariantCulture, $"Give the group a name of 1 to {LongestName} characters; this has {settings.Name.Length}."))
+                new FieldProblem(
+                    "name",
+                    string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"Give the group a name of 1 to {LongestName} characters; this has {settings.Name.Length}."
+                    )
+                )
             );
         }
 
         if (!clock.Knows(settings.Zone))
         {
-            problems.Add(new FieldProblem("zone", "There is no time zone of that name. Use a name such as Europe/London."));
+            problems.Add(
+                new FieldProblem("zone", "There is no time zone of that name. Use a name such as Europe/London.")
+            );
         }
 
         if (settings.FirstDay == IsoDayOfWeek.None)

@@ -139,7 +139,10 @@ public sealed partial record RecurrenceRule
         var month = Enumerable.Range(0, DaysIn(first)).Select(first.PlusDays);
         if (ByMonthDay.Count > 0)
         {
-            return month.Where(day => IsNamedMonthDay(day) && (ByDay.Count == 0 || ByDay.Any(named => IsNth(named, day, first, DaysIn(first)))));
+            return month.Where(day =>
+                IsNamedMonthDay(day)
+                && (ByDay.Count == 0 || ByDay.Any(named => IsNth(named, day, first, DaysIn(first))))
+            );
         }
 
         return ByDay.Count > 0
@@ -153,10 +156,16 @@ public sealed partial record RecurrenceRule
         if (ByMonth.Count == 0 && ByMonthDay.Count == 0 && ByDay.Count > 0)
         {
             var length = first.Calendar.GetDaysInYear(first.Year);
-            return Enumerable.Range(0, length).Select(first.PlusDays).Where(day => ByDay.Any(named => IsNth(named, day, first, length)));
+            return Enumerable
+                .Range(0, length)
+                .Select(first.PlusDays)
+                .Where(day => ByDay.Any(named => IsNth(named, day, first, length)));
         }
 
-        var months = ByMonth.Count > 0 ? ByMonth.Order() : ByMonthDay.Count > 0 ? Enumerable.Range(1, 12) : [start.Month];
+        var months =
+            ByMonth.Count > 0 ? ByMonth.Order()
+            : ByMonthDay.Count > 0 ? Enumerable.Range(1, 12)
+            : [start.Month];
         return months.SelectMany(month => DaysOfMonth(start, new LocalDate(first.Year, month, 1)));
     }
 
@@ -167,7 +176,8 @@ public sealed partial record RecurrenceRule
             && (ByDay.Count == 0 || ByDay.Any(named => named.Day == day.DayOfWeek))
         );
 
-    private static bool InMonths(IReadOnlyList<int> months, LocalDate day) => months.Count == 0 || months.Contains(day.Month);
+    private static bool InMonths(IReadOnlyList<int> months, LocalDate day) =>
+        months.Count == 0 || months.Contains(day.Month);
 
     private bool IsNamedMonthDay(LocalDate day) =>
         ByMonthDay.Any(named => named > 0 ? named == day.Day : DaysIn(day) + named + 1 == day.Day);

@@ -20,8 +20,12 @@ public sealed partial record RecurrenceRule
     ];
 
     private static readonly LocalDatePattern DateText = LocalDatePattern.CreateWithInvariantCulture("uuuuMMdd");
-    private static readonly LocalDateTimePattern TimeText = LocalDateTimePattern.CreateWithInvariantCulture("uuuuMMdd'T'HHmmss");
-    private static readonly InstantPattern InstantText = InstantPattern.CreateWithInvariantCulture("uuuuMMdd'T'HHmmss'Z'");
+    private static readonly LocalDateTimePattern TimeText = LocalDateTimePattern.CreateWithInvariantCulture(
+        "uuuuMMdd'T'HHmmss"
+    );
+    private static readonly InstantPattern InstantText = InstantPattern.CreateWithInvariantCulture(
+        "uuuuMMdd'T'HHmmss'Z'"
+    );
 
     /// <summary>Reads the value of an RRULE property. Never throws, whatever the text.</summary>
     public static RuleParse Parse(string text)
@@ -74,7 +78,10 @@ public sealed partial record RecurrenceRule
 
         if (seen.Contains("COUNT") && seen.Contains("UNTIL"))
         {
-            return new RuleParse.Bad(text.IndexOf("UNTIL", StringComparison.OrdinalIgnoreCase), "COUNT or UNTIL, not both");
+            return new RuleParse.Bad(
+                text.IndexOf("UNTIL", StringComparison.OrdinalIgnoreCase),
+                "COUNT or UNTIL, not both"
+            );
         }
 
         return beyond is null ? new RuleParse.Ok(rule) : new RuleParse.NotShown(beyond);
@@ -146,11 +153,21 @@ public sealed partial record RecurrenceRule
                 _ => null,
             },
             "INTERVAL" => Number(value, 1, 100_000) is { } interval ? this with { Interval = interval } : null,
-            "COUNT" => Number(value, 1, int.MaxValue) is { } count ? this with { End = new SeriesEnd.After(count) } : null,
+            "COUNT" => Number(value, 1, int.MaxValue) is { } count
+                ? this with
+                {
+                    End = new SeriesEnd.After(count),
+                }
+                : null,
             "UNTIL" => Until(value) is { } end ? this with { End = end } : null,
             "BYMONTH" => Numbers(value, 1, 12, signed: false) is { } months ? this with { ByMonth = months } : null,
             "BYMONTHDAY" => Numbers(value, 1, 31, signed: true) is { } days ? this with { ByMonthDay = days } : null,
-            "BYSETPOS" => Numbers(value, 1, 366, signed: true) is { } positions ? this with { BySetPos = positions } : null,
+            "BYSETPOS" => Numbers(value, 1, 366, signed: true) is { } positions
+                ? this with
+                {
+                    BySetPos = positions,
+                }
+                : null,
             "BYDAY" => Days(value) is { } weekdays ? this with { ByDay = weekdays } : null,
             "WKST" => Weekday(value) is { } first ? this with { WeekStart = first } : null,
             _ => null,
@@ -181,7 +198,9 @@ public sealed partial record RecurrenceRule
     private static int[]? Numbers(string value, int least, int most, bool signed)
     {
         var numbers = value.Split(',').Select(one => Number(one, signed ? -most : least, most)).ToArray();
-        return numbers.All(number => number is { } n && Math.Abs(n) >= least) ? [.. numbers.Select(n => n!.Value)] : null;
+        return numbers.All(number => number is { } n && Math.Abs(n) >= least)
+            ? [.. numbers.Select(n => n!.Value)]
+            : null;
     }
 
     private static IsoDayOfWeek? Weekday(string code) =>

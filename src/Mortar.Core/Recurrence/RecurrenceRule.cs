@@ -60,7 +60,12 @@ public sealed partial record RecurrenceRule
     public static RecurrenceRule Weekly(int interval, SeriesEnd end)
     {
         ArgumentOutOfRangeException.ThrowIfLessThan(interval, 1);
-        return new RecurrenceRule { Frequency = Frequency.Weekly, Interval = interval, End = end };
+        return new RecurrenceRule
+        {
+            Frequency = Frequency.Weekly,
+            Interval = interval,
+            End = end,
+        };
     }
 
     /// <inheritdoc />

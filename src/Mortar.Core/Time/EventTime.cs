@@ -105,8 +105,15 @@ public abstract record EventTime
     public EventTime StartingAt(LocalDateTime start) =>
         this switch
         {
-            Timed timed => new Timed(start, start + Period.Between(timed.Start, timed.End, PeriodUnits.Ticks), timed.Zone),
-            Floating floating => new Floating(start, start + Period.Between(floating.Start, floating.End, PeriodUnits.Ticks)),
+            Timed timed => new Timed(
+                start,
+                start + Period.Between(timed.Start, timed.End, PeriodUnits.Ticks),
+                timed.Zone
+            ),
+            Floating floating => new Floating(
+                start,
+                start + Period.Between(floating.Start, floating.End, PeriodUnits.Ticks)
+            ),
             AllDay days => new AllDay(start.Date, start.Date.PlusDays(days.DayCount - 1)),
             _ => throw new UnreachableException(),
         };

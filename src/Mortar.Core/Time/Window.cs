@@ -12,12 +12,14 @@ public sealed record Window(LocalDate First, LocalDate Last, DateTimeZone Reader
     public const int LongestDays = 400;
 
     /// <summary>The instants of the window: the start of the first day up to the start of the day after the last.</summary>
-    public Interval Span => new(Reader.AtStartOfDay(First).ToInstant(), Reader.AtStartOfDay(Last.PlusDays(1)).ToInstant());
+    public Interval Span =>
+        new(Reader.AtStartOfDay(First).ToInstant(), Reader.AtStartOfDay(Last.PlusDays(1)).ToInstant());
 
     /// <summary>Whether a stretch reaches into the window. A moment counts where it stands.</summary>
     public bool Touches(Interval stretch)
     {
         var span = Span;
-        return stretch.Start < span.End && (stretch.End > span.Start || (stretch.Start == stretch.End && stretch.Start == span.Start));
+        return stretch.Start < span.End
+            && (stretch.End > span.Start || (stretch.Start == stretch.End && stretch.Start == span.Start));
     }
 }

@@ -31,7 +31,11 @@ public readonly record struct Address
             return false;
         }
 
-        if (trimmed.Any(c => char.IsWhiteSpace(c) || char.IsControl(c) || c is '<' or '>' or ',' or ';' or '"' or '(' or ')'))
+        if (
+            trimmed.Any(c =>
+                char.IsWhiteSpace(c) || char.IsControl(c) || c is '<' or '>' or ',' or ';' or '"' or '(' or ')'
+            )
+        )
         {
             return false;
         }

@@ -18,7 +18,13 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock)
     public const int LongestMessage = 1_000;
 
     /// <summary>Invites an address to a step. Sending the same invitation twice writes it once.</summary>
-    public Task<Outcome<InvitationRow>> Invite(Act act, CalendarId calendarId, InvitationId id, InvitationDraft draft, CancellationToken cancellationToken) =>
+    public Task<Outcome<InvitationRow>> Invite(
+        Act act,
+        CalendarId calendarId,
+        InvitationId id,
+        InvitationDraft draft,
+        CancellationToken cancellationToken
+    ) =>
         db.Write<InvitationRow>(
             act,
             async () =>
@@ -30,7 +36,9 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock)
 
                 if (await db.Invitations.FindAsync([id], cancellationToken) is { } known)
                 {
-                    return known.CalendarId == calendarId && known.InvitedBy == act.Actor ? new Outcome<InvitationRow>.Done(known) : new Outcome<InvitationRow>.NotThere("invitation");
+                    return known.CalendarId == calendarId && known.InvitedBy == act.Actor
+                        ? new Outcome<InvitationRow>.Done(known)
+                        : new Outcome<InvitationRow>.NotThere("invitation");
                 }
 
                 var problems = Problems(draft, out var address);
@@ -66,7 +74,12 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock)
         );
 
     /// <summary>Sends the mail of a waiting invitation again.</summary>
-    public Task<Outcome<InvitationRow>> SendAgain(Act act, CalendarId calendarId, InvitationId id, CancellationToken cancellationToken) =>
+    public Task<Outcome<InvitationRow>> SendAgain(
+        Act act,
+        CalendarId calendarId,
+        InvitationId id,
+        CancellationToken cancellationToken
+    ) =>
         ChangeOpen(
             act,
             calendarId,
@@ -80,7 +93,12 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock)
         );
 
     /// <summary>Takes a waiting invitation back. Its link leads nowhere from then on.</summary>
-    public Task<Outcome<InvitationRow>> Withdraw(Act act, CalendarId calendarId, InvitationId id, CancellationToken cancellationToken) =>
+    public Task<Outcome<InvitationRow>> Withdraw(
+        Act act,
+        CalendarId calendarId,
+        InvitationId id,
+        CancellationToken cancellationToken
+    ) =>
         ChangeOpen(
             act,
             calendarId,
@@ -121,7 +139,13 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock)
         );
 
     /// <summary>Puts somebody who has access of their own on another step.</summary>
-    public Task<Outcome<GrantRow>> SetRole(Act act, CalendarId calendarId, PersonId whose, Role role, CancellationToken cancellationToken) =>
+    public Task<Outcome<GrantRow>> SetRole(
+        Act act,
+        CalendarId calendarId,
+        PersonId whose,
+        Role role,
+        CancellationToken cancellationToken
+    ) =>
         db.Write<GrantRow>(
             act,
             async () =>
@@ -132,14 +156,21 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock)
                 }
 
                 return role == Role.None
-                    ? new Outcome<GrantRow>.Unfit([new FieldProblem("role", "Choose a step from Times only to Coordinate, or end the access.")])
+                    ? new Outcome<GrantRow>.Unfit([
+                        new FieldProblem("role", "Choose a step from Times only to Coordinate, or end the access."),
+                    ])
                     : await Put(calendarId, whose, role, cancellationToken);
             },
             cancellationToken
         );
 
     /// <summary>Ends somebody's own access; a coordinator anybody's, everybody their own.</summary>
-    public Task<Outcome<GrantRow>> End(Act act, CalendarId calendarId, PersonId whose, CancellationToken cancellationToken) =>
+    public Task<Outcome<GrantRow>> End(
+        Act act,
+        CalendarId calendarId,
+        PersonId whose,
+        CancellationToken cancellationToken
+    ) =>
         db.Write<GrantRow>(
             act,
             async () =>
@@ -163,9 +194,16 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock)
             }
         );
 
-    private async Task<Outcome<GrantRow>> Put(CalendarId calendarId, PersonId whose, Role role, CancellationToken cancellationToken)
+    private async Task<Outcome<GrantRow>> Put(
+        CalendarId calendarId,
+        PersonId whose,
+        Role role,
+        CancellationToken cancellationToken
+    )
     {
-        var grants = await db.Grants.Where(grant => grant.CalendarId == calendarId && grant.Role != Role.None).ToListAsync(cancellationToken);
+        var grants = await db
+            .Grants.Where(grant => grant.CalendarId == calendarId && grant.Role != Role.None)
+            .ToListAsync(cancellationToken);
         if (grants.Find(grant => grant.PersonId == whose) is not { } own)
         {
             return new Outcome<GrantRow>.NotThere("access");
@@ -173,7 +211,10 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock)
 
         if (Coordinators.WouldBeLeftWithout(grants.Select(grant => (grant.PersonId, grant.Role)), whose, role))
         {
-            return new Outcome<GrantRow>.Refused("last-coordinator", "A calendar keeps at least one coordinator. Make somebody else one first.");
+            return new Outcome<GrantRow>.Refused(
+                "last-coordinator",
+                "A calendar keeps at least one coordinator. Make somebody else one first."
+            );
         }
 
         own.Role = role;
@@ -182,7 +223,13 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock)
 
     private async Task<GrantRow> GrantOf(CalendarId calendarId, PersonId person, CancellationToken cancellationToken)
     {
-        if (await db.Grants.FirstOrDefaultAsync(grant => grant.CalendarId == calendarId && grant.PersonId == person, cancellationToken) is { } known)
+        if (
+            await db.Grants.FirstOrDefaultAsync(
+                grant => grant.CalendarId == calendarId && grant.PersonId == person,
+                cancellationToken
+            ) is
+            { } known
+        )
         {
             return known;
         }
@@ -203,7 +250,12 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock)
         var problems = new List<FieldProblem>();
         if (!Address.TryParse(draft.Address, out address))
         {
-            problems.Add(new FieldProblem("address", $"“{PlainText.Shorten(PlainText.OneLine(draft.Address), 60)}” is not a mail address. It should look like name@example.org."));
+            problems.Add(
+                new FieldProblem(
+                    "address",
+                    $"“{PlainText.Shorten(PlainText.OneLine(draft.Address), 60)}” is not a mail address. It should look like name@example.org."
+                )
+            );
         }
 
         if (draft.Role == Role.None)
@@ -213,29 +265,55 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock)
 
         if (PlainText.Lines(draft.Message).Length > LongestMessage)
         {
-            problems.Add(new FieldProblem("message", FormattableString.Invariant($"A message can have up to {LongestMessage} characters. Shorten it.")));
+            problems.Add(
+                new FieldProblem(
+                    "message",
+                    FormattableString.Invariant($"A message can have up to {LongestMessage} characters. Shorten it.")
+                )
+            );
         }
 
         return problems;
     }
 
-    private async Task<Outcome<InvitationRow>?> WhyNot(CalendarId calendarId, Address address, PersonId? person, CancellationToken cancellationToken)
+    private async Task<Outcome<InvitationRow>?> WhyNot(
+        CalendarId calendarId,
+        Address address,
+        PersonId? person,
+        CancellationToken cancellationToken
+    )
     {
-        if (await db.Grants.AnyAsync(grant => grant.CalendarId == calendarId && grant.PersonId == person && grant.Role != Role.None, cancellationToken))
-        {
-            return new Outcome<InvitationRow>.Refused("already-in", $"{address} has access to this calendar already. Change the step in the list instead.");
-        }
-
-        return
-            await db.Invitations.AnyAsync(
-                one => one.CalendarId == calendarId && one.Address == address.Value && one.State == InvitationState.Waiting,
+        if (
+            await db.Grants.AnyAsync(
+                grant => grant.CalendarId == calendarId && grant.PersonId == person && grant.Role != Role.None,
                 cancellationToken
             )
-            ? new Outcome<InvitationRow>.Refused("already-invited", $"An invitation to {address} is waiting already. Send it again, or withdraw it first.")
+        )
+        {
+            return new Outcome<InvitationRow>.Refused(
+                "already-in",
+                $"{address} has access to this calendar already. Change the step in the list instead."
+            );
+        }
+
+        return await db.Invitations.AnyAsync(
+            one => one.CalendarId == calendarId && one.Address == address.Value && one.State == InvitationState.Waiting,
+            cancellationToken
+        )
+            ? new Outcome<InvitationRow>.Refused(
+                "already-invited",
+                $"An invitation to {address} is waiting already. Send it again, or withdraw it first."
+            )
             : null;
     }
 
-    private Task<Outcome<InvitationRow>> ChangeOpen(Act act, CalendarId calendarId, InvitationId id, Func<InvitationRow, Task> change, CancellationToken cancellationToken) =>
+    private Task<Outcome<InvitationRow>> ChangeOpen(
+        Act act,
+        CalendarId calendarId,
+        InvitationId id,
+        Func<InvitationRow, Task> change,
+        CancellationToken cancellationToken
+    ) =>
         db.Write<InvitationRow>(
             act,
             async () =>
@@ -245,14 +323,20 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock)
                     return refusal;
                 }
 
-                if (await db.Invitations.FindAsync([id], cancellationToken) is not { } invitation || invitation.CalendarId != calendarId)
+                if (
+                    await db.Invitations.FindAsync([id], cancellationToken) is not { } invitation
+                    || invitation.CalendarId != calendarId
+                )
                 {
                     return new Outcome<InvitationRow>.NotThere("invitation");
                 }
 
                 if (!invitation.State.IsOpen())
                 {
-                    return new Outcome<InvitationRow>.Refused("invitation-closed", $"This invitation is no longer open: it was {invitation.State.ToString().ToLowerInvariant()}.");
+                    return new Outcome<InvitationRow>.Refused(
+                        "invitation-closed",
+                        $"This invitation is no longer open: it was {invitation.State.ToString().ToLowerInvariant()}."
+                    );
                 }
 
                 await change(invitation);
@@ -261,13 +345,22 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock)
             cancellationToken
         );
 
-    private Task<Outcome<InvitationRow>> Answer(Act act, InvitationId id, Func<InvitationRow, Task> answer, CancellationToken cancellationToken) =>
+    private Task<Outcome<InvitationRow>> Answer(
+        Act act,
+        InvitationId id,
+        Func<InvitationRow, Task> answer,
+        CancellationToken cancellationToken
+    ) =>
         db.Write<InvitationRow>(
             act,
             async () =>
             {
                 var invitation = await db.Invitations.FindAsync([id], cancellationToken);
-                if (invitation is null || invitation.PersonId != act.Actor || !await IsThere(invitation.CalendarId, cancellationToken))
+                if (
+                    invitation is null
+                    || invitation.PersonId != act.Actor
+                    || !await IsThere(invitation.CalendarId, cancellationToken)
+                )
                 {
                     return new Outcome<InvitationRow>.NotThere("invitation");
                 }
@@ -286,6 +379,12 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock)
     private Task<bool> IsThere(CalendarId id, CancellationToken cancellationToken) =>
         db.Calendars.AnyAsync(calendar => calendar.Id == id && calendar.DeletedAt == null, cancellationToken);
 
-    private async Task<Outcome<T>?> ToCoordinate<T>(Act act, CalendarId calendarId, CancellationToken cancellationToken) =>
-        AccessRules.ToCoordinate((await db.StandingOf(act.Actor, calendarId, cancellationToken)).Role).Refusal<T>("calendar", "Coordinate");
+    private async Task<Outcome<T>?> ToCoordinate<T>(
+        Act act,
+        CalendarId calendarId,
+        CancellationToken cancellationToken
+    ) =>
+        AccessRules
+            .ToCoordinate((await db.StandingOf(act.Actor, calendarId, cancellationToken)).Role)
+            .Refusal<T>("calendar", "Coordinate");
 }

@@ -13,7 +13,9 @@ internal static class Refusals
         {
             Verdict.Granted => null,
             Verdict.Hidden => new Outcome<T>.NotThere(what),
-            Verdict.Denied => new Outcome<T>.NotAllowed($"That needs the step {needs} on this calendar. A coordinator can give it to you."),
+            Verdict.Denied => new Outcome<T>.NotAllowed(
+                $"That needs the step {needs} on this calendar. A coordinator can give it to you."
+            ),
             _ => throw new UnreachableException(),
         };
 }

@@ -69,7 +69,8 @@ public sealed class InvitationRow : IRecorded
     CalendarId? IRecorded.OfCalendar => CalendarId;
 
     /// <summary>The one invited while it waits; whoever sent it once it is answered.</summary>
-    PersonId? IRecorded.Concerns => State is InvitationState.Accepted or InvitationState.Declined ? InvitedBy : PersonId;
+    PersonId? IRecorded.Concerns =>
+        State is InvitationState.Accepted or InvitationState.Declined ? InvitedBy : PersonId;
 
     void IRecorded.Vanish(Instant now) => State = InvitationState.Withdrawn;
 }
@@ -79,7 +80,10 @@ internal sealed class GrantConfiguration : IEntityTypeConfiguration<GrantRow>
     public void Configure(EntityTypeBuilder<GrantRow> builder)
     {
         builder.ToTable("Grants");
-        builder.HasIndex(grant => new { grant.CalendarId, grant.PersonId }).IsUnique().HasDatabaseName("UX_Grants_CalendarPerson");
+        builder
+            .HasIndex(grant => new { grant.CalendarId, grant.PersonId })
+            .IsUnique()
+            .HasDatabaseName("UX_Grants_CalendarPerson");
         builder.HasIndex(grant => grant.PersonId);
         builder.HasOne<CalendarRow>().WithMany().HasForeignKey(grant => grant.CalendarId);
         builder.HasOne<PersonRow>().WithMany().HasForeignKey(grant => grant.PersonId);

@@ -12,17 +12,34 @@ public static class Standings
     private sealed record Found(CalendarId CalendarId, Role Role);
 
     /// <summary>Where a person stands with one calendar; outside where it is deleted or was never there.</summary>
-    public static async Task<Standing> StandingOf(this MortarDb db, PersonId person, CalendarId calendar, CancellationToken cancellationToken) =>
-        (await Resolve(db, person, db.Calendars.Where(row => row.Id == calendar), cancellationToken)).GetValueOrDefault(calendar, Standing.Outside);
+    public static async Task<Standing> StandingOf(
+        this MortarDb db,
+        PersonId person,
+        CalendarId calendar,
+        CancellationToken cancellationToken
+    ) =>
+        (await Resolve(db, person, db.Calendars.Where(row => row.Id == calendar), cancellationToken)).GetValueOrDefault(
+            calendar,
+            Standing.Outside
+        );
 
     /// <summary>Where a person stands with every calendar they reach.</summary>
-    public static async Task<IReadOnlyDictionary<CalendarId, Standing>> StandingsOf(this MortarDb db, PersonId person, CancellationToken cancellationToken) =>
-        await Resolve(db, person, db.Calendars, cancellationToken);
+    public static async Task<IReadOnlyDictionary<CalendarId, Standing>> StandingsOf(
+        this MortarDb db,
+        PersonId person,
+        CancellationToken cancellationToken
+    ) => await Resolve(db, person, db.Calendars, cancellationToken);
 
     /// <summary>Everybody who reaches a calendar, deleted or not, at least to see when it is busy.</summary>
-    public static async Task<IReadOnlyList<PersonId>> ReadersOf(this MortarDb db, CalendarId calendar, CancellationToken cancellationToken)
+    public static async Task<IReadOnlyList<PersonId>> ReadersOf(
+        this MortarDb db,
+        CalendarId calendar,
+        CancellationToken cancellationToken
+    )
     {
-        var own = db.Grants.Where(grant => grant.CalendarId == calendar && grant.Role != Role.None).Select(grant => grant.PersonId);
+        var own = db
+            .Grants.Where(grant => grant.CalendarId == calendar && grant.Role != Role.None)
+            .Select(grant => grant.PersonId);
         var members =
             from row in db.Calendars
             where row.Id == calendar && row.GroupDefault != Role.None
@@ -31,7 +48,12 @@ public static class Standings
         return await own.Union(members).ToListAsync(cancellationToken);
     }
 
-    private static async Task<Dictionary<CalendarId, Standing>> Resolve(MortarDb db, PersonId person, IQueryable<CalendarRow> calendars, CancellationToken cancellationToken)
+    private static async Task<Dictionary<CalendarId, Standing>> Resolve(
+        MortarDb db,
+        PersonId person,
+        IQueryable<CalendarRow> calendars,
+        CancellationToken cancellationToken
+    )
     {
         var there = calendars.Where(calendar => calendar.DeletedAt == null);
         var own = await (

@@ -13,7 +13,14 @@ namespace Mortar.Data.Calendars;
 public sealed class CalendarCommands(MortarDb db, AccessCommands access, ZoneClock zones, IClock clock)
 {
     /// <summary>Makes the calendar where there is none of that id or it was just made, and changes it otherwise.</summary>
-    public async Task<Outcome<CalendarRow>> Put(Act act, CalendarId id, GroupId groupId, int? version, CalendarSettings given, CancellationToken cancellationToken)
+    public async Task<Outcome<CalendarRow>> Put(
+        Act act,
+        CalendarId id,
+        GroupId groupId,
+        int? version,
+        CalendarSettings given,
+        CancellationToken cancellationToken
+    )
     {
         var isNew = !await db.Calendars.AnyAsync(calendar => calendar.Id == id, cancellationToken);
         return version is null && (isNew || await IsMadeAlready(act, id, cancellationToken) is not null)
@@ -22,7 +29,13 @@ public sealed class CalendarCommands(MortarDb db, AccessCommands access, ZoneClo
     }
 
     /// <summary>Makes a calendar in a group one is in, and makes its maker a coordinator. Doing so twice with one id makes it once.</summary>
-    public Task<Outcome<CalendarRow>> Create(Act act, CalendarId id, GroupId groupId, CalendarSettings given, CancellationToken cancellationToken) =>
+    public Task<Outcome<CalendarRow>> Create(
+        Act act,
+        CalendarId id,
+        GroupId groupId,
+        CalendarSettings given,
+        CancellationToken cancellationToken
+    ) =>
         db.Write<CalendarRow>(
             act,
             async () =>
@@ -32,7 +45,12 @@ public sealed class CalendarCommands(MortarDb db, AccessCommands access, ZoneClo
                     return new Outcome<CalendarRow>.Done(known);
                 }
 
-                if (!await db.Members.AnyAsync(member => member.GroupId == groupId && member.PersonId == act.Actor, cancellationToken))
+                if (
+                    !await db.Members.AnyAsync(
+                        member => member.GroupId == groupId && member.PersonId == act.Actor,
+                        cancellationToken
+                    )
+                )
                 {
                     return new Outcome<CalendarRow>.NotThere("group");
                 }
@@ -63,7 +81,13 @@ public sealed class CalendarCommands(MortarDb db, AccessCommands access, ZoneClo
         );
 
     /// <summary>Changes a calendar's settings.</summary>
-    public Task<Outcome<CalendarRow>> Change(Act act, CalendarId id, int? version, CalendarSettings given, CancellationToken cancellationToken) =>
+    public Task<Outcome<CalendarRow>> Change(
+        Act act,
+        CalendarId id,
+        int? version,
+        CalendarSettings given,
+        CancellationToken cancellationToken
+    ) =>
         Coordinated(
             act,
             id,
@@ -83,7 +107,12 @@ public sealed class CalendarCommands(MortarDb db, AccessCommands access, ZoneClo
         );
 
     /// <summary>Puts a calendar in the bin, for everybody.</summary>
-    public Task<Outcome<CalendarRow>> Delete(Act act, CalendarId id, int? version, CancellationToken cancellationToken) =>
+    public Task<Outcome<CalendarRow>> Delete(
+        Act act,
+        CalendarId id,
+        int? version,
+        CancellationToken cancellationToken
+    ) =>
         Coordinated(
             act,
             id,
@@ -100,16 +129,29 @@ public sealed class CalendarCommands(MortarDb db, AccessCommands access, ZoneClo
     private async Task<CalendarRow?> IsMadeAlready(Act act, CalendarId id, CancellationToken cancellationToken)
     {
         var row = await db.Calendars.FirstOrDefaultAsync(calendar => calendar.Id == id, cancellationToken);
-        return row is { Version: 1, DeletedAt: null } && (await db.StandingOf(act.Actor, id, cancellationToken)).Role == Role.Coordinate ? row : null;
+        return
+            row is { Version: 1, DeletedAt: null }
+            && (await db.StandingOf(act.Actor, id, cancellationToken)).Role == Role.Coordinate
+            ? row
+            : null;
     }
 
-    private Task<Outcome<CalendarRow>> Coordinated(Act act, CalendarId id, int? version, Func<CalendarRow, Outcome<CalendarRow>> change, CancellationToken cancellationToken) =>
+    private Task<Outcome<CalendarRow>> Coordinated(
+        Act act,
+        CalendarId id,
+        int? version,
+        Func<CalendarRow, Outcome<CalendarRow>> change,
+        CancellationToken cancellationToken
+    ) =>
         db.Write(
             act,
             async () =>
             {
                 var standing = await db.StandingOf(act.Actor, id, cancellationToken);
-                if (AccessRules.ToCoordinate(standing.Role).Refusal<CalendarRow>("calendar", "Coordinate") is { } refusal)
+                if (
+                    AccessRules.ToCoordinate(standing.Role).Refusal<CalendarRow>("calendar", "Coordinate") is
+                    { } refusal
+                )
                 {
                     return refusal;
                 }

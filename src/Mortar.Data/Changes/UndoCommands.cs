@@ -20,15 +20,28 @@ public sealed class UndoCommands(MortarDb db, IClock clock)
             act,
             async () =>
             {
-                var changes = await db.Changes.AsNoTracking().Where(change => change.Set == set).OrderBy(change => change.Sequence).ToListAsync(cancellationToken);
+                var changes = await db
+                    .Changes.AsNoTracking()
+                    .Where(change => change.Set == set)
+                    .OrderBy(change => change.Sequence)
+                    .ToListAsync(cancellationToken);
                 var latest = await db
-                    .Changes.Where(change => db.Changes.Where(mine => mine.Set == set).Select(mine => mine.SubjectId).Contains(change.SubjectId))
+                    .Changes.Where(change =>
+                        db.Changes.Where(mine => mine.Set == set)
+                            .Select(mine => mine.SubjectId)
+                            .Contains(change.SubjectId)
+                    )
                     .GroupBy(change => change.SubjectId)
                     .Select(all => new { all.Key, Last = all.Max(change => change.Sequence) })
                     .ToDictionaryAsync(all => all.Key, all => all.Last, cancellationToken);
-                if (Core.Changes.Undo.Plan([.. changes.Select(change => change.ToCore())], act.Actor, latest) is not Undo.Possible plan)
+                if (
+                    Core.Changes.Undo.Plan([.. changes.Select(change => change.ToCore())], act.Actor, latest)
+                    is not Undo.Possible plan
+                )
                 {
-                    return Refusal(Core.Changes.Undo.Plan([.. changes.Select(change => change.ToCore())], act.Actor, latest));
+                    return Refusal(
+                        Core.Changes.Undo.Plan([.. changes.Select(change => change.ToCore())], act.Actor, latest)
+                    );
                 }
 
                 return await WhyNot(act, changes, cancellationToken) ?? await Return(plan.Returns, cancellationToken);
@@ -37,15 +50,23 @@ public sealed class UndoCommands(MortarDb db, IClock clock)
         );
 
     private static Outcome<int> Refusal(Undo undo) =>
-        undo is Undo.Refused { Type: not "not-found" } refused ? new Outcome<int>.Refused(refused.Type, refused.Sentence) : new Outcome<int>.NotThere("change");
+        undo is Undo.Refused { Type: not "not-found" } refused
+            ? new Outcome<int>.Refused(refused.Type, refused.Sentence)
+            : new Outcome<int>.NotThere("change");
 
     /// <summary>What somebody may no longer do, they may no longer undo.</summary>
     private async Task<Outcome<int>?> WhyNot(Act act, List<ChangeRow> changes, CancellationToken cancellationToken)
     {
-        foreach (var ofOne in changes.Where(change => change.CalendarId is not null).GroupBy(change => change.CalendarId!.Value))
+        foreach (
+            var ofOne in changes
+                .Where(change => change.CalendarId is not null)
+                .GroupBy(change => change.CalendarId!.Value)
+        )
         {
             var role = await RoleWithBin(act.Actor, ofOne.Key, cancellationToken);
-            var verdict = ofOne.All(change => change.Subject == Subject.Event) ? AccessRules.ToAdd(role) : AccessRules.ToCoordinate(role);
+            var verdict = ofOne.All(change => change.Subject == Subject.Event)
+                ? AccessRules.ToAdd(role)
+                : AccessRules.ToCoordinate(role);
             if (verdict.Refusal<int>("change", "Edit") is { } refusal)
             {
                 return refusal;
@@ -58,7 +79,10 @@ public sealed class UndoCommands(MortarDb db, IClock clock)
     /// <summary>The step on a calendar that may be in the bin, whose deletion is what is to be undone.</summary>
     private async Task<Role> RoleWithBin(PersonId person, CalendarId calendar, CancellationToken cancellationToken)
     {
-        var own = await db.Grants.Where(grant => grant.CalendarId == calendar && grant.PersonId == person).Select(grant => grant.Role).FirstOrDefaultAsync(cancellationToken);
+        var own = await db
+            .Grants.Where(grant => grant.CalendarId == calendar && grant.PersonId == person)
+            .Select(grant => grant.Role)
+            .FirstOrDefaultAsync(cancellationToken);
         var standing = (await db.StandingOf(person, calendar, cancellationToken)).Role;
         return own > standing ? own : standing;
     }
@@ -87,7 +111,10 @@ public sealed class UndoCommands(MortarDb db, IClock clock)
 
                 if (row is EventRow { DeletedAt: null } back && await IsTaken(back, cancellationToken))
                 {
-                    return new Outcome<int>.Refused("already-there", "A copy of this event was added in the meantime. Delete the copy first.");
+                    return new Outcome<int>.Refused(
+                        "already-there",
+                        "A copy of this event was added in the meantime. Delete the copy first."
+                    );
                 }
             }
 
@@ -99,7 +126,11 @@ public sealed class UndoCommands(MortarDb db, IClock clock)
     }
 
     private Task<bool> IsTaken(EventRow back, CancellationToken cancellationToken) =>
-        db.Events.AnyAsync(row => row.CalendarId == back.CalendarId && row.Uid == back.Uid && row.DeletedAt == null && row.Id != back.Id, cancellationToken);
+        db.Events.AnyAsync(
+            row =>
+                row.CalendarId == back.CalendarId && row.Uid == back.Uid && row.DeletedAt == null && row.Id != back.Id,
+            cancellationToken
+        );
 
     private async Task<IRecorded?> Find(Undo.Return one, CancellationToken cancellationToken) =>
         one.Subject switch

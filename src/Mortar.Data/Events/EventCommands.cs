@@ -31,7 +31,13 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
         );
 
     /// <summary>Puts an event in the bin, or leaves one occurrence out of its series.</summary>
-    public Task<Outcome<EventRow>> Delete(Act act, EventId id, LocalDateTime? only, int? version, CancellationToken cancellationToken) =>
+    public Task<Outcome<EventRow>> Delete(
+        Act act,
+        EventId id,
+        LocalDateTime? only,
+        int? version,
+        CancellationToken cancellationToken
+    ) =>
         db.Write(
             act,
             async () =>
@@ -65,7 +71,12 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
             cancellationToken
         );
 
-    private async Task<Outcome<EventRow>> Create(Act act, EventId id, EventWish wish, CancellationToken cancellationToken)
+    private async Task<Outcome<EventRow>> Create(
+        Act act,
+        EventId id,
+        EventWish wish,
+        CancellationToken cancellationToken
+    )
     {
         if (wish.Version is not null)
         {
@@ -83,7 +94,10 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
         }
 
         var fit = (DraftCheck.Fit)wish.Draft.Check(zones);
-        var zone = await db.Calendars.Where(calendar => calendar.Id == wish.CalendarId).Select(calendar => calendar.Zone).SingleAsync(cancellationToken);
+        var zone = await db
+            .Calendars.Where(calendar => calendar.Id == wish.CalendarId)
+            .Select(calendar => calendar.Zone)
+            .SingleAsync(cancellationToken);
         var row = new EventRow
         {
             Id = id,
@@ -96,9 +110,19 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
         return new Outcome<EventRow>.Done(row);
     }
 
-    private async Task<Outcome<EventRow>> Change(Act act, EventRow row, EventWish wish, CancellationToken cancellationToken)
+    private async Task<Outcome<EventRow>> Change(
+        Act act,
+        EventRow row,
+        EventWish wish,
+        CancellationToken cancellationToken
+    )
     {
-        if (wish.Version is null && row is { Version: 1, DeletedAt: null } && row.AddedBy == act.Actor && row.CalendarId == wish.CalendarId)
+        if (
+            wish.Version is null
+            && row is { Version: 1, DeletedAt: null }
+            && row.AddedBy == act.Actor
+            && row.CalendarId == wish.CalendarId
+        )
         {
             // The same creation sent again, because its first answer was lost on the way.
             return await WhyNotAdd(act, wish.CalendarId, cancellationToken) ?? new Outcome<EventRow>.Done(row);
@@ -109,7 +133,10 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
             return refusal;
         }
 
-        if (wish.CalendarId != row.CalendarId && await WhyNotMove(act, row, wish.CalendarId, cancellationToken) is { } noMove)
+        if (
+            wish.CalendarId != row.CalendarId
+            && await WhyNotMove(act, row, wish.CalendarId, cancellationToken) is { } noMove
+        )
         {
             return noMove;
         }
@@ -125,17 +152,28 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
         {
             if (whole.Series is not { } series || wish.CalendarId != row.CalendarId)
             {
-                return new Outcome<EventRow>.Refused("not-one-of-a-series", "Only the whole of this event can be changed like that.");
+                return new Outcome<EventRow>.Refused(
+                    "not-one-of-a-series",
+                    "Only the whole of this event can be changed like that."
+                );
             }
 
-            row.Take(whole.Time, whole.Content, series.With(new Override(only, zones.KeptIn(fit.Time, row.Zone), fit.Content)), zones);
+            row.Take(
+                whole.Time,
+                whole.Content,
+                series.With(new Override(only, zones.KeptIn(fit.Time, row.Zone), fit.Content)),
+                zones
+            );
             return new Outcome<EventRow>.Done(row);
         }
 
         var time = zones.KeptIn(fit.Time, row.Zone);
         if (whole.Series is not null && time != whole.Time)
         {
-            return new Outcome<EventRow>.Refused("series-time", "A whole series cannot be moved to another time yet. Move one of its dates, or change its title, place and notes.");
+            return new Outcome<EventRow>.Refused(
+                "series-time",
+                "A whole series cannot be moved to another time yet. Move one of its dates, or change its title, place and notes."
+            );
         }
 
         row.CalendarId = wish.CalendarId;
@@ -143,21 +181,38 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
         return new Outcome<EventRow>.Done(row);
     }
 
-    private async Task<Outcome<EventRow>?> WhyNotAdd(Act act, CalendarId calendar, CancellationToken cancellationToken) =>
-        AccessRules.ToAdd((await db.StandingOf(act.Actor, calendar, cancellationToken)).Role).Refusal<EventRow>("calendar", "Add");
+    private async Task<Outcome<EventRow>?> WhyNotAdd(
+        Act act,
+        CalendarId calendar,
+        CancellationToken cancellationToken
+    ) =>
+        AccessRules
+            .ToAdd((await db.StandingOf(act.Actor, calendar, cancellationToken)).Role)
+            .Refusal<EventRow>("calendar", "Add");
 
     /// <summary>Access first, so that neither a version nor a place in the bin is told to somebody for whom the event is not there.</summary>
-    private async Task<Outcome<EventRow>?> WhyNotChange(Act act, EventRow row, int? version, CancellationToken cancellationToken)
+    private async Task<Outcome<EventRow>?> WhyNotChange(
+        Act act,
+        EventRow row,
+        int? version,
+        CancellationToken cancellationToken
+    )
     {
         var standing = await db.StandingOf(act.Actor, row.CalendarId, cancellationToken);
-        if (AccessRules.ToChange(standing.Role, act.Actor, row.AddedBy).Refusal<EventRow>("event", "Edit") is { } refusal)
+        if (
+            AccessRules.ToChange(standing.Role, act.Actor, row.AddedBy).Refusal<EventRow>("event", "Edit") is
+            { } refusal
+        )
         {
             return refusal;
         }
 
         if (row.DeletedAt is not null)
         {
-            return new Outcome<EventRow>.Refused("in-bin", "This event was deleted in the meantime. Bring it back first.");
+            return new Outcome<EventRow>.Refused(
+                "in-bin",
+                "This event was deleted in the meantime. Bring it back first."
+            );
         }
 
         return version is null ? new Outcome<EventRow>.VersionNeeded()
@@ -165,14 +220,22 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
             : null;
     }
 
-    private async Task<Outcome<EventRow>?> WhyNotMove(Act act, EventRow row, CalendarId to, CancellationToken cancellationToken)
+    private async Task<Outcome<EventRow>?> WhyNotMove(
+        Act act,
+        EventRow row,
+        CalendarId to,
+        CancellationToken cancellationToken
+    )
     {
         if (await WhyNotAdd(act, to, cancellationToken) is { } refusal)
         {
             return refusal;
         }
 
-        return await db.Events.AnyAsync(one => one.CalendarId == to && one.Uid == row.Uid && one.DeletedAt == null, cancellationToken)
+        return await db.Events.AnyAsync(
+            one => one.CalendarId == to && one.Uid == row.Uid && one.DeletedAt == null,
+            cancellationToken
+        )
             ? new Outcome<EventRow>.Refused("already-there", "A copy of this event is in that calendar already.")
             : null;
     }

@@ -22,13 +22,22 @@ public static class EventQueries
     ) => [.. (await db.RowsTouching(calendars, window).ToListAsync(cancellationToken)).Select(row => row.ToCore())];
 
     /// <summary>The rows behind <see cref="EventsTouching"/>, without their sources.</summary>
-    internal static IQueryable<EventRow> RowsTouching(this MortarDb db, IReadOnlyCollection<CalendarId> calendars, Window window)
+    internal static IQueryable<EventRow> RowsTouching(
+        this MortarDb db,
+        IReadOnlyCollection<CalendarId> calendars,
+        Window window
+    )
     {
         var from = window.Span.Start - Slack;
         var to = window.Span.End + Slack;
         return db
             .Events.AsNoTracking()
-            .Where(row => calendars.Contains(row.CalendarId) && row.DeletedAt == null && row.IndexEnd >= from && row.IndexStart < to)
+            .Where(row =>
+                calendars.Contains(row.CalendarId)
+                && row.DeletedAt == null
+                && row.IndexEnd >= from
+                && row.IndexStart < to
+            )
             .Select(row => new EventRow
             {
                 Id = row.Id,

@@ -107,7 +107,11 @@ public sealed class EventRow : IRecorded
     internal static EventTime ToTime(TimeForm form, LocalDateTime start, LocalDateTime end, string? zone) =>
         form switch
         {
-            TimeForm.Timed => EventTime.InZone(start, end, zone ?? throw new UnreachableException("CK_Events_Zone holds.")),
+            TimeForm.Timed => EventTime.InZone(
+                start,
+                end,
+                zone ?? throw new UnreachableException("CK_Events_Zone holds.")
+            ),
             TimeForm.AllDay => EventTime.Days(start.Date, end.Date),
             TimeForm.Floating => EventTime.OnEveryClock(start, end),
             _ => throw new UnreachableException(),
@@ -137,7 +141,12 @@ internal sealed class EventConfiguration : IEntityTypeConfiguration<EventRow>
         );
         builder.Property(row => row.TimeForm).HasConversion<string>();
         builder
-            .HasIndex(row => new { row.CalendarId, row.IndexEnd, row.IndexStart })
+            .HasIndex(row => new
+            {
+                row.CalendarId,
+                row.IndexEnd,
+                row.IndexStart,
+            })
             .HasFilter("DeletedAt IS NULL")
             .HasDatabaseName("IX_Events_Range");
         builder

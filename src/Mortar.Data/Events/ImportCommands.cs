@@ -32,9 +32,16 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
     private const int Chunk = 500;
 
     /// <summary>Counts which of the events are there already.</summary>
-    public async Task<KnownCount> Known(CalendarId calendar, IReadOnlyList<EventToImport> events, CancellationToken cancellationToken)
+    public async Task<KnownCount> Known(
+        CalendarId calendar,
+        IReadOnlyList<EventToImport> events,
+        CancellationToken cancellationToken
+    )
     {
-        var known = (await Rows(calendar).AsNoTracking().ToListAsync(cancellationToken)).ToDictionary(row => row.Uid, StringComparer.Ordinal);
+        var known = (await Rows(calendar).AsNoTracking().ToListAsync(cancellationToken)).ToDictionary(
+            row => row.Uid,
+            StringComparer.Ordinal
+        );
         var met = events.Where(one => known.ContainsKey(one.Uid)).ToList();
         var same = met.Count(one => IsSame(known[one.Uid], one));
         return new KnownCount(same, met.Count - same);
@@ -68,7 +75,10 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
                     return refusal;
                 }
 
-                var rows = (await Rows(calendar).ToListAsync(cancellationToken)).ToDictionary(row => row.Uid, StringComparer.Ordinal);
+                var rows = (await Rows(calendar).ToListAsync(cancellationToken)).ToDictionary(
+                    row => row.Uid,
+                    StringComparer.Ordinal
+                );
                 var written = 0;
                 for (var done = 0; done < events.Count; done += Chunk)
                 {
@@ -109,7 +119,11 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
             return true;
         }
 
-        if (known == KnownEvents.Keep || IsSame(row, one) || AccessRules.ToChange(role, act.Actor, row.AddedBy) != Verdict.Granted)
+        if (
+            known == KnownEvents.Keep
+            || IsSame(row, one)
+            || AccessRules.ToChange(role, act.Actor, row.AddedBy) != Verdict.Granted
+        )
         {
             return false;
         }
@@ -126,5 +140,6 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
         return now.Time == one.Time && now.Content == one.Content && Equals(now.Series, one.Series);
     }
 
-    private IQueryable<EventRow> Rows(CalendarId calendar) => db.Events.Where(row => row.CalendarId == calendar && row.DeletedAt == null);
+    private IQueryable<EventRow> Rows(CalendarId calendar) =>
+        db.Events.Where(row => row.CalendarId == calendar && row.DeletedAt == null);
 }

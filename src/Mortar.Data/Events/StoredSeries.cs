@@ -7,7 +7,12 @@ namespace Mortar.Data.Events;
 /// <summary>A series as text in its event's row: it belongs to the event, changes with it and is undone with it.</summary>
 internal static class StoredSeries
 {
-    private sealed record Stored(string? Rule, LocalDateTime[]? Extra, LocalDateTime[]? Excluded, StoredOverride[]? Overrides);
+    private sealed record Stored(
+        string? Rule,
+        LocalDateTime[]? Extra,
+        LocalDateTime[]? Excluded,
+        StoredOverride[]? Overrides
+    );
 
     private sealed record StoredOverride(
         LocalDateTime Replaces,
@@ -23,12 +28,19 @@ internal static class StoredSeries
     );
 
     public static string Text(Series series) =>
-        StoredText.Of(new Stored(series.RuleText, [.. series.Extra], [.. series.Excluded], [.. series.Overrides.Select(ToStored)]));
+        StoredText.Of(
+            new Stored(series.RuleText, [.. series.Extra], [.. series.Excluded], [.. series.Overrides.Select(ToStored)])
+        );
 
     public static Series Read(string text)
     {
         var stored = StoredText.Read<Stored>(text);
-        return new Series(stored.Rule, stored.Extra ?? [], stored.Excluded ?? [], [.. (stored.Overrides ?? []).Select(FromStored)]);
+        return new Series(
+            stored.Rule,
+            stored.Extra ?? [],
+            stored.Excluded ?? [],
+            [.. (stored.Overrides ?? []).Select(FromStored)]
+        );
     }
 
     private static StoredOverride ToStored(Override one)
@@ -42,6 +54,12 @@ internal static class StoredSeries
         new(
             one.Replaces,
             EventRow.ToTime(one.Form, one.Start, one.End, one.Zone),
-            new EventContent(one.Title ?? string.Empty, one.Place ?? string.Empty, one.Notes ?? string.Empty, one.ShowAs, one.Cancelled)
+            new EventContent(
+                one.Title ?? string.Empty,
+                one.Place ?? string.Empty,
+                one.Notes ?? string.Empty,
+                one.ShowAs,
+                one.Cancelled
+            )
         );
 }

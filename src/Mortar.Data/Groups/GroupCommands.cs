@@ -10,14 +10,22 @@ namespace Mortar.Data.Groups;
 public sealed class GroupCommands(MortarDb db, ZoneClock zones)
 {
     /// <summary>Makes a group and makes its maker its coordinator. Doing so twice with one id makes it once.</summary>
-    public Task<Outcome<GroupRow>> Create(Act act, GroupId id, GroupSettings given, CancellationToken cancellationToken) =>
+    public Task<Outcome<GroupRow>> Create(
+        Act act,
+        GroupId id,
+        GroupSettings given,
+        CancellationToken cancellationToken
+    ) =>
         db.Write<GroupRow>(
             act,
             async () =>
             {
                 if (await db.Groups.FindAsync([id], cancellationToken) is { } known)
                 {
-                    return await db.Members.AnyAsync(member => member.GroupId == id && member.PersonId == act.Actor && member.Coordinates, cancellationToken)
+                    return await db.Members.AnyAsync(
+                        member => member.GroupId == id && member.PersonId == act.Actor && member.Coordinates,
+                        cancellationToken
+                    )
                         ? new Outcome<GroupRow>.Done(known)
                         : new Outcome<GroupRow>.NotThere("group");
                 }

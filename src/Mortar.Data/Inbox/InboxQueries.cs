@@ -11,7 +11,14 @@ using NodaTime;
 namespace Mortar.Data.Inbox;
 
 /// <summary>An invitation that waits for an answer.</summary>
-public sealed record WaitingInvitation(InvitationId Id, string CalendarName, string From, Role Role, string Message, Instant SentAt);
+public sealed record WaitingInvitation(
+    InvitationId Id,
+    string CalendarName,
+    string From,
+    Role Role,
+    string Message,
+    Instant SentAt
+);
 
 /// <summary>Something that somebody else did and that concerns the reader.</summary>
 public sealed record Notice(long Sequence, Instant At, string Sentence, bool Seen);
@@ -30,13 +37,23 @@ public sealed class InboxQueries(MortarDb db)
             where calendar.DeletedAt == null
             join sender in db.People on invitation.InvitedBy equals sender.Id
             orderby invitation.SentAt descending
-            select new WaitingInvitation(invitation.Id, calendar.Name, sender.Name, invitation.Role, invitation.Message, invitation.SentAt)
+            select new WaitingInvitation(
+                invitation.Id,
+                calendar.Name,
+                sender.Name,
+                invitation.Role,
+                invitation.Message,
+                invitation.SentAt
+            )
         ).ToListAsync(cancellationToken);
 
     /// <summary>The latest notices for a person, newest first.</summary>
     public async Task<IReadOnlyList<Notice>> Notices(PersonId person, CancellationToken cancellationToken)
     {
-        var seen = await db.People.Where(row => row.Id == person).Select(row => row.SeenChanges).SingleAsync(cancellationToken);
+        var seen = await db
+            .People.Where(row => row.Id == person)
+            .Select(row => row.SeenChanges)
+            .SingleAsync(cancellationToken);
         var changes = await (
             from change in db.Changes.AsNoTracking()
             where change.Concerns == person && change.Actor != person
@@ -63,7 +80,11 @@ public sealed class InboxQueries(MortarDb db)
     public async Task See(PersonId person, CancellationToken cancellationToken)
     {
         var row = await db.People.SingleAsync(one => one.Id == person, cancellationToken);
-        row.SeenChanges = await db.Changes.Where(change => change.Concerns == person).MaxAsync(change => (long?)change.Sequence, cancellationToken) ?? 0;
+        row.SeenChanges =
+            await db
+                .Changes.Where(change => change.Concerns == person)
+                .MaxAsync(change => (long?)change.Sequence, cancellationToken)
+            ?? 0;
         await db.SaveChangesAsync(cancellationToken);
     }
 
@@ -72,7 +93,12 @@ public sealed class InboxQueries(MortarDb db)
         change.Subject switch
         {
             Subject.Grant => OfGrant(Role(change.Before), Role(change.After), actor, calendar),
-            Subject.Invitation when change.After is { } after => OfInvitation(StoredText.Read<InvitationRow>(after), change.Before is null, actor, calendar),
+            Subject.Invitation when change.After is { } after => OfInvitation(
+                StoredText.Read<InvitationRow>(after),
+                change.Before is null,
+                actor,
+                calendar
+            ),
             _ => null,
         };
 
@@ -94,13 +120,18 @@ public sealed class InboxQueries(MortarDb db)
             _ => null,
         };
 
-    private static Role Role(string? state) => state is null ? Core.Access.Role.None : StoredText.Read<GrantRow>(state).Role;
+    private static Role Role(string? state) =>
+        state is null ? Core.Access.Role.None : StoredText.Read<GrantRow>(state).Role;
 
     /// <summary>The calendar's name at the time of the change: somebody whose access ended does not learn its later names.</summary>
     private async Task<string> NameAt(ChangeRow change, CancellationToken cancellationToken)
     {
         var state = await db
-            .Changes.Where(row => row.CalendarId == change.CalendarId && row.Subject == Subject.Calendar && row.Sequence <= change.Sequence)
+            .Changes.Where(row =>
+                row.CalendarId == change.CalendarId
+                && row.Subject == Subject.Calendar
+                && row.Sequence <= change.Sequence
+            )
             .OrderByDescending(row => row.Sequence)
             .Select(row => row.After)
             .FirstOrDefaultAsync(cancellationToken);

@@ -12,10 +12,21 @@ namespace Mortar.Data.Mail;
 public sealed class Letters(string publicUrl)
 {
     /// <summary>The mail of an invitation, with the link that leads to it.</summary>
-    public async Task<MailRow> Invitation(MortarDb db, InvitationRow invitation, Instant now, CancellationToken cancellationToken)
+    public async Task<MailRow> Invitation(
+        MortarDb db,
+        InvitationRow invitation,
+        Instant now,
+        CancellationToken cancellationToken
+    )
     {
-        var calendar = await db.Calendars.Where(one => one.Id == invitation.CalendarId).Select(one => one.Name).SingleAsync(cancellationToken);
-        var from = await db.People.Where(one => one.Id == invitation.InvitedBy).Select(one => one.Name).SingleAsync(cancellationToken);
+        var calendar = await db
+            .Calendars.Where(one => one.Id == invitation.CalendarId)
+            .Select(one => one.Name)
+            .SingleAsync(cancellationToken);
+        var from = await db
+            .People.Where(one => one.Id == invitation.InvitedBy)
+            .Select(one => one.Name)
+            .SingleAsync(cancellationToken);
         var message = invitation.Message.Length > 0 ? $"\n{from} writes:\n\n{invitation.Message}\n" : string.Empty;
         return new MailRow
         {

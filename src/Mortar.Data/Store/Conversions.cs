@@ -39,21 +39,31 @@ internal static class Conversions
 
     private sealed class GroupIds() : ValueConverter<GroupId, Guid>(id => id.Value, value => new GroupId(value));
 
-    private sealed class CalendarIds() : ValueConverter<CalendarId, Guid>(id => id.Value, value => new CalendarId(value));
+    private sealed class CalendarIds()
+        : ValueConverter<CalendarId, Guid>(id => id.Value, value => new CalendarId(value));
 
     private sealed class EventIds() : ValueConverter<EventId, Guid>(id => id.Value, value => new EventId(value));
 
-    private sealed class InvitationIds() : ValueConverter<InvitationId, Guid>(id => id.Value, value => new InvitationId(value));
+    private sealed class InvitationIds()
+        : ValueConverter<InvitationId, Guid>(id => id.Value, value => new InvitationId(value));
 
-    private sealed class ChangeSetIds() : ValueConverter<ChangeSetId, Guid>(id => id.Value, value => new ChangeSetId(value));
+    private sealed class ChangeSetIds()
+        : ValueConverter<ChangeSetId, Guid>(id => id.Value, value => new ChangeSetId(value));
 
     /// <summary>Milliseconds since 1970: SQLite can compare and order them.</summary>
-    private sealed class Instants() : ValueConverter<Instant, long>(instant => instant.ToUnixTimeMilliseconds(), value => Instant.FromUnixTimeMilliseconds(value));
+    private sealed class Instants()
+        : ValueConverter<Instant, long>(
+            instant => instant.ToUnixTimeMilliseconds(),
+            value => Instant.FromUnixTimeMilliseconds(value)
+        );
 
-    private sealed class LocalDateTimes() : ValueConverter<LocalDateTime, string>(time => Text(time), value => Time(value))
+    private sealed class LocalDateTimes()
+        : ValueConverter<LocalDateTime, string>(time => Text(time), value => Time(value))
     {
-        private static string Text(LocalDateTime time) => time.ToString("uuuu-MM-dd'T'HH:mm:ss", CultureInfo.InvariantCulture);
+        private static string Text(LocalDateTime time) =>
+            time.ToString("uuuu-MM-dd'T'HH:mm:ss", CultureInfo.InvariantCulture);
 
-        private static LocalDateTime Time(string value) => NodaTime.Text.LocalDateTimePattern.GeneralIso.Parse(value).GetValueOrThrow();
+        private static LocalDateTime Time(string value) =>
+            NodaTime.Text.LocalDateTimePattern.GeneralIso.Parse(value).GetValueOrThrow();
     }
 }

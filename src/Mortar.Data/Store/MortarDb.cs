@@ -18,7 +18,8 @@ namespace Mortar.Data.Store;
 /// Every added or changed <see cref="IRecorded"/> row gets its row in <c>Changes</c> in the same save, with its state
 /// before and after; without an <see cref="Act"/> such a save is refused. Recorded rows are never deleted.
 /// </remarks>
-public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, ChangeSignal signal) : IdentityUserContext<Account, Guid>(options)
+public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, ChangeSignal signal)
+    : IdentityUserContext<Account, Guid>(options)
 {
     private Act? current;
 
@@ -73,7 +74,10 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
     }
 
     /// <inheritdoc />
-    public override Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
+    public override Task<int> SaveChangesAsync(
+        bool acceptAllChangesOnSuccess,
+        CancellationToken cancellationToken = default
+    )
     {
         Record();
         return base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
@@ -91,7 +95,8 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
     }
 
     /// <inheritdoc />
-    protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder) => Conversions.Apply(configurationBuilder);
+    protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder) =>
+        Conversions.Apply(configurationBuilder);
 
     private void Record()
     {

@@ -14,7 +14,9 @@ public static class StoreSetup
 
     /// <summary>Registers <see cref="MortarDb"/> on the file in <paramref name="directory"/>.</summary>
     public static IServiceCollection AddMortarData(this IServiceCollection services, string directory) =>
-        services.AddSingleton<ChangeSignal>().AddDbContext<MortarDb>(options => Configure(options, Path.Combine(directory, FileName)));
+        services
+            .AddSingleton<ChangeSignal>()
+            .AddDbContext<MortarDb>(options => Configure(options, Path.Combine(directory, FileName)));
 
     internal static void Configure(DbContextOptionsBuilder options, string file) =>
         options
@@ -44,7 +46,11 @@ public static class StoreSetup
             command.ExecuteNonQuery();
         }
 
-        public override async Task ConnectionOpenedAsync(DbConnection connection, ConnectionEndEventData eventData, CancellationToken cancellationToken = default)
+        public override async Task ConnectionOpenedAsync(
+            DbConnection connection,
+            ConnectionEndEventData eventData,
+            CancellationToken cancellationToken = default
+        )
         {
             await using var command = connection.CreateCommand();
             command.CommandText = All;

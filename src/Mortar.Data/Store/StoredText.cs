@@ -21,7 +21,8 @@ internal static class StoredText
     public static string Of(object value) => JsonSerializer.Serialize(value, value.GetType(), Options);
 
     public static object Read(string text, Type type) =>
-        JsonSerializer.Deserialize(text, type, Options) ?? throw new InvalidDataException("A stored state is never null.");
+        JsonSerializer.Deserialize(text, type, Options)
+        ?? throw new InvalidDataException("A stored state is never null.");
 
     public static T Read<T>(string text) => (T)Read(text, typeof(T));
 }

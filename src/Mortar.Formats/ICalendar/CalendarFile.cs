@@ -6,7 +6,10 @@ namespace Mortar.Formats.ICalendar;
 /// <summary>Reads an iCalendar file (RFC 5545) into events, each with its source, so that nothing in it is lost.</summary>
 public static class CalendarFile
 {
-    private static readonly UTF8Encoding StrictUtf8 = new(encoderShouldEmitUTF8Identifier: false, throwOnInvalidBytes: true);
+    private static readonly UTF8Encoding StrictUtf8 = new(
+        encoderShouldEmitUTF8Identifier: false,
+        throwOnInvalidBytes: true
+    );
 
     /// <summary>Reads the bytes of a file. Never throws for what is in it.</summary>
     /// <param name="bytes">The file.</param>
@@ -42,22 +45,47 @@ public static class CalendarFile
         return Understand(text, zone, clock, findings);
     }
 
-    private static CalendarFileReading.Understood Understand(string text, string zone, ZoneClock clock, List<Finding> findings)
+    private static CalendarFileReading.Understood Understand(
+        string text,
+        string zone,
+        ZoneClock clock,
+        List<Finding> findings
+    )
     {
         var calendars = ComponentReader.Read(text, findings).Where(top => top.Name == "VCALENDAR").ToList();
         var inside = calendars.SelectMany(calendar => calendar.Inside).ToList();
-        var events = new EventReader(new FileTimes(clock, zone, Definitions(inside)), findings).Read(inside.Where(component => component.Name == "VEVENT"));
-        foreach (var others in inside.Where(component => component.Name is not ("VEVENT" or "VTIMEZONE")).GroupBy(component => component.Name))
+        var events = new EventReader(new FileTimes(clock, zone, Definitions(inside)), findings).Read(
+            inside.Where(component => component.Name == "VEVENT")
+        );
+        foreach (
+            var others in inside
+                .Where(component => component.Name is not ("VEVENT" or "VTIMEZONE"))
+                .GroupBy(component => component.Name)
+        )
         {
-            findings.Add(Finding.Missing(others.First().Line, $"{others.Count()} × {Finding.Quote(others.Key)}", "it is not an event, and only events are taken"));
+            findings.Add(
+                Finding.Missing(
+                    others.First().Line,
+                    $"{others.Count()} × {Finding.Quote(others.Key)}",
+                    "it is not an event, and only events are taken"
+                )
+            );
         }
 
         if (calendars.Exists(calendar => !calendar.Whole) && inside.TrueForAll(component => component.Whole))
         {
-            findings.Add(Finding.Skipped(text.AsSpan().Count('\n') + 1, "the end of the file", "END:VCALENDAR is missing; it may not have been copied whole"));
+            findings.Add(
+                Finding.Skipped(
+                    text.AsSpan().Count('\n') + 1,
+                    "the end of the file",
+                    "END:VCALENDAR is missing; it may not have been copied whole"
+                )
+            );
         }
 
-        var name = calendars.Select(calendar => calendar.First("NAME") ?? calendar.First("X-WR-CALNAME")).FirstOrDefault(line => line is not null);
+        var name = calendars
+            .Select(calendar => calendar.First("NAME") ?? calendar.First("X-WR-CALNAME"))
+            .FirstOrDefault(line => line is not null);
         return new CalendarFileReading.Understood(
             name is null ? null : Core.Words.PlainText.Shorten(Core.Words.PlainText.OneLine(name.Unescaped()), 80),
             events,
@@ -72,11 +100,17 @@ public static class CalendarFile
             .ToDictionary(same => same.Key, same => same.First(), StringComparer.Ordinal);
 
     /// <summary>Reads a kept source again: the event as its file had it. <c>null</c> where there is none in it.</summary>
-    internal static (FileEvent? Event, List<Component> Components) ReadSource(string source, string zone, ZoneClock clock)
+    internal static (FileEvent? Event, List<Component> Components) ReadSource(
+        string source,
+        string zone,
+        ZoneClock clock
+    )
     {
         var ignored = new List<Finding>();
         var components = ComponentReader.Read(source, ignored);
-        var events = new EventReader(new FileTimes(clock, zone, Definitions(components)), ignored).Read(components.Where(component => component.Name == "VEVENT"));
+        var events = new EventReader(new FileTimes(clock, zone, Definitions(components)), ignored).Read(
+            components.Where(component => component.Name == "VEVENT")
+        );
         return (events.FirstOrDefault(), components);
     }
 }

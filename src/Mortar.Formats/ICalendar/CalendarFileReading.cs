@@ -12,7 +12,8 @@ public abstract record CalendarFileReading
     /// <param name="Name">The name it gives itself; <c>null</c> where it gives none.</param>
     /// <param name="Events">Its events, one each for a series with all its changes, in the order of the file.</param>
     /// <param name="Findings">What was not taken as it stands, by line.</param>
-    public sealed record Understood(string? Name, IReadOnlyList<FileEvent> Events, IReadOnlyList<Finding> Findings) : CalendarFileReading;
+    public sealed record Understood(string? Name, IReadOnlyList<FileEvent> Events, IReadOnlyList<Finding> Findings)
+        : CalendarFileReading;
 
     /// <summary>Not a calendar at all.</summary>
     /// <param name="Sentence">What it is instead, and what to do.</param>

@@ -23,7 +23,9 @@ public static class CalendarFileWriter
     private const int LongestOctets = 75;
 
     private static readonly LocalDatePattern Date = LocalDatePattern.CreateWithInvariantCulture("uuuuMMdd");
-    private static readonly LocalDateTimePattern DateTime = LocalDateTimePattern.CreateWithInvariantCulture("uuuuMMdd'T'HHmmss");
+    private static readonly LocalDateTimePattern DateTime = LocalDateTimePattern.CreateWithInvariantCulture(
+        "uuuuMMdd'T'HHmmss"
+    );
     private static readonly InstantPattern Utc = InstantPattern.CreateWithInvariantCulture("uuuuMMdd'T'HHmmss'Z'");
 
     /// <summary>The whole file, lines ended by CRLF and folded at 75 octets.</summary>
@@ -36,7 +38,12 @@ public static class CalendarFileWriter
         var components = events.SelectMany(one => Components(one, head.Zone, now, clock)).ToList();
         var vevents = components.Where(component => component.Name == "VEVENT").ToList();
         var foreign = CalendarFile.Definitions(components);
-        var used = vevents.SelectMany(component => component.Lines).Select(line => line.Parameter("TZID")).OfType<string>().Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal);
+        var used = vevents
+            .SelectMany(component => component.Lines)
+            .Select(line => line.Parameter("TZID"))
+            .OfType<string>()
+            .Distinct(StringComparer.Ordinal)
+            .Order(StringComparer.Ordinal);
 
         var text = new StringBuilder();
         Line(text, "BEGIN:VCALENDAR");
@@ -51,7 +58,8 @@ public static class CalendarFileWriter
 
         foreach (var zone in used)
         {
-            var lines = foreign.TryGetValue(zone, out var kept) ? kept.Unfolded()
+            var lines =
+                foreign.TryGetValue(zone, out var kept) ? kept.Unfolded()
                 : clock.Knows(zone) ? ZoneDefinition.Lines(clock.Zone(zone), FirstYear(vevents), now)
                 : [];
             foreach (var line in lines)
@@ -100,7 +108,9 @@ public static class CalendarFileWriter
 
     private static IEnumerable<Component> Patched(Event whole, FileEvent read, List<Component> components, Instant now)
     {
-        var master = components.Find(component => component.Name == "VEVENT" && component.First("RECURRENCE-ID") is null);
+        var master = components.Find(component =>
+            component.Name == "VEVENT" && component.First("RECURRENCE-ID") is null
+        );
         if (master is not null)
         {
             Patch(master, whole.Content, read.Content);
@@ -124,10 +134,23 @@ public static class CalendarFileWriter
         var after = (whole.Series?.Overrides ?? []).ToDictionary(one => one.Replaces);
 
         // The n-th VEVENT with a RECURRENCE-ID belongs to the n-th override: both are in the order of their starts.
-        var kept = components.Where(component => component.Name == "VEVENT" && component.First("RECURRENCE-ID") is not null).Zip(read.Series?.Overrides ?? []);
-        var unchanged = kept.Where(pair => after.TryGetValue(pair.Second.Replaces, out var now) && now == before[pair.Second.Replaces]).Select(pair => pair.First);
-        var changed = after.Values.Where(one => !before.TryGetValue(one.Replaces, out var was) || was != one).Select(one => Changed(whole, one, now));
-        return [.. components.Where(component => component.Name == "VTIMEZONE"), .. master is null ? [] : new[] { master }, .. unchanged, .. changed];
+        var kept = components
+            .Where(component => component.Name == "VEVENT" && component.First("RECURRENCE-ID") is not null)
+            .Zip(read.Series?.Overrides ?? []);
+        var unchanged = kept.Where(pair =>
+                after.TryGetValue(pair.Second.Replaces, out var now) && now == before[pair.Second.Replaces]
+            )
+            .Select(pair => pair.First);
+        var changed = after
+            .Values.Where(one => !before.TryGetValue(one.Replaces, out var was) || was != one)
+            .Select(one => Changed(whole, one, now));
+        return
+        [
+            .. components.Where(component => component.Name == "VTIMEZONE"),
+            .. master is null ? [] : new[] { master },
+            .. unchanged,
+            .. changed,
+        ];
     }
 
     private static void Patch(Component component, EventContent now, EventContent before)
@@ -163,13 +186,22 @@ public static class CalendarFileWriter
         component.Lines.Add(ContentLine.Of("DTSTAMP", Utc.Format(now)));
         component.Lines.Add(ContentLine.Of("SEQUENCE", (whole.Version - 1).ToString(CultureInfo.InvariantCulture)));
         PutTime(component, time);
-        Patch(component, content, new EventContent(string.Empty, string.Empty, string.Empty, ShowAs.Busy, Cancelled: false));
+        Patch(
+            component,
+            content,
+            new EventContent(string.Empty, string.Empty, string.Empty, ShowAs.Busy, Cancelled: false)
+        );
         return component;
     }
 
     private static void PutStatus(Component component, EventContent content)
     {
-        component.Replace("STATUS", content.Cancelled ? [ContentLine.Of("STATUS", "CANCELLED")] : content.ShowAs == ShowAs.Tentative ? [ContentLine.Of("STATUS", "TENTATIVE")] : []);
+        component.Replace(
+            "STATUS",
+            content.Cancelled ? [ContentLine.Of("STATUS", "CANCELLED")]
+                : content.ShowAs == ShowAs.Tentative ? [ContentLine.Of("STATUS", "TENTATIVE")]
+                : []
+        );
         component.Replace("TRANSP", content.ShowAs == ShowAs.Free ? [ContentLine.Of("TRANSP", "TRANSPARENT")] : []);
     }
 
@@ -192,7 +224,11 @@ public static class CalendarFileWriter
     private static int FirstYear(IEnumerable<Component> components) =>
         components
             .Select(component => component.First("DTSTART")?.Value)
-            .Select(value => int.TryParse(value?.Length >= 4 ? value[..4] : null, CultureInfo.InvariantCulture, out var year) ? year : 1970)
+            .Select(value =>
+                int.TryParse(value?.Length >= 4 ? value[..4] : null, CultureInfo.InvariantCulture, out var year)
+                    ? year
+                    : 1970
+            )
             .DefaultIfEmpty(1970)
             .Min();
 

@@ -20,7 +20,13 @@ internal static class ComponentReader
             {
                 if (open.Count > 0)
                 {
-                    findings.Add(Finding.Skipped(number, $"the line “{Finding.Quote(line)}”", "it is not NAME:VALUE; the rest of the event was read"));
+                    findings.Add(
+                        Finding.Skipped(
+                            number,
+                            $"the line “{Finding.Quote(line)}”",
+                            "it is not NAME:VALUE; the rest of the event was read"
+                        )
+                    );
                 }
             }
             else if (parsed.Name == "BEGIN" && open.Count < Deepest)
@@ -83,7 +89,7 @@ internal static class ComponentReader
             }
 
             begun = number;
-            pieces.Append(line.TrimEnd());
+            pieces.Append(line);
         }
 
         if (pieces.Length > 0)

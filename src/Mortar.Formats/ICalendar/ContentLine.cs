@@ -8,10 +8,17 @@ namespace Mortar.Formats.ICalendar;
 /// <param name="Parameters">Its parameters in order, names in upper case, values unquoted.</param>
 /// <param name="Value">All after the colon, still escaped.</param>
 /// <param name="Text">The whole line as it came, unfolded; what is kept and written again.</param>
-internal sealed record ContentLine(int Number, string Name, IReadOnlyList<KeyValuePair<string, string>> Parameters, string Value, string Text)
+internal sealed record ContentLine(
+    int Number,
+    string Name,
+    IReadOnlyList<KeyValuePair<string, string>> Parameters,
+    string Value,
+    string Text
+)
 {
     /// <summary>The value of a parameter; <c>null</c> where it is not there.</summary>
-    public string? Parameter(string name) => Parameters.FirstOrDefault(one => one.Key == name) is { Key: not null } found ? found.Value : null;
+    public string? Parameter(string name) =>
+        Parameters.FirstOrDefault(one => one.Key == name) is { Key: not null } found ? found.Value : null;
 
     /// <summary>The value as text, with <c>\n</c>, <c>\,</c>, <c>\;</c> and <c>\\</c> undone (RFC 5545, 3.3.11).</summary>
     public string Unescaped()
@@ -78,7 +85,12 @@ internal sealed record ContentLine(int Number, string Name, IReadOnlyList<KeyVal
                 return null;
             }
 
-            parameters.Add(new(text[(at + 1)..equals].ToUpperInvariant(), text[(equals + 1)..end].Replace("\"", string.Empty, StringComparison.Ordinal)));
+            parameters.Add(
+                new(
+                    text[(at + 1)..equals].ToUpperInvariant(),
+                    text[(equals + 1)..end].Replace("\"", string.Empty, StringComparison.Ordinal)
+                )
+            );
             at = end;
         }
 

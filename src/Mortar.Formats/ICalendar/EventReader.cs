@@ -12,7 +12,15 @@ namespace Mortar.Formats.ICalendar;
 internal sealed class EventReader(FileTimes times, List<Finding> findings)
 {
     /// <summary>One VEVENT: the series or single event itself, or a change to one occurrence of it.</summary>
-    private sealed record Part(Component Component, string Uid, FileTime Start, EventTime Time, EventContent Content, FileTime? Replaces, int Sequence);
+    private sealed record Part(
+        Component Component,
+        string Uid,
+        FileTime Start,
+        EventTime Time,
+        EventContent Content,
+        FileTime? Replaces,
+        int Sequence
+    );
 
     /// <summary>The events, in the order in which their UIDs first stand in the file.</summary>
     public List<FileEvent> Read(IEnumerable<Component> components)
@@ -26,7 +34,11 @@ internal sealed class EventReader(FileTimes times, List<Finding> findings)
         var name = Name(component);
         if (!component.Whole)
         {
-            return LeftOut(component.Line, name, "the file ends in the middle of it; it may not have been copied whole");
+            return LeftOut(
+                component.Line,
+                name,
+                "the file ends in the middle of it; it may not have been copied whole"
+            );
         }
 
         if (component.First("DTSTART") is not { } startLine)
@@ -36,7 +48,11 @@ internal sealed class EventReader(FileTimes times, List<Finding> findings)
 
         if (!times.TryRead(startLine, startLine.Value, out var start))
         {
-            return LeftOut(startLine.Number, name, $"its start “{Finding.Quote(startLine.Value)}” is not a date or time");
+            return LeftOut(
+                startLine.Number,
+                name,
+                $"its start “{Finding.Quote(startLine.Value)}” is not a date or time"
+            );
         }
 
         if (ReadTime(component, name, start) is not { } time)
@@ -49,18 +65,36 @@ internal sealed class EventReader(FileTimes times, List<Finding> findings)
         {
             if (!times.TryRead(idLine, idLine.Value, out var id))
             {
-                return LeftOut(idLine.Number, name, $"the occurrence it changes, “{Finding.Quote(idLine.Value)}”, is not a date or time");
+                return LeftOut(
+                    idLine.Number,
+                    name,
+                    $"the occurrence it changes, “{Finding.Quote(idLine.Value)}”, is not a date or time"
+                );
             }
 
             replaces = id;
             if (idLine.Parameter("RANGE") is { } range)
             {
-                findings.Add(Finding.Skipped(idLine.Number, name, $"it changes all later occurrences too (RANGE={Finding.Quote(range)}); only this one is shown changed"));
+                findings.Add(
+                    Finding.Skipped(
+                        idLine.Number,
+                        name,
+                        $"it changes all later occurrences too (RANGE={Finding.Quote(range)}); only this one is shown changed"
+                    )
+                );
             }
         }
 
         NoteUnknownZone(startLine, name);
-        return new Part(component, Uid(component, name), start, time, Content(component, name), replaces, Sequence(component));
+        return new Part(
+            component,
+            Uid(component, name),
+            start,
+            time,
+            Content(component, name),
+            replaces,
+            Sequence(component)
+        );
     }
 
     private EventTime? ReadTime(Component component, string name, FileTime start)
@@ -70,7 +104,11 @@ internal sealed class EventReader(FileTimes times, List<Finding> findings)
         {
             if (!times.TryRead(endLine, endLine.Value, out var read))
             {
-                return TimeLeftOut(endLine.Number, name, $"its end “{Finding.Quote(endLine.Value)}” is not a date or time");
+                return TimeLeftOut(
+                    endLine.Number,
+                    name,
+                    $"its end “{Finding.Quote(endLine.Value)}” is not a date or time"
+                );
             }
 
             if (read.IsDate != start.IsDate)
@@ -84,7 +122,11 @@ internal sealed class EventReader(FileTimes times, List<Finding> findings)
         {
             if (!FileTimes.TryReadDuration(durationLine.Value, out var duration))
             {
-                return TimeLeftOut(durationLine.Number, name, $"its length “{Finding.Quote(durationLine.Value)}” is not a length of time");
+                return TimeLeftOut(
+                    durationLine.Number,
+                    name,
+                    $"its length “{Finding.Quote(durationLine.Value)}” is not a length of time"
+                );
             }
 
             end = start.Local + duration;
@@ -96,21 +138,36 @@ internal sealed class EventReader(FileTimes times, List<Finding> findings)
 
         if (end < start.Local)
         {
-            return TimeLeftOut((component.First("DTEND") ?? component.First("DURATION"))!.Number, name, "it ends before it starts");
+            return TimeLeftOut(
+                (component.First("DTEND") ?? component.First("DURATION"))!.Number,
+                name,
+                "it ends before it starts"
+            );
         }
 
         // RFC 5545 has the end of a whole day excluded; files that give start and end alike mean that one day.
-        return start.IsDate ? EventTime.Days(start.Local.Date, end > start.Local ? end.Date.PlusDays(-1) : start.Local.Date)
+        return start.IsDate
+                ? EventTime.Days(start.Local.Date, end > start.Local ? end.Date.PlusDays(-1) : start.Local.Date)
             : start.Zone is { } zone ? EventTime.InZone(start.Local, end, zone)
             : EventTime.OnEveryClock(start.Local, end);
     }
 
     private FileEvent Join(IGrouping<string, Part> parts)
     {
-        var masters = parts.Where(part => part.Replaces is null).OrderBy(part => part.Sequence).ThenBy(part => part.Component.Line).ToList();
+        var masters = parts
+            .Where(part => part.Replaces is null)
+            .OrderBy(part => part.Sequence)
+            .ThenBy(part => part.Component.Line)
+            .ToList();
         foreach (var other in masters.SkipLast(1))
         {
-            findings.Add(Finding.Missing(other.Component.Line, Name(other.Component), "another event in the file has the same UID; the later one was taken"));
+            findings.Add(
+                Finding.Missing(
+                    other.Component.Line,
+                    Name(other.Component),
+                    "another event in the file has the same UID; the later one was taken"
+                )
+            );
         }
 
         var changes = parts
@@ -122,14 +179,24 @@ internal sealed class EventReader(FileTimes times, List<Finding> findings)
             .ToList();
         var taken = masters.TakeLast(1).Concat(changes).ToList();
         var source = string.Concat(taken.Select(part => part.Component.ToText()));
-        var zones = taken.Select(part => part.Component).SelectMany(times.ForeignZones).Distinct().Select(zone => zone.ToText());
+        var zones = taken
+            .Select(part => part.Component)
+            .SelectMany(times.ForeignZones)
+            .Distinct()
+            .Select(zone => zone.ToText());
         source = string.Concat(zones) + source;
         if (masters.Count == 0)
         {
             // Changes to a series that is not in the file: each stands by itself, and the series has nothing else.
             var first = changes[0];
             var time = first.Time.StartingAt(times.OnClockOf(first.Replaces!.Value, first.Start));
-            return new FileEvent(parts.Key, time, first.Content, new Series(null, [], [], Overrides(changes, first)), source);
+            return new FileEvent(
+                parts.Key,
+                time,
+                first.Content,
+                new Series(null, [], [], Overrides(changes, first)),
+                source
+            );
         }
 
         var master = masters[^1];
@@ -146,10 +213,22 @@ internal sealed class EventReader(FileTimes times, List<Finding> findings)
             switch (RecurrenceRule.Parse(rule.Value.Trim()))
             {
                 case RuleParse.Bad bad:
-                    findings.Add(Finding.Skipped(rule.Number, name, $"its repetition is wrong at “{Finding.Quote(rule.Value[Math.Min(bad.Column, rule.Value.Length)..])}”: {bad.Expected} expected; taken as a single event"));
+                    findings.Add(
+                        Finding.Skipped(
+                            rule.Number,
+                            name,
+                            $"its repetition is wrong at “{Finding.Quote(rule.Value[Math.Min(bad.Column, rule.Value.Length)..])}”: {bad.Expected} expected; taken as a single event"
+                        )
+                    );
                     break;
                 case RuleParse.NotShown beyond:
-                    findings.Add(Finding.Skipped(rule.Number, name, $"it repeats by {beyond.Part}, which is kept but not shown yet; only the first is on the wall"));
+                    findings.Add(
+                        Finding.Skipped(
+                            rule.Number,
+                            name,
+                            $"it repeats by {beyond.Part}, which is kept but not shown yet; only the first is on the wall"
+                        )
+                    );
                     text ??= rule.Value.Trim();
                     break;
                 default:
@@ -165,11 +244,19 @@ internal sealed class EventReader(FileTimes times, List<Finding> findings)
 
         if (master.Component.First("EXRULE") is { } exclusion)
         {
-            findings.Add(Finding.Skipped(exclusion.Number, name, "it leaves dates out by a rule (EXRULE), which is kept but not shown"));
+            findings.Add(
+                Finding.Skipped(
+                    exclusion.Number,
+                    name,
+                    "it leaves dates out by a rule (EXRULE), which is kept but not shown"
+                )
+            );
         }
 
         var extra = Dates(master, "RDATE", name);
-        return text is null && extra.Count == 0 && changes.Count == 0 ? null : new Series(text, extra, Dates(master, "EXDATE", name), Overrides(changes, master));
+        return text is null && extra.Count == 0 && changes.Count == 0
+            ? null
+            : new Series(text, extra, Dates(master, "EXDATE", name), Overrides(changes, master));
     }
 
     private List<LocalDateTime> Dates(Part master, string property, string name)
@@ -177,16 +264,31 @@ internal sealed class EventReader(FileTimes times, List<Finding> findings)
         var dates = new SortedSet<LocalDateTime>();
         foreach (var line in master.Component.All(property))
         {
-            foreach (var value in line.Value.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
+            foreach (
+                var value in line.Value.Split(
+                    ',',
+                    StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries
+                )
+            )
             {
                 // A period (RDATE;VALUE=PERIOD) is taken by its start; its own length is kept in the source only.
                 if (times.TryRead(line, value.Split('/')[0], out var time))
                 {
-                    dates.Add(time.IsDate && !master.Start.IsDate ? time.Local.Date + master.Start.Local.TimeOfDay : times.OnClockOf(time, master.Start));
+                    dates.Add(
+                        time.IsDate && !master.Start.IsDate
+                            ? time.Local.Date + master.Start.Local.TimeOfDay
+                            : times.OnClockOf(time, master.Start)
+                    );
                 }
                 else
                 {
-                    findings.Add(Finding.Skipped(line.Number, name, $"“{Finding.Quote(value)}” in its {property} is not a date or time"));
+                    findings.Add(
+                        Finding.Skipped(
+                            line.Number,
+                            name,
+                            $"“{Finding.Quote(value)}” in its {property} is not a date or time"
+                        )
+                    );
                 }
             }
         }
@@ -195,7 +297,13 @@ internal sealed class EventReader(FileTimes times, List<Finding> findings)
     }
 
     private List<Override> Overrides(List<Part> changes, Part master) =>
-        [.. changes.Select(part => new Override(times.OnClockOf(part.Replaces!.Value, master.Start), part.Time, part.Content))];
+        [
+            .. changes.Select(part => new Override(
+                times.OnClockOf(part.Replaces!.Value, master.Start),
+                part.Time,
+                part.Content
+            )),
+        ];
 
     private EventContent Content(Component component, string name)
     {
@@ -223,7 +331,13 @@ internal sealed class EventReader(FileTimes times, List<Finding> findings)
         var text = clean(line.Unescaped());
         if (text.Length > longest)
         {
-            findings.Add(Finding.Skipped(line.Number, name, $"its {property} has {text.Length} characters; the first {longest} are shown, all of it is kept"));
+            findings.Add(
+                Finding.Skipped(
+                    line.Number,
+                    name,
+                    $"its {property} has {text.Length} characters; the first {longest} are shown, all of it is kept"
+                )
+            );
         }
 
         return PlainText.Shorten(text, longest);
@@ -236,15 +350,33 @@ internal sealed class EventReader(FileTimes times, List<Finding> findings)
             return uid;
         }
 
-        findings.Add(Finding.Skipped(component.Line, name, "it has no usable UID; it gets one made from its content, so that the same file is known again"));
-        return Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(component.ToText())).AsSpan(0, 16)) + "@content.mortar";
+        findings.Add(
+            Finding.Skipped(
+                component.Line,
+                name,
+                "it has no usable UID; it gets one made from its content, so that the same file is known again"
+            )
+        );
+        return Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(component.ToText())).AsSpan(0, 16))
+            + "@content.mortar";
     }
 
     private void NoteUnknownZone(ContentLine start, string name)
     {
-        if (start.Parameter("TZID") is { Length: > 0 } zone && !start.Value.TrimEnd().EndsWith('Z') && start.Value.Contains('T', StringComparison.Ordinal) && times.ZoneOf(zone) is null)
+        if (
+            start.Parameter("TZID") is { Length: > 0 } zone
+            && !start.Value.TrimEnd().EndsWith('Z')
+            && start.Value.Contains('T', StringComparison.Ordinal)
+            && times.ZoneOf(zone) is null
+        )
         {
-            findings.Add(Finding.Skipped(start.Number, name, $"nobody knows its time zone “{Finding.Quote(zone)}”; its hours are read in the calendar's own zone"));
+            findings.Add(
+                Finding.Skipped(
+                    start.Number,
+                    name,
+                    $"nobody knows its time zone “{Finding.Quote(zone)}”; its hours are read in the calendar's own zone"
+                )
+            );
         }
     }
 
@@ -261,11 +393,19 @@ internal sealed class EventReader(FileTimes times, List<Finding> findings)
     }
 
     private static int Sequence(Component component) =>
-        int.TryParse(component.First("SEQUENCE")?.Value.Trim(), System.Globalization.CultureInfo.InvariantCulture, out var sequence) ? sequence : 0;
+        int.TryParse(
+            component.First("SEQUENCE")?.Value.Trim(),
+            System.Globalization.CultureInfo.InvariantCulture,
+            out var sequence
+        )
+            ? sequence
+            : 0;
 
     private static bool Is(Component component, string property, string value) =>
         string.Equals(component.First(property)?.Value.Trim(), value, StringComparison.OrdinalIgnoreCase);
 
     private static string Name(Component component) =>
-        component.First("SUMMARY")?.Unescaped() is { } title && Finding.Quote(title) is { Length: > 0 } quoted ? $"“{quoted}”" : "an event without a title";
+        component.First("SUMMARY")?.Unescaped() is { } title && Finding.Quote(title) is { Length: > 0 } quoted
+            ? $"“{quoted}”"
+            : "an event without a title";
 }

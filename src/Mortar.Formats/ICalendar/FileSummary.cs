@@ -20,7 +20,16 @@ public sealed record FileSummary(int Events, int Series, LocalDate? First, Local
         }
 
         var wholes = file
-            .Events.Select(one => new Event(default, default, one.Uid, default, one.Time, one.Content, one.Series, Version: 1))
+            .Events.Select(one => new Event(
+                default,
+                default,
+                one.Uid,
+                default,
+                one.Time,
+                one.Content,
+                one.Series,
+                Version: 1
+            ))
             .ToList();
         var ends = wholes.Select(whole => LastDay(whole, clock)).ToList();
         return new FileSummary(

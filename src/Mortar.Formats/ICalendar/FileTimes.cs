@@ -19,7 +19,9 @@ internal readonly record struct FileTime(LocalDateTime Local, bool IsDate, strin
 internal sealed class FileTimes(ZoneClock clock, string fallback, IReadOnlyDictionary<string, Component> definitions)
 {
     private static readonly LocalDatePattern Date = LocalDatePattern.CreateWithInvariantCulture("uuuuMMdd");
-    private static readonly LocalDateTimePattern DateTime = LocalDateTimePattern.CreateWithInvariantCulture("uuuuMMdd'T'HHmmss");
+    private static readonly LocalDateTimePattern DateTime = LocalDateTimePattern.CreateWithInvariantCulture(
+        "uuuuMMdd'T'HHmmss"
+    );
 
     private readonly Dictionary<string, string?> matched = new(StringComparer.Ordinal);
 
@@ -35,7 +37,13 @@ internal sealed class FileTimes(ZoneClock clock, string fallback, IReadOnlyDicti
         var utc = value.EndsWith('Z');
         if (DateTime.Parse(utc ? value[..^1] : value) is { Success: true } local)
         {
-            time = new FileTime(local.Value, IsDate: false, utc ? "UTC" : line.Parameter("TZID") is { Length: > 0 } name ? ZoneOf(name) ?? fallback : null);
+            time = new FileTime(
+                local.Value,
+                IsDate: false,
+                utc ? "UTC"
+                    : line.Parameter("TZID") is { Length: > 0 } name ? ZoneOf(name) ?? fallback
+                    : null
+            );
             return true;
         }
 

@@ -13,7 +13,9 @@ internal static class ZoneDefinition
     /// <summary>How many years past now a definition reaches; programs that know the name use their own database after.</summary>
     private const int YearsAhead = 10;
 
-    private static readonly LocalDateTimePattern DateTime = LocalDateTimePattern.CreateWithInvariantCulture("uuuuMMdd'T'HHmmss");
+    private static readonly LocalDateTimePattern DateTime = LocalDateTimePattern.CreateWithInvariantCulture(
+        "uuuuMMdd'T'HHmmss"
+    );
 
     public static IEnumerable<string> Lines(DateTimeZone zone, int firstYear, Instant now)
     {
@@ -22,21 +24,47 @@ internal static class ZoneDefinition
         var intervals = zone.GetZoneIntervals(new Interval(from, to)).ToList();
         var observances = intervals
             .Skip(1)
-            .Zip(intervals, (after, before) => (Onset: after.Start.WithOffset(before.WallOffset).LocalDateTime, before, after))
-            .GroupBy(change => (change.before.WallOffset, After: change.after.WallOffset, change.after.Name, Summer: change.after.Savings > Offset.Zero))
+            .Zip(
+                intervals,
+                (after, before) => (Onset: after.Start.WithOffset(before.WallOffset).LocalDateTime, before, after)
+            )
+            .GroupBy(change =>
+                (
+                    change.before.WallOffset,
+                    After: change.after.WallOffset,
+                    change.after.Name,
+                    Summer: change.after.Savings > Offset.Zero
+                )
+            )
             .ToList();
 
         yield return "BEGIN:VTIMEZONE";
         yield return $"TZID:{zone.Id}";
         var first = intervals[0];
-        foreach (var line in Observance(first.Savings > Offset.Zero, first.Name, first.WallOffset, first.WallOffset, [from.WithOffset(first.WallOffset).LocalDateTime]))
+        foreach (
+            var line in Observance(
+                first.Savings > Offset.Zero,
+                first.Name,
+                first.WallOffset,
+                first.WallOffset,
+                [from.WithOffset(first.WallOffset).LocalDateTime]
+            )
+        )
         {
             yield return line;
         }
 
         foreach (var same in observances)
         {
-            foreach (var line in Observance(same.Key.Summer, same.Key.Name, same.Key.WallOffset, same.Key.After, [.. same.Select(change => change.Onset)]))
+            foreach (
+                var line in Observance(
+                    same.Key.Summer,
+                    same.Key.Name,
+                    same.Key.WallOffset,
+                    same.Key.After,
+                    [.. same.Select(change => change.Onset)]
+                )
+            )
             {
                 yield return line;
             }
@@ -45,7 +73,13 @@ internal static class ZoneDefinition
         yield return "END:VTIMEZONE";
     }
 
-    private static IEnumerable<string> Observance(bool summer, string name, Offset from, Offset to, IReadOnlyList<LocalDateTime> onsets)
+    private static IEnumerable<string> Observance(
+        bool summer,
+        string name,
+        Offset from,
+        Offset to,
+        IReadOnlyList<LocalDateTime> onsets
+    )
     {
         var kind = summer ? "DAYLIGHT" : "STANDARD";
         yield return $"BEGIN:{kind}";
@@ -62,5 +96,8 @@ internal static class ZoneDefinition
     }
 
     private static string Text(Offset offset) =>
-        (offset < Offset.Zero ? "-" : "+") + OffsetPattern.CreateWithInvariantCulture(offset.Seconds % 60 == 0 ? "HHmm" : "HHmmss").Format(offset < Offset.Zero ? -offset : offset);
+        (offset < Offset.Zero ? "-" : "+")
+        + OffsetPattern
+            .CreateWithInvariantCulture(offset.Seconds % 60 == 0 ? "HHmm" : "HHmmss")
+            .Format(offset < Offset.Zero ? -offset : offset);
 }

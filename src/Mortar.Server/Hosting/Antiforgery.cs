@@ -12,7 +12,11 @@ internal sealed class AntiforgeryFilter(IAntiforgery antiforgery) : IEndpointFil
         var request = context.HttpContext.Request;
         if (!HttpMethods.IsGet(request.Method) && !await antiforgery.IsRequestValidAsync(context.HttpContext))
         {
-            return Problems.Of(StatusCodes.Status400BadRequest, "antiforgery", "This page is out of date. Reload it and try again.");
+            return Problems.Of(
+                StatusCodes.Status400BadRequest,
+                "antiforgery",
+                "This page is out of date. Reload it and try again."
+            );
         }
 
         return await next(context);

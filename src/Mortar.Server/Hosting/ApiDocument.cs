@@ -17,7 +17,8 @@ internal static class ApiDocument
                 {
                     Title = "Mortar",
                     Version = "1",
-                    Description = "Errors are problem details (RFC 9457) with a stable type and a sentence a person can act on.",
+                    Description =
+                        "Errors are problem details (RFC 9457) with a stable type and a sentence a person can act on.",
                 };
 
                 // The address differs from machine to machine, and the document is compared with the one kept with the web.

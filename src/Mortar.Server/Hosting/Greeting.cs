@@ -16,7 +16,9 @@ internal static class Greeting
         if (!await scope.ServiceProvider.GetRequiredService<MortarDb>().Users.AnyAsync(cancellationToken))
         {
             var code = app.Services.GetRequiredService<FirstAccountCode>().Value;
-            Console.WriteLine($"  There is no account yet. Make the first one at {url}/first-account with the code {code}");
+            Console.WriteLine(
+                $"  There is no account yet. Make the first one at {url}/first-account with the code {code}"
+            );
         }
 
         Console.WriteLine("  Ctrl+C stops it.");

@@ -28,9 +28,16 @@ internal static class MortarHost
     public static WebApplication Build(string[] args)
     {
         // Settings lie beside the program, wherever it is started from.
-        var builder = WebApplication.CreateBuilder(new WebApplicationOptions { Args = args, ContentRootPath = AppContext.BaseDirectory });
-        builder.Services.AddOptions<MortarOptions>().BindConfiguration(MortarOptions.Section).ValidateDataAnnotations().ValidateOnStart();
-        var options = builder.Configuration.GetSection(MortarOptions.Section).Get<MortarOptions>() ?? new MortarOptions();
+        var builder = WebApplication.CreateBuilder(
+            new WebApplicationOptions { Args = args, ContentRootPath = AppContext.BaseDirectory }
+        );
+        builder
+            .Services.AddOptions<MortarOptions>()
+            .BindConfiguration(MortarOptions.Section)
+            .ValidateDataAnnotations()
+            .ValidateOnStart();
+        var options =
+            builder.Configuration.GetSection(MortarOptions.Section).Get<MortarOptions>() ?? new MortarOptions();
         var data = Path.GetFullPath(options.Data.Length > 0 ? options.Data : ".");
         Directory.CreateDirectory(data);
 
@@ -94,7 +101,10 @@ internal static class MortarHost
         app.MapHealthChecks("/health");
         if (files is not null)
         {
-            app.MapFallbackToFile("index.html", new StaticFileOptions { FileProvider = files, OnPrepareResponse = WebFiles.Cache });
+            app.MapFallbackToFile(
+                "index.html",
+                new StaticFileOptions { FileProvider = files, OnPrepareResponse = WebFiles.Cache }
+            );
         }
 
         return app;

@@ -48,7 +48,9 @@ internal sealed class MortarOptions
         }
 
         var date = NodaTime.Text.LocalDatePattern.Iso.Parse(Today).GetValueOrThrow();
-        var then = (date + new LocalTime(11, 12)).InZoneLeniently(DateTimeZoneProviders.Tzdb["Europe/London"]).ToInstant();
+        var then = (date + new LocalTime(11, 12))
+            .InZoneLeniently(DateTimeZoneProviders.Tzdb["Europe/London"])
+            .ToInstant();
         return new ShiftedClock(then - SystemClock.Instance.GetCurrentInstant());
     }
 

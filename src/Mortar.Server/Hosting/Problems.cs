@@ -11,7 +11,10 @@ internal static class Problems
     /// <summary>Answers a command: with <paramref name="done"/> where it was done, with a problem otherwise.</summary>
     /// <param name="outcome">What the command came to.</param>
     /// <param name="done">Makes the answer; also of the current state under <c>current</c> of a stale one.</param>
-    public static async Task<Results<Ok<TBody>, ProblemHttpResult>> Answer<T, TBody>(this Task<Outcome<T>> outcome, Func<T, Task<TBody>> done) =>
+    public static async Task<Results<Ok<TBody>, ProblemHttpResult>> Answer<T, TBody>(
+        this Task<Outcome<T>> outcome,
+        Func<T, Task<TBody>> done
+    ) =>
         await outcome switch
         {
             Outcome<T>.Done value => TypedResults.Ok(await done(value.Value)),
@@ -34,14 +37,22 @@ internal static class Problems
         {
             Outcome<T>.NotThere notThere => NotThere(notThere.What),
             Outcome<T>.NotAllowed notAllowed => Of(StatusCodes.Status403Forbidden, "not-allowed", notAllowed.Sentence),
-            Outcome<T>.VersionNeeded => Of(StatusCodes.Status428PreconditionRequired, "version-needed", "Say which version the change is based on, in If-Match."),
+            Outcome<T>.VersionNeeded => Of(
+                StatusCodes.Status428PreconditionRequired,
+                "version-needed",
+                "Say which version the change is based on, in If-Match."
+            ),
             Outcome<T>.Unfit unfit => Unfit(unfit.Problems),
             Outcome<T>.Refused refused => Of(StatusCodes.Status409Conflict, refused.Type, refused.Sentence),
             _ => throw new UnreachableException($"No problem for {outcome}."),
         };
 
     public static ProblemHttpResult NotThere(string what) =>
-        Of(StatusCodes.Status404NotFound, "not-there", $"There is no such {what}, or it is not shared with you. Ask its coordinator if you expected it.");
+        Of(
+            StatusCodes.Status404NotFound,
+            "not-there",
+            $"There is no such {what}, or it is not shared with you. Ask its coordinator if you expected it."
+        );
 
     public static ProblemHttpResult Unfit(IReadOnlyList<FieldProblem> problems) =>
         TypedResults.Problem(
@@ -51,7 +62,10 @@ internal static class Problems
                 Type = "urn:mortar:unfit",
                 Title = "unfit",
                 Detail = string.Join(' ', problems.Select(problem => problem.Sentence)),
-                Extensions = { ["fields"] = problems.ToDictionary(problem => problem.Path, problem => problem.Sentence) },
+                Extensions =
+                {
+                    ["fields"] = problems.ToDictionary(problem => problem.Path, problem => problem.Sentence),
+                },
             }
         );
 
@@ -72,9 +86,21 @@ internal static class Problems
         var problem = context.ProblemDetails;
         (problem.Type, problem.Title, problem.Detail) = problem.Status switch
         {
-            _ when problem.Type?.StartsWith("urn:mortar:", StringComparison.Ordinal) == true => (problem.Type, problem.Title, problem.Detail),
-            StatusCodes.Status400BadRequest => ("urn:mortar:unreadable", "unreadable", "The request could not be read: a part is missing or not in the form the API document gives."),
-            >= 500 => ("urn:mortar:failed", "failed", "Something went wrong here, and nothing was changed. Try again; if it stays, the log says more."),
+            _ when problem.Type?.StartsWith("urn:mortar:", StringComparison.Ordinal) == true => (
+                problem.Type,
+                problem.Title,
+                problem.Detail
+            ),
+            StatusCodes.Status400BadRequest => (
+                "urn:mortar:unreadable",
+                "unreadable",
+                "The request could not be read: a part is missing or not in the form the API document gives."
+            ),
+            >= 500 => (
+                "urn:mortar:failed",
+                "failed",
+                "Something went wrong here, and nothing was changed. Try again; if it stays, the log says more."
+            ),
             _ => ($"urn:mortar:status-{problem.Status}", problem.Title, problem.Detail ?? "This cannot be asked here."),
         };
     }
@@ -86,7 +112,8 @@ internal static class Problems
                 Status = StatusCodes.Status412PreconditionFailed,
                 Type = "urn:mortar:stale",
                 Title = "stale",
-                Detail = "Somebody changed this in the meantime. Nothing was overwritten; choose which version to keep.",
+                Detail =
+                    "Somebody changed this in the meantime. Nothing was overwritten; choose which version to keep.",
                 Extensions = { ["current"] = current },
             }
         );

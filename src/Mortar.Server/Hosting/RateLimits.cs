@@ -13,14 +13,24 @@ internal static class RateLimits
         {
             limiter.OnRejected = (rejected, _) =>
                 new ValueTask(
-                    Problems.Of(StatusCodes.Status429TooManyRequests, "too-often", "Too many tries. Wait a minute and try again.").ExecuteAsync(rejected.HttpContext)
+                    Problems
+                        .Of(
+                            StatusCodes.Status429TooManyRequests,
+                            "too-often",
+                            "Too many tries. Wait a minute and try again."
+                        )
+                        .ExecuteAsync(rejected.HttpContext)
                 );
             limiter.AddPolicy(
                 SignIn,
                 context =>
                     RateLimitPartition.GetFixedWindowLimiter(
                         context.Connection.RemoteIpAddress?.ToString() ?? "unknown",
-                        _ => new FixedWindowRateLimiterOptions { PermitLimit = options.SignInsPerMinute, Window = TimeSpan.FromMinutes(1) }
+                        _ => new FixedWindowRateLimiterOptions
+                        {
+                            PermitLimit = options.SignInsPerMinute,
+                            Window = TimeSpan.FromMinutes(1),
+                        }
                     )
             );
         });

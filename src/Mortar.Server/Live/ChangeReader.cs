@@ -9,12 +9,25 @@ using Mortar.Data.Store;
 namespace Mortar.Server.Live;
 
 /// <summary>Reads the change log after each commit and tells the screens of those whom it concerns.</summary>
-internal sealed class ChangeReader(IServiceScopeFactory scopes, IHubContext<LiveHub> hub, ChangeSignal signal, ILogger<ChangeReader> log) : BackgroundService
+internal sealed class ChangeReader(
+    IServiceScopeFactory scopes,
+    IHubContext<LiveHub> hub,
+    ChangeSignal signal,
+    ILogger<ChangeReader> log
+) : BackgroundService
 {
     /// <summary>One note is enough, however many commits it stands for.</summary>
-    private readonly Channel<bool> notes = Channel.CreateBounded<bool>(new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite });
+    private readonly Channel<bool> notes = Channel.CreateBounded<bool>(
+        new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite }
+    );
 
-    private sealed record Entry(long Sequence, Subject Subject, CalendarId? CalendarId, PersonId? Concerns, PersonId Actor);
+    private sealed record Entry(
+        long Sequence,
+        Subject Subject,
+        CalendarId? CalendarId,
+        PersonId? Concerns,
+        PersonId Actor
+    );
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
@@ -49,9 +62,17 @@ internal sealed class ChangeReader(IServiceScopeFactory scopes, IHubContext<Live
         var entries = await db
             .Changes.Where(change => change.Sequence > read)
             .OrderBy(change => change.Sequence)
-            .Select(change => new Entry(change.Sequence, change.Subject, change.CalendarId, change.Concerns, change.Actor))
+            .Select(change => new Entry(
+                change.Sequence,
+                change.Subject,
+                change.CalendarId,
+                change.Concerns,
+                change.Actor
+            ))
             .ToListAsync(cancellationToken);
-        foreach (var ofOne in entries.Where(entry => entry.CalendarId is not null).GroupBy(entry => entry.CalendarId!.Value))
+        foreach (
+            var ofOne in entries.Where(entry => entry.CalendarId is not null).GroupBy(entry => entry.CalendarId!.Value)
+        )
         {
             await Tell(db, ofOne.Key, [.. ofOne], cancellationToken);
         }
@@ -63,13 +84,20 @@ internal sealed class ChangeReader(IServiceScopeFactory scopes, IHubContext<Live
     private async Task Tell(MortarDb db, CalendarId calendar, List<Entry> entries, CancellationToken cancellationToken)
     {
         var readers = await db.ReadersOf(calendar, cancellationToken);
-        var concerned = entries.SelectMany(entry => new[] { entry.Concerns, entry.Actor }).OfType<PersonId>().Distinct().ToList();
+        var concerned = entries
+            .SelectMany(entry => new[] { entry.Concerns, entry.Actor })
+            .OfType<PersonId>()
+            .Distinct()
+            .ToList();
         await Users(readers).SendAsync("calendarChanged", calendar.Value, cancellationToken);
         if (entries.Exists(entry => entry.Subject is Subject.Calendar))
         {
             // A lowered default takes the calendar from members who read it no longer; they are told as well.
             var group = db.Calendars.Where(row => row.Id == calendar).Select(row => row.GroupId);
-            var members = await db.Members.Where(member => group.Contains(member.GroupId)).Select(member => member.PersonId).ToListAsync(cancellationToken);
+            var members = await db
+                .Members.Where(member => group.Contains(member.GroupId))
+                .Select(member => member.PersonId)
+                .ToListAsync(cancellationToken);
             await Users([.. readers.Union(members)]).SendAsync("shelfChanged", cancellationToken);
         }
 
@@ -81,5 +109,6 @@ internal sealed class ChangeReader(IServiceScopeFactory scopes, IHubContext<Live
         }
     }
 
-    private IClientProxy Users(IEnumerable<PersonId> people) => hub.Clients.Users([.. people.Select(person => person.Value.ToString())]);
+    private IClientProxy Users(IEnumerable<PersonId> people) =>
+        hub.Clients.Users([.. people.Select(person => person.Value.ToString())]);
 }

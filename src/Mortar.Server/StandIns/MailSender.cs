@@ -12,12 +12,20 @@ using NodaTime;
 namespace Mortar.Server.StandIns;
 
 /// <summary>Sends the mails that commands have written, after their commit; tries again later what could not be sent.</summary>
-internal sealed class MailSender(IServiceScopeFactory scopes, ChangeSignal signal, MortarOptions options, PostRoomPort postRoom, IClock clock, ILogger<MailSender> log)
-    : BackgroundService
+internal sealed class MailSender(
+    IServiceScopeFactory scopes,
+    ChangeSignal signal,
+    MortarOptions options,
+    PostRoomPort postRoom,
+    IClock clock,
+    ILogger<MailSender> log
+) : BackgroundService
 {
     private static readonly TimeSpan LookAgain = TimeSpan.FromSeconds(2);
 
-    private readonly Channel<bool> notes = Channel.CreateBounded<bool>(new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite });
+    private readonly Channel<bool> notes = Channel.CreateBounded<bool>(
+        new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite }
+    );
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
@@ -63,7 +71,11 @@ internal sealed class MailSender(IServiceScopeFactory scopes, ChangeSignal signa
         await using var scope = scopes.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<MortarDb>();
         var now = clock.GetCurrentInstant();
-        var due = await db.Mails.Where(mail => mail.SentAt == null && mail.DueAt <= now).OrderBy(mail => mail.Id).Take(50).ToListAsync(cancellationToken);
+        var due = await db
+            .Mails.Where(mail => mail.SentAt == null && mail.DueAt <= now)
+            .OrderBy(mail => mail.Id)
+            .Take(50)
+            .ToListAsync(cancellationToken);
         if (due.Count > 0)
         {
             await Send(due, cancellationToken);
@@ -81,7 +93,12 @@ internal sealed class MailSender(IServiceScopeFactory scopes, ChangeSignal signa
             using var client = new SmtpClient();
             if (options.SmtpHost.Length > 0)
             {
-                await client.ConnectAsync(options.SmtpHost, options.SmtpPort, SecureSocketOptions.StartTlsWhenAvailable, cancellationToken);
+                await client.ConnectAsync(
+                    options.SmtpHost,
+                    options.SmtpPort,
+                    SecureSocketOptions.StartTlsWhenAvailable,
+                    cancellationToken
+                );
             }
             else
             {
@@ -96,7 +113,14 @@ internal sealed class MailSender(IServiceScopeFactory scopes, ChangeSignal signa
 
             await client.DisconnectAsync(quit: true, cancellationToken);
         }
-        catch (Exception bad) when (bad is System.Net.Sockets.SocketException or IOException or ServiceNotConnectedException or CommandException or ProtocolException)
+        catch (Exception bad)
+            when (bad
+                    is System.Net.Sockets.SocketException
+                        or IOException
+                        or ServiceNotConnectedException
+                        or CommandException
+                        or ProtocolException
+            )
         {
             foreach (var mail in due.Where(mail => mail.SentAt is null))
             {
@@ -104,7 +128,11 @@ internal sealed class MailSender(IServiceScopeFactory scopes, ChangeSignal signa
                 mail.DueAt = now + Duration.FromSeconds(Math.Min(600, 1 << Math.Min(mail.Attempts, 10)));
             }
 
-            log.LogWarning("{Count} mails could not be sent and will be tried again: {Reason}", due.Count(mail => mail.SentAt is null), bad.Message);
+            log.LogWarning(
+                "{Count} mails could not be sent and will be tried again: {Reason}",
+                due.Count(mail => mail.SentAt is null),
+                bad.Message
+            );
         }
     }
 

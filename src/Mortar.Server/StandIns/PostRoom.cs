@@ -20,7 +20,8 @@ internal sealed class PostRoom(MortarOptions options, IClock clock) : MessageSto
     private string Folder => Path.Combine(options.Data, "post-room");
 
     /// <summary>All that has arrived, newest first.</summary>
-    public IReadOnlyList<ArrivedMail> Arrived => [.. mails.Values.OrderByDescending(mail => mail.Id, StringComparer.Ordinal)];
+    public IReadOnlyList<ArrivedMail> Arrived =>
+        [.. mails.Values.OrderByDescending(mail => mail.Id, StringComparer.Ordinal)];
 
     public ArrivedMail? Find(string id) => mails.GetValueOrDefault(id);
 
@@ -36,7 +37,12 @@ internal sealed class PostRoom(MortarOptions options, IClock clock) : MessageSto
     }
 
     /// <inheritdoc />
-    public override async Task<SmtpResponse> SaveAsync(ISessionContext context, IMessageTransaction transaction, ReadOnlySequence<byte> buffer, CancellationToken cancellationToken)
+    public override async Task<SmtpResponse> SaveAsync(
+        ISessionContext context,
+        IMessageTransaction transaction,
+        ReadOnlySequence<byte> buffer,
+        CancellationToken cancellationToken
+    )
     {
         using var bytes = new MemoryStream(buffer.ToArray());
         using var message = await MimeMessage.LoadAsync(bytes, cancellationToken);
@@ -72,7 +78,9 @@ internal sealed class PostRoomServer(PostRoom postRoom, PostRoomPort port) : Bac
         services.Add(postRoom);
         var options = new SmtpServerOptionsBuilder()
             .ServerName("post-room")
-            .Endpoint(endpoint => endpoint.Endpoint(new System.Net.IPEndPoint(System.Net.IPAddress.Loopback, port.Value)))
+            .Endpoint(endpoint =>
+                endpoint.Endpoint(new System.Net.IPEndPoint(System.Net.IPAddress.Loopback, port.Value))
+            )
             .MaxMessageSize(4 * 1024 * 1024)
             .Build();
         await new SmtpServer.SmtpServer(options, services).StartAsync(stoppingToken);

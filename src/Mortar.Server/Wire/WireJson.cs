@@ -22,7 +22,8 @@ internal static class WireJson
     /// <summary>Tells the OpenAPI document what the serialiser does: NodaTime's values are strings, cases name themselves.</summary>
     public static void Describe(OpenApiOptions options)
     {
-        options.CreateSchemaReferenceId = type => Name(type.Type) ?? OpenApiOptions.CreateDefaultSchemaReferenceId(type);
+        options.CreateSchemaReferenceId = type =>
+            Name(type.Type) ?? OpenApiOptions.CreateDefaultSchemaReferenceId(type);
         options.AddSchemaTransformer(
             (schema, context, _) =>
             {
@@ -38,7 +39,10 @@ internal static class WireJson
                     schema.Type = JsonSchemaType.String;
                     schema.Enum = [.. (schema.Enum ?? []).Where(value => value is not null)];
                 }
-                else if (type.BaseType?.GetCustomAttribute<JsonPolymorphicAttribute>() is { TypeDiscriminatorPropertyName: { } name })
+                else if (
+                    type.BaseType?.GetCustomAttribute<JsonPolymorphicAttribute>() is
+                    { TypeDiscriminatorPropertyName: { } name }
+                )
                 {
                     (schema.Required ??= new HashSet<string>(StringComparer.Ordinal)).Add(name);
                 }
@@ -56,7 +60,8 @@ internal static class WireJson
 
     /// <summary>A body nested in its use case is named after it: <c>ListAccess.Body</c> is <c>ListAccessBody</c>.</summary>
     private static string? Name(Type type) =>
-        (Nullable.GetUnderlyingType(type) ?? type) is { IsNested: true, DeclaringType: { } outer } nested && nested.Namespace!.StartsWith("Mortar.", StringComparison.Ordinal)
+        (Nullable.GetUnderlyingType(type) ?? type) is { IsNested: true, DeclaringType: { } outer } nested
+        && nested.Namespace!.StartsWith("Mortar.", StringComparison.Ordinal)
             ? outer.Name.Replace("Setup", string.Empty, StringComparison.Ordinal) + nested.Name
             : null;
 }

@@ -14,9 +14,17 @@ internal static class AnswerInvitation
         api.MapPost("/invitations/{invitationId:guid}/decline", Decline).WithName("DeclineInvitation");
     }
 
-    private static Task<Results<NoContent, ProblemHttpResult>> Accept(Guid invitationId, Acting acting, AccessCommands access, CancellationToken cancellationToken) =>
-        access.Accept(acting.Act, new InvitationId(invitationId), cancellationToken).Answer();
+    private static Task<Results<NoContent, ProblemHttpResult>> Accept(
+        Guid invitationId,
+        Acting acting,
+        AccessCommands access,
+        CancellationToken cancellationToken
+    ) => access.Accept(acting.Act, new InvitationId(invitationId), cancellationToken).Answer();
 
-    private static Task<Results<NoContent, ProblemHttpResult>> Decline(Guid invitationId, Acting acting, AccessCommands access, CancellationToken cancellationToken) =>
-        access.Decline(acting.Act, new InvitationId(invitationId), cancellationToken).Answer();
+    private static Task<Results<NoContent, ProblemHttpResult>> Decline(
+        Guid invitationId,
+        Acting acting,
+        AccessCommands access,
+        CancellationToken cancellationToken
+    ) => access.Decline(acting.Act, new InvitationId(invitationId), cancellationToken).Answer();
 }

@@ -24,7 +24,10 @@ internal static class ChangeAccess
         Acting acting,
         AccessCommands access,
         CancellationToken cancellationToken
-    ) => access.SetRole(acting.Act, new CalendarId(calendarId), new PersonId(personId), body.Role, cancellationToken).Answer();
+    ) =>
+        access
+            .SetRole(acting.Act, new CalendarId(calendarId), new PersonId(personId), body.Role, cancellationToken)
+            .Answer();
 
     private static Task<Results<NoContent, ProblemHttpResult>> End(
         Guid calendarId,

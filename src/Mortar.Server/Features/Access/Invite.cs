@@ -46,19 +46,42 @@ internal static class Invite
 
         if (body.Role == Role.None || body.Addresses.Count is 0 or > 200)
         {
-            return Problems.Unfit([new FieldProblem("addresses", "Name 1 to 200 addresses and a step from Times only to Coordinate.")]);
+            return Problems.Unfit([
+                new FieldProblem("addresses", "Name 1 to 200 addresses and a step from Times only to Coordinate."),
+            ]);
         }
 
-        var read = body.Addresses.Select(text => Address.TryParse(text, out var address) ? address.Value.Value : null).ToList();
+        var read = body
+            .Addresses.Select(text => Address.TryParse(text, out var address) ? address.Value.Value : null)
+            .ToList();
         var myGroups = db.Members.Where(member => member.PersonId == acting.Person).Select(member => member.GroupId);
         var known = await db
-            .People.Where(person => read.Contains(person.Address) && db.Members.Any(member => member.PersonId == person.Id && myGroups.Contains(member.GroupId)))
+            .People.Where(person =>
+                read.Contains(person.Address)
+                && db.Members.Any(member => member.PersonId == person.Id && myGroups.Contains(member.GroupId))
+            )
             .ToDictionaryAsync(person => person.Address!, person => person.Name, cancellationToken);
         var people = body
-            .Addresses.Zip(read, (text, address) => new InvitedBody(address ?? PlainText.OneLine(text), address is null ? null : known.GetValueOrDefault(address), address is not null))
+            .Addresses.Zip(
+                read,
+                (text, address) =>
+                    new InvitedBody(
+                        address ?? PlainText.OneLine(text),
+                        address is null ? null : known.GetValueOrDefault(address),
+                        address is not null
+                    )
+            )
             .ToList();
-        var calendar = await db.Calendars.Where(one => one.Id == id).Select(one => one.Name).SingleAsync(cancellationToken);
-        return TypedResults.Ok(new Meaning(RoleSentence.For([.. people.Select(one => one.Name ?? one.Address)], body.Role, calendar), people));
+        var calendar = await db
+            .Calendars.Where(one => one.Id == id)
+            .Select(one => one.Name)
+            .SingleAsync(cancellationToken);
+        return TypedResults.Ok(
+            new Meaning(
+                RoleSentence.For([.. people.Select(one => one.Name ?? one.Address)], body.Role, calendar),
+                people
+            )
+        );
     }
 
     private static Task<Results<NoContent, ProblemHttpResult>> Send(
@@ -70,7 +93,13 @@ internal static class Invite
         CancellationToken cancellationToken
     ) =>
         access
-            .Invite(acting.Act, new CalendarId(calendarId), new InvitationId(invitationId), new InvitationDraft(body.Address, body.Role, body.Message), cancellationToken)
+            .Invite(
+                acting.Act,
+                new CalendarId(calendarId),
+                new InvitationId(invitationId),
+                new InvitationDraft(body.Address, body.Role, body.Message),
+                cancellationToken
+            )
             .Answer();
 
     private static Task<Results<NoContent, ProblemHttpResult>> SendAgain(
@@ -79,7 +108,10 @@ internal static class Invite
         Acting acting,
         AccessCommands access,
         CancellationToken cancellationToken
-    ) => access.SendAgain(acting.Act, new CalendarId(calendarId), new InvitationId(invitationId), cancellationToken).Answer();
+    ) =>
+        access
+            .SendAgain(acting.Act, new CalendarId(calendarId), new InvitationId(invitationId), cancellationToken)
+            .Answer();
 
     private static Task<Results<NoContent, ProblemHttpResult>> Withdraw(
         Guid calendarId,
@@ -87,5 +119,8 @@ internal static class Invite
         Acting acting,
         AccessCommands access,
         CancellationToken cancellationToken
-    ) => access.Withdraw(acting.Act, new CalendarId(calendarId), new InvitationId(invitationId), cancellationToken).Answer();
+    ) =>
+        access
+            .Withdraw(acting.Act, new CalendarId(calendarId), new InvitationId(invitationId), cancellationToken)
+            .Answer();
 }

@@ -13,15 +13,33 @@ namespace Mortar.Server.Features.Access;
 internal static class ListAccess
 {
     /// <param name="Members">How many have the group's default; 0 where there is none.</param>
-    internal sealed record Body(IReadOnlyList<PersonBody> People, IReadOnlyList<InvitationBody> Invitations, Role GroupDefault, int Members);
+    internal sealed record Body(
+        IReadOnlyList<PersonBody> People,
+        IReadOnlyList<InvitationBody> Invitations,
+        Role GroupDefault,
+        int Members
+    );
 
     internal sealed record PersonBody(Guid PersonId, string Name, string? Address, Role Role);
 
-    internal sealed record InvitationBody(Guid Id, string Address, string? Name, Role Role, InvitationState State, Instant SentAt);
+    internal sealed record InvitationBody(
+        Guid Id,
+        string Address,
+        string? Name,
+        Role Role,
+        InvitationState State,
+        Instant SentAt
+    );
 
-    internal static void Map(RouteGroupBuilder calendar) => calendar.MapGet("/access", Handle).WithName(nameof(ListAccess));
+    internal static void Map(RouteGroupBuilder calendar) =>
+        calendar.MapGet("/access", Handle).WithName(nameof(ListAccess));
 
-    private static async Task<Results<Ok<Body>, ProblemHttpResult>> Handle(Guid calendarId, Acting acting, MortarDb db, CancellationToken cancellationToken)
+    private static async Task<Results<Ok<Body>, ProblemHttpResult>> Handle(
+        Guid calendarId,
+        Acting acting,
+        MortarDb db,
+        CancellationToken cancellationToken
+    )
     {
         var id = new CalendarId(calendarId);
         if (await db.WhyNotCoordinate(acting.Person, id, cancellationToken) is { } refusal)
@@ -37,24 +55,50 @@ internal static class ListAccess
             select new PersonBody(person.Id.Value, person.Name, person.Address, grant.Role);
         var invitations =
             from invitation in db.Invitations
-            where invitation.CalendarId == id && (invitation.State == InvitationState.Waiting || invitation.State == InvitationState.Declined)
+            where
+                invitation.CalendarId == id
+                && (invitation.State == InvitationState.Waiting || invitation.State == InvitationState.Declined)
             orderby invitation.SentAt descending
             join person in db.People on invitation.PersonId equals person.Id into people1
             from person in people1.DefaultIfEmpty()
-            select new InvitationBody(invitation.Id.Value, invitation.Address, person == null ? null : person.Name, invitation.Role, invitation.State, invitation.SentAt);
+            select new InvitationBody(
+                invitation.Id.Value,
+                invitation.Address,
+                person == null ? null : person.Name,
+                invitation.Role,
+                invitation.State,
+                invitation.SentAt
+            );
         var calendar = await db.Calendars.SingleAsync(one => one.Id == id, cancellationToken);
-        var members = calendar.GroupDefault == Role.None ? 0 : await db.Members.CountAsync(member => member.GroupId == calendar.GroupId, cancellationToken);
+        var members =
+            calendar.GroupDefault == Role.None
+                ? 0
+                : await db.Members.CountAsync(member => member.GroupId == calendar.GroupId, cancellationToken);
         return TypedResults.Ok(
-            new Body(await people.ToListAsync(cancellationToken), await invitations.ToListAsync(cancellationToken), calendar.GroupDefault, members)
+            new Body(
+                await people.ToListAsync(cancellationToken),
+                await invitations.ToListAsync(cancellationToken),
+                calendar.GroupDefault,
+                members
+            )
         );
     }
 
     /// <summary>The problem for somebody who does not coordinate the calendar; <c>null</c> for who does.</summary>
-    internal static async Task<ProblemHttpResult?> WhyNotCoordinate(this MortarDb db, PersonId person, CalendarId id, CancellationToken cancellationToken) =>
+    internal static async Task<ProblemHttpResult?> WhyNotCoordinate(
+        this MortarDb db,
+        PersonId person,
+        CalendarId id,
+        CancellationToken cancellationToken
+    ) =>
         AccessRules.ToCoordinate((await db.StandingOf(person, id, cancellationToken)).Role) switch
         {
             Verdict.Granted => null,
             Verdict.Hidden => Problems.NotThere("calendar"),
-            _ => Problems.Of(StatusCodes.Status403Forbidden, "not-allowed", "That needs the step Coordinate on this calendar. A coordinator can give it to you."),
+            _ => Problems.Of(
+                StatusCodes.Status403Forbidden,
+                "not-allowed",
+                "That needs the step Coordinate on this calendar. A coordinator can give it to you."
+            ),
         };
 }

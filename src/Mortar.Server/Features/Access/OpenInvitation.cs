@@ -16,7 +16,18 @@ internal static class OpenInvitation
     /// <param name="HasAccount">Whether the address has an account, so that one signs in instead of making one.</param>
     /// <param name="IsMine">Whether whoever is signed in is the one invited.</param>
     /// <param name="Closed">Why it cannot be answered any more; <c>null</c> while it can.</param>
-    internal sealed record Body(Guid Id, string Address, string CalendarName, string From, Role Role, string Sentence, string Message, bool HasAccount, bool IsMine, string? Closed);
+    internal sealed record Body(
+        Guid Id,
+        string Address,
+        string CalendarName,
+        string From,
+        Role Role,
+        string Sentence,
+        string Message,
+        bool HasAccount,
+        bool IsMine,
+        string? Closed
+    );
 
     internal sealed record AccountBody(string Name, string Password, string Zone);
 
@@ -27,7 +38,12 @@ internal static class OpenInvitation
         links.MapPost("/account", Join).WithName("MakeAccountByInvitation");
     }
 
-    private static async Task<Results<Ok<Body>, ProblemHttpResult>> Read(string token, HttpContext context, MortarDb db, CancellationToken cancellationToken)
+    private static async Task<Results<Ok<Body>, ProblemHttpResult>> Read(
+        string token,
+        HttpContext context,
+        MortarDb db,
+        CancellationToken cancellationToken
+    )
     {
         var found = await (
             from invitation in db.Invitations.AsNoTracking()
@@ -47,7 +63,10 @@ internal static class OpenInvitation
             return Problems.NotThere("invitation");
         }
 
-        var (row, me) = (found.Invitation, context.User.Identity is { IsAuthenticated: true } ? context.User.Person() : (PersonId?)null);
+        var (row, me) = (
+            found.Invitation,
+            context.User.Identity is { IsAuthenticated: true } ? context.User.Person() : (PersonId?)null
+        );
         return TypedResults.Ok(
             new Body(
                 row.Id.Value,
@@ -74,7 +93,12 @@ internal static class OpenInvitation
         CancellationToken cancellationToken
     )
     {
-        var invitation = await db.Invitations.AsNoTracking().FirstOrDefaultAsync(one => one.LinkToken == token && one.State == InvitationState.Waiting, cancellationToken);
+        var invitation = await db
+            .Invitations.AsNoTracking()
+            .FirstOrDefaultAsync(
+                one => one.LinkToken == token && one.State == InvitationState.Waiting,
+                cancellationToken
+            );
         if (invitation is null || !Address.TryParse(invitation.Address, out var address))
         {
             return Problems.NotThere("invitation");

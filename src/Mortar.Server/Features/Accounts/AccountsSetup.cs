@@ -11,7 +11,10 @@ internal static class AccountsSetup
 {
     public static void AddAccounts(this IServiceCollection services, MortarOptions options)
     {
-        services.AddDataProtection().SetApplicationName("Mortar").PersistKeysToFileSystem(new DirectoryInfo(Path.Combine(options.Data, "keys")));
+        services
+            .AddDataProtection()
+            .SetApplicationName("Mortar")
+            .PersistKeysToFileSystem(new DirectoryInfo(Path.Combine(options.Data, "keys")));
         services
             .AddIdentityCore<Account>(identity =>
             {
@@ -36,9 +39,17 @@ internal static class AccountsSetup
                     cookie.Cookie.SameSite = SameSiteMode.Lax;
                     cookie.ExpireTimeSpan = TimeSpan.FromDays(30);
                     cookie.Events.OnRedirectToLogin = context =>
-                        Problems.Of(StatusCodes.Status401Unauthorized, "signed-out", "You are not signed in. Sign in and try again.").ExecuteAsync(context.HttpContext);
+                        Problems
+                            .Of(
+                                StatusCodes.Status401Unauthorized,
+                                "signed-out",
+                                "You are not signed in. Sign in and try again."
+                            )
+                            .ExecuteAsync(context.HttpContext);
                     cookie.Events.OnRedirectToAccessDenied = context =>
-                        Problems.Of(StatusCodes.Status403Forbidden, "not-allowed", "That is not for this account.").ExecuteAsync(context.HttpContext);
+                        Problems
+                            .Of(StatusCodes.Status403Forbidden, "not-allowed", "That is not for this account.")
+                            .ExecuteAsync(context.HttpContext);
                 }
             );
         services.AddAuthorization();

@@ -16,10 +16,14 @@ internal sealed class FirstAccountCode
     /// <summary>Without letters and digits that are taken for one another.</summary>
     private const string Letters = "ABCDEFGHJKMNPQRSTUVWXYZ23456789";
 
-    public string Value { get; } = $"{RandomNumberGenerator.GetString(Letters, 4)}-{RandomNumberGenerator.GetString(Letters, 4)}";
+    public string Value { get; } =
+        $"{RandomNumberGenerator.GetString(Letters, 4)}-{RandomNumberGenerator.GetString(Letters, 4)}";
 
     public bool Matches(string? given) =>
-        CryptographicOperations.FixedTimeEquals(Encoding.UTF8.GetBytes(Value), Encoding.UTF8.GetBytes((given ?? string.Empty).Trim().ToUpperInvariant()));
+        CryptographicOperations.FixedTimeEquals(
+            Encoding.UTF8.GetBytes(Value),
+            Encoding.UTF8.GetBytes((given ?? string.Empty).Trim().ToUpperInvariant())
+        );
 }
 
 /// <summary>POST /api/first-account: makes the first account of a new Mortar and signs it in.</summary>
@@ -28,7 +32,10 @@ internal static class FirstAccount
     internal sealed record Body(string Code, string Name, string Address, string Password, string Zone);
 
     internal static void Map(RouteGroupBuilder api) =>
-        api.MapPost("/first-account", Handle).WithName(nameof(FirstAccount)).AllowAnonymous().RequireRateLimiting(RateLimits.SignIn);
+        api.MapPost("/first-account", Handle)
+            .WithName(nameof(FirstAccount))
+            .AllowAnonymous()
+            .RequireRateLimiting(RateLimits.SignIn);
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Handle(
         Body body,
@@ -46,12 +53,19 @@ internal static class FirstAccount
 
         if (!code.Matches(body.Code))
         {
-            return Problems.Unfit([new FieldProblem("code", "That is not the code on the console. It is printed each time Mortar starts without an account.")]);
+            return Problems.Unfit([
+                new FieldProblem(
+                    "code",
+                    "That is not the code on the console. It is printed each time Mortar starts without an account."
+                ),
+            ]);
         }
 
         if (!Address.TryParse(body.Address, out var address))
         {
-            return Problems.Unfit([new FieldProblem("address", "That is not a mail address. It should look like name@example.org.")]);
+            return Problems.Unfit([
+                new FieldProblem("address", "That is not a mail address. It should look like name@example.org."),
+            ]);
         }
 
         var outcome = await accounts.For(address.Value, body.Name, body.Password, body.Zone, cancellationToken);

@@ -19,7 +19,13 @@ internal sealed class MakeAccount(MortarDb db, UserManager<Account> accounts)
     /// <param name="password">At least ten characters.</param>
     /// <param name="zone">Their zone, an IANA name.</param>
     /// <param name="cancellationToken">Stops before anything is written.</param>
-    public Task<Outcome<Account>> For(Address address, string? name, string? password, string zone, CancellationToken cancellationToken)
+    public Task<Outcome<Account>> For(
+        Address address,
+        string? name,
+        string? password,
+        string zone,
+        CancellationToken cancellationToken
+    )
     {
         var id = new PersonId(Guid.CreateVersion7());
         return db.Write<Account>(
@@ -29,12 +35,22 @@ internal sealed class MakeAccount(MortarDb db, UserManager<Account> accounts)
                 var clean = PlainText.OneLine(name);
                 if (clean.Length is 0 or > LongestName)
                 {
-                    return new Outcome<Account>.Unfit([new FieldProblem("name", FormattableString.Invariant($"Give a name of 1 to {LongestName} characters, as others know you."))]);
+                    return new Outcome<Account>.Unfit([
+                        new FieldProblem(
+                            "name",
+                            FormattableString.Invariant(
+                                $"Give a name of 1 to {LongestName} characters, as others know you."
+                            )
+                        ),
+                    ]);
                 }
 
                 if (await db.People.AnyAsync(person => person.Address == address.Value, cancellationToken))
                 {
-                    return new Outcome<Account>.Refused("has-account", $"There is an account for {address} already. Sign in with it.");
+                    return new Outcome<Account>.Refused(
+                        "has-account",
+                        $"There is an account for {address} already. Sign in with it."
+                    );
                 }
 
                 db.People.Add(
@@ -46,14 +62,25 @@ internal sealed class MakeAccount(MortarDb db, UserManager<Account> accounts)
                         Zone = zone,
                     }
                 );
-                var account = new Account { Id = id.Value, UserName = address.Value, Email = address.Value };
+                var account = new Account
+                {
+                    Id = id.Value,
+                    UserName = address.Value,
+                    Email = address.Value,
+                };
                 var made = await accounts.CreateAsync(account, password ?? string.Empty);
                 if (!made.Succeeded)
                 {
-                    return new Outcome<Account>.Unfit([new FieldProblem("password", "Choose a password of at least 10 characters.")]);
+                    return new Outcome<Account>.Unfit([
+                        new FieldProblem("password", "Choose a password of at least 10 characters."),
+                    ]);
                 }
 
-                foreach (var invitation in await db.Invitations.Where(one => one.Address == address.Value && one.State == InvitationState.Waiting).ToListAsync(cancellationToken))
+                foreach (
+                    var invitation in await db
+                        .Invitations.Where(one => one.Address == address.Value && one.State == InvitationState.Waiting)
+                        .ToListAsync(cancellationToken)
+                )
                 {
                     invitation.PersonId = id;
                 }

@@ -18,7 +18,13 @@ internal static class Session
     /// <param name="Now">What o'clock it is for Mortar.</param>
     /// <param name="Demo">Whether the demo people may sign in with one click.</param>
     /// <param name="NeedsFirstAccount">Whether there is no account yet.</param>
-    internal sealed record Body(PersonBody? Person, string AntiforgeryToken, Instant Now, bool Demo, bool NeedsFirstAccount);
+    internal sealed record Body(
+        PersonBody? Person,
+        string AntiforgeryToken,
+        Instant Now,
+        bool Demo,
+        bool NeedsFirstAccount
+    );
 
     internal sealed record PersonBody(Guid Id, string Name, string? Address, string Zone);
 
@@ -27,7 +33,10 @@ internal static class Session
     internal static void Map(RouteGroupBuilder api)
     {
         api.MapGet("/session", Read).WithName("ReadSession").AllowAnonymous();
-        api.MapPost("/session", SignIn).WithName(nameof(SignIn)).AllowAnonymous().RequireRateLimiting(RateLimits.SignIn);
+        api.MapPost("/session", SignIn)
+            .WithName(nameof(SignIn))
+            .AllowAnonymous()
+            .RequireRateLimiting(RateLimits.SignIn);
         api.MapDelete("/session", SignOut).WithName(nameof(SignOut));
     }
 
@@ -44,17 +53,28 @@ internal static class Session
         if (context.User.Identity is { IsAuthenticated: true })
         {
             var id = context.User.Person();
-            person = await db.People.Where(row => row.Id == id).Select(row => new PersonBody(row.Id.Value, row.Name, row.Address, row.Zone)).FirstOrDefaultAsync(cancellationToken);
+            person = await db
+                .People.Where(row => row.Id == id)
+                .Select(row => new PersonBody(row.Id.Value, row.Name, row.Address, row.Zone))
+                .FirstOrDefaultAsync(cancellationToken);
         }
 
-        var token = antiforgery.GetAndStoreTokens(context).RequestToken ?? throw new InvalidOperationException("Antiforgery gives a token.");
+        var token =
+            antiforgery.GetAndStoreTokens(context).RequestToken
+            ?? throw new InvalidOperationException("Antiforgery gives a token.");
         var empty = person is null && !await db.Users.AnyAsync(cancellationToken);
         return TypedResults.Ok(new Body(person, token, clock.GetCurrentInstant(), options.Demo, empty));
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> SignIn(SignInBody body, SignInManager<Account> signIn, UserManager<Account> accounts)
+    private static async Task<Results<NoContent, ProblemHttpResult>> SignIn(
+        SignInBody body,
+        SignInManager<Account> signIn,
+        UserManager<Account> accounts
+    )
     {
-        var account = Address.TryParse(body.Address, out var address) ? await accounts.FindByEmailAsync(address.Value.Value) : null;
+        var account = Address.TryParse(body.Address, out var address)
+            ? await accounts.FindByEmailAsync(address.Value.Value)
+            : null;
         if (account is null)
         {
             // As slow as a wrong password, so that nobody can find out which addresses have accounts.
@@ -62,10 +82,19 @@ internal static class Session
             return Wrong();
         }
 
-        var result = await signIn.PasswordSignInAsync(account, body.Password, isPersistent: true, lockoutOnFailure: true);
+        var result = await signIn.PasswordSignInAsync(
+            account,
+            body.Password,
+            isPersistent: true,
+            lockoutOnFailure: true
+        );
         return result.Succeeded ? TypedResults.NoContent()
             : result.IsLockedOut
-                ? Problems.Of(StatusCodes.Status429TooManyRequests, "locked", "Too many wrong passwords for this address. Wait five minutes and try again.")
+                ? Problems.Of(
+                    StatusCodes.Status429TooManyRequests,
+                    "locked",
+                    "Too many wrong passwords for this address. Wait five minutes and try again."
+                )
             : Wrong();
     }
 
@@ -76,5 +105,9 @@ internal static class Session
     }
 
     private static ProblemHttpResult Wrong() =>
-        Problems.Of(StatusCodes.Status401Unauthorized, "wrong-sign-in", "The address and the password do not belong together. Check both and try again.");
+        Problems.Of(
+            StatusCodes.Status401Unauthorized,
+            "wrong-sign-in",
+            "The address and the password do not belong together. Check both and try again."
+        );
 }

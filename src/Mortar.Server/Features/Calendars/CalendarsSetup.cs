@@ -64,7 +64,15 @@ internal static class CalendarsSetup
     )
     {
         var id = new CalendarId(calendarId);
-        var settings = new CalendarSettings(body.Name, body.Description ?? string.Empty, body.Hue, body.Mark, body.Zone, body.Purpose, body.GroupDefault);
+        var settings = new CalendarSettings(
+            body.Name,
+            body.Description ?? string.Empty,
+            body.Hue,
+            body.Mark,
+            body.Zone,
+            body.Purpose,
+            body.GroupDefault
+        );
         return await calendars
             .Put(acting.Act, id, new GroupId(body.GroupId), Versions.Read(ifMatch), settings, cancellationToken)
             .Answer(_ => db.LayerOf(acting.Person, id, cancellationToken));
@@ -80,5 +88,9 @@ internal static class CalendarsSetup
 
     /// <summary>The names of all zones that can be chosen, in order.</summary>
     private static Ok<IReadOnlyList<string>> Zones(IDateTimeZoneProvider zones) =>
-        TypedResults.Ok<IReadOnlyList<string>>([.. zones.Ids.Where(id => id == "UTC" || id.Contains('/', StringComparison.Ordinal)).Order(StringComparer.Ordinal)]);
+        TypedResults.Ok<IReadOnlyList<string>>([
+            .. zones
+                .Ids.Where(id => id == "UTC" || id.Contains('/', StringComparison.Ordinal))
+                .Order(StringComparer.Ordinal),
+        ]);
 }

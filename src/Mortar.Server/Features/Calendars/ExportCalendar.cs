@@ -16,7 +16,10 @@ namespace Mortar.Server.Features.Calendars;
 internal static class ExportCalendar
 {
     internal static void Map(RouteGroupBuilder calendars) =>
-        calendars.MapGet("/export", Handle).WithName(nameof(ExportCalendar)).Produces(StatusCodes.Status200OK, contentType: "text/calendar");
+        calendars
+            .MapGet("/export", Handle)
+            .WithName(nameof(ExportCalendar))
+            .Produces(StatusCodes.Status200OK, contentType: "text/calendar");
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Handle(
         Guid calendarId,
@@ -33,18 +36,31 @@ internal static class ExportCalendar
             case Verdict.Hidden:
                 return Problems.NotThere("calendar");
             case Verdict.Denied:
-                return Problems.Of(StatusCodes.Status403Forbidden, "not-allowed", "That needs the step View on this calendar. A coordinator can give it to you.");
+                return Problems.Of(
+                    StatusCodes.Status403Forbidden,
+                    "not-allowed",
+                    "That needs the step View on this calendar. A coordinator can give it to you."
+                );
         }
 
         var calendar = await db.Calendars.AsNoTracking().SingleAsync(row => row.Id == id, cancellationToken);
-        var rows = await db.Events.AsNoTracking().Where(row => row.CalendarId == id && row.DeletedAt == null).OrderBy(row => row.IndexStart).ThenBy(row => row.Uid).ToListAsync(cancellationToken);
+        var rows = await db
+            .Events.AsNoTracking()
+            .Where(row => row.CalendarId == id && row.DeletedAt == null)
+            .OrderBy(row => row.IndexStart)
+            .ThenBy(row => row.Uid)
+            .ToListAsync(cancellationToken);
         var text = CalendarFileWriter.Write(
             new FileHead(calendar.Name, calendar.Description, calendar.Zone),
             rows.Select(row => new EventToWrite(row.ToCore(), row.Source)),
             clock.GetCurrentInstant(),
             zones
         );
-        return TypedResults.File(Encoding.UTF8.GetBytes(text), "text/calendar; charset=utf-8", $"{FileName(calendar.Name)}.ics");
+        return TypedResults.File(
+            Encoding.UTF8.GetBytes(text),
+            "text/calendar; charset=utf-8",
+            $"{FileName(calendar.Name)}.ics"
+        );
     }
 
     /// <summary>The calendar's name with nothing in it that a file system minds.</summary>

@@ -13,8 +13,15 @@ internal static class ChangesSetup
 
     public static void AddChanges(this IServiceCollection services) => services.AddScoped<UndoCommands>();
 
-    public static void MapChanges(this RouteGroupBuilder api) => api.MapPost("/changes/{set:guid}/undo", Undo).WithName("UndoChange");
+    public static void MapChanges(this RouteGroupBuilder api) =>
+        api.MapPost("/changes/{set:guid}/undo", Undo).WithName("UndoChange");
 
-    private static Task<Results<Ok<Body>, ProblemHttpResult>> Undo(Guid set, Acting acting, UndoCommands undo, CancellationToken cancellationToken) =>
-        undo.Undo(acting.Act, new ChangeSetId(set), cancellationToken).Answer(returned => Task.FromResult(new Body(returned)));
+    private static Task<Results<Ok<Body>, ProblemHttpResult>> Undo(
+        Guid set,
+        Acting acting,
+        UndoCommands undo,
+        CancellationToken cancellationToken
+    ) =>
+        undo.Undo(acting.Act, new ChangeSetId(set), cancellationToken)
+            .Answer(returned => Task.FromResult(new Body(returned)));
 }

@@ -36,5 +36,6 @@ internal static class DemoPeople
     public static IReadOnlyList<DemoPerson> All { get; } = [Ines, Tomasz, Priya, Dele, Mei, Hanne, Astrid];
 
     /// <summary>An id that is the same at every start, so that addresses in pictures and tests stay.</summary>
-    public static Guid Stable(string text) => new(SHA256.HashData(Encoding.UTF8.GetBytes($"mortar demo: {text}")).AsSpan(0, 16), bigEndian: true);
+    public static Guid Stable(string text) =>
+        new(SHA256.HashData(Encoding.UTF8.GetBytes($"mortar demo: {text}")).AsSpan(0, 16), bigEndian: true);
 }

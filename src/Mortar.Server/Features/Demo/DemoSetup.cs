@@ -21,7 +21,11 @@ internal static class DemoSetup
         api.MapPost("/demo/session/{personId:guid}", SignIn).WithName("SignInDemo").AllowAnonymous();
     }
 
-    private static async Task<Results<Ok<List<PersonBody>>, ProblemHttpResult>> People(MortarOptions options, MortarDb db, CancellationToken cancellationToken)
+    private static async Task<Results<Ok<List<PersonBody>>, ProblemHttpResult>> People(
+        MortarOptions options,
+        MortarDb db,
+        CancellationToken cancellationToken
+    )
     {
         if (!options.Demo)
         {
@@ -30,7 +34,10 @@ internal static class DemoSetup
 
         var accounts = await db.Users.Select(account => account.Id).ToListAsync(cancellationToken);
         return TypedResults.Ok(
-            DemoPeople.All.Where(person => accounts.Contains(person.Id.Value)).Select(person => new PersonBody(person.Id.Value, person.Name, person.About)).ToList()
+            DemoPeople
+                .All.Where(person => accounts.Contains(person.Id.Value))
+                .Select(person => new PersonBody(person.Id.Value, person.Name, person.About))
+                .ToList()
         );
     }
 
@@ -41,7 +48,11 @@ internal static class DemoSetup
         SignInManager<Account> signIn
     )
     {
-        if (!options.Demo || DemoPeople.All.All(person => person.Id != new PersonId(personId)) || await accounts.FindByIdAsync(personId.ToString()) is not { } account)
+        if (
+            !options.Demo
+            || DemoPeople.All.All(person => person.Id != new PersonId(personId))
+            || await accounts.FindByIdAsync(personId.ToString()) is not { } account
+        )
         {
             return Problems.NotThere("page");
         }

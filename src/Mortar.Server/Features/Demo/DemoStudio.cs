@@ -20,7 +20,21 @@ namespace Mortar.Server.Features.Demo;
 /// <summary>Kiln Street Studio: made-up people, groups, calendars and weeks around today, made once in an empty store.</summary>
 internal sealed class DemoStudio(MortarDb db, UserManager<Account> accounts, ZoneClock zones, IClock clock)
 {
-    private static readonly string[] OnPaper = ["Bea Moss", "Caspar Reed", "Elif Aydin", "Farid Noor", "Greta Holm", "Jonas Pell", "Kaja Berg", "Leo Santos", "Maud Vane", "Otis Clay", "Rhea Lund", "Sol Ortega"];
+    private static readonly string[] OnPaper =
+    [
+        "Bea Moss",
+        "Caspar Reed",
+        "Elif Aydin",
+        "Farid Noor",
+        "Greta Holm",
+        "Jonas Pell",
+        "Kaja Berg",
+        "Leo Santos",
+        "Maud Vane",
+        "Otis Clay",
+        "Rhea Lund",
+        "Sol Ortega",
+    ];
 
     /// <summary>Makes everything, where there is no account yet.</summary>
     public async Task Furnish(CancellationToken cancellationToken)
@@ -86,7 +100,15 @@ internal sealed class DemoStudio(MortarDb db, UserManager<Account> accounts, Zon
                     Zone = person.Zone,
                 }
             );
-            var made = await accounts.CreateAsync(new Account { Id = person.Id.Value, UserName = person.Address, Email = person.Address }, Password);
+            var made = await accounts.CreateAsync(
+                new Account
+                {
+                    Id = person.Id.Value,
+                    UserName = person.Address,
+                    Email = person.Address,
+                },
+                Password
+            );
             if (!made.Succeeded)
             {
                 throw new InvalidOperationException(made.ToString());
@@ -98,7 +120,16 @@ internal sealed class DemoStudio(MortarDb db, UserManager<Account> accounts, Zon
     {
         var team = Group("Studio team", GroupSort.Staff, Ines, [Tomasz, Priya, Dele, Mei, Hanne]);
 
-        var rota = Calendar(team, "Rota", "Who minds the front desk and the studio floor.", Hue.Iron, Mark.Cone, Purpose.Events, Role.View, [(Ines, Role.Coordinate), (Tomasz, Role.Edit), (Priya, Role.Edit)]);
+        var rota = Calendar(
+            team,
+            "Rota",
+            "Who minds the front desk and the studio floor.",
+            Hue.Iron,
+            Mark.Cone,
+            Purpose.Events,
+            Role.View,
+            [(Ines, Role.Coordinate), (Tomasz, Role.Edit), (Priya, Role.Edit)]
+        );
         Weekly(rota, Ines, "Front desk, Ines", 0, 9, 0, 4, "MO,TU", "Front desk");
         Weekly(rota, Ines, "Front desk, Priya", 2, 13, 0, 4, "WE", "Front desk");
         Weekly(rota, Ines, "Front desk, Tomasz", 4, 9, 0, 3, "FR", "Front desk");
@@ -107,20 +138,47 @@ internal sealed class DemoStudio(MortarDb db, UserManager<Account> accounts, Zon
         Once(rota, Ines, "Front desk, Ines", 3, 13, 0, 3.5, "Front desk");
         Once(rota, Ines, "Kiln watch, Dele", 3, 17, 0, 3, "Kiln yard");
 
-        var classes = Calendar(team, "Classes", "Everything we teach.", Hue.Violet, Mark.Tile, Purpose.Events, Role.View, [(Ines, Role.Coordinate), (Tomasz, Role.Edit)]);
+        var classes = Calendar(
+            team,
+            "Classes",
+            "Everything we teach.",
+            Hue.Violet,
+            Mark.Tile,
+            Purpose.Events,
+            Role.View,
+            [(Ines, Role.Coordinate), (Tomasz, Role.Edit)]
+        );
         Weekly(classes, Tomasz, "Wheel basics", 1, 14, 0, 2, "TU,WE", "Wheel room", "Eight wheels, Tomasz teaches.");
         Weekly(classes, Tomasz, "Hand building", 1, 17, 30, 1.5, "TU", "Long table");
         Once(classes, Ines, "School visit", 2, 10, 0, 2, "Studio floor", "Twenty-two pupils, bring aprons.");
         Once(classes, Tomasz, "Glaze chemistry", 0, 10, 0, 1.5, "Glaze room");
         Once(classes, Ines, "Family clay", 5, 11, 0, 1.5, "Long table", showAs: ShowAs.Tentative);
 
-        var kiln = Calendar(team, "Big kiln", "Firings and coolings. Book before you load.", Hue.Moss, Mark.Dome, Purpose.Place, Role.Add, [(Ines, Role.Coordinate), (Priya, Role.Edit)]);
+        var kiln = Calendar(
+            team,
+            "Big kiln",
+            "Firings and coolings. Book before you load.",
+            Hue.Moss,
+            Mark.Dome,
+            Purpose.Place,
+            Role.Add,
+            [(Ines, Role.Coordinate), (Priya, Role.Edit)]
+        );
         Once(kiln, Priya, "Unload bisque", 0, 8, 0, 1.5, "Kiln yard");
         Once(kiln, Priya, "Bisque firing", 2, 8, 0, 7, "Kiln yard", "To 1000 °C, slow to 600.");
         Once(kiln, Priya, "Unload, Priya", 3, 13, 30, 1, "Kiln yard");
         Once(kiln, Priya, "Glaze firing 1240", 4, 8, 0, 12, "Kiln yard", "Hold 20 minutes at the top.");
 
-        var away = Calendar(team, "Away", "Holidays and other absences.", Hue.Ochre, Mark.Shelf, Purpose.Away, Role.Add, [(Ines, Role.Coordinate)]);
+        var away = Calendar(
+            team,
+            "Away",
+            "Holidays and other absences.",
+            Hue.Ochre,
+            Mark.Shelf,
+            Purpose.Away,
+            Role.Add,
+            [(Ines, Role.Coordinate)]
+        );
         Days(away, Dele, "Dele away", 0, 2, "Back on Thursday.");
         Days(away, Mei, "Mei away", 11, 15);
         Days(away, Tomasz, "Tomasz at a workshop", 8, 8);
@@ -131,7 +189,16 @@ internal sealed class DemoStudio(MortarDb db, UserManager<Account> accounts, Zon
     private Task MakePriyasTime()
     {
         var team = new GroupId(Stable("Studio team"));
-        var priya = Calendar(team, "Priya’s time", "My own.", Hue.Lake, Mark.Disc, Purpose.Events, Role.Times, [(Priya, Role.Coordinate)]);
+        var priya = Calendar(
+            team,
+            "Priya’s time",
+            "My own.",
+            Hue.Lake,
+            Mark.Disc,
+            Purpose.Events,
+            Role.Times,
+            [(Priya, Role.Coordinate)]
+        );
         Once(priya, Priya, "Dentist", 0, 13, 30, 1.5, "Mill Lane");
         Once(priya, Priya, "Choir", 1, 18, 30, 1.5, "Chapel");
         Once(priya, Priya, "School meeting", 4, 13, 0, 1.5);
@@ -141,7 +208,16 @@ internal sealed class DemoStudio(MortarDb db, UserManager<Account> accounts, Zon
     private Task MakeHannesTime()
     {
         var team = new GroupId(Stable("Studio team"));
-        var hanne = Calendar(team, "Hanne’s time", string.Empty, Hue.Cobalt, Mark.Block, Purpose.Events, Role.Times, [(Hanne, Role.Coordinate)]);
+        var hanne = Calendar(
+            team,
+            "Hanne’s time",
+            string.Empty,
+            Hue.Cobalt,
+            Mark.Block,
+            Purpose.Events,
+            Role.Times,
+            [(Hanne, Role.Coordinate)]
+        );
         Once(hanne, Hanne, "Hanging the spring show", 3, 9, 0, 2);
         Once(hanne, Hanne, "Buyers", 0, 15, 0, 1);
         return Task.CompletedTask;
@@ -150,7 +226,17 @@ internal sealed class DemoStudio(MortarDb db, UserManager<Account> accounts, Zon
     private Task MakeWebShop()
     {
         var team = new GroupId(Stable("Studio team"));
-        var shop = Calendar(team, "Web shop", "Photographs, parcels, new things.", Hue.Plum, Mark.Ring, Purpose.Events, Role.Outline, [(Mei, Role.Coordinate), (Ines, Role.View)], Mei.Zone);
+        var shop = Calendar(
+            team,
+            "Web shop",
+            "Photographs, parcels, new things.",
+            Hue.Plum,
+            Mark.Ring,
+            Purpose.Events,
+            Role.Outline,
+            [(Mei, Role.Coordinate), (Ines, Role.View)],
+            Mei.Zone
+        );
         Weekly(shop, Mei, "Shop hours", 1, 11, 0, 2, "TU,TH");
         return Task.CompletedTask;
     }
@@ -160,23 +246,55 @@ internal sealed class DemoStudio(MortarDb db, UserManager<Account> accounts, Zon
         var group = Group("Thursday throwing", GroupSort.Class, Tomasz, [Ines, Astrid]);
         foreach (var name in OnPaper)
         {
-            var person = new PersonRow { Id = new PersonId(Stable(name)), Name = name, Zone = Home };
+            var person = new PersonRow
+            {
+                Id = new PersonId(Stable(name)),
+                Name = name,
+                Zone = Home,
+            };
             db.People.Add(person);
             db.Members.Add(new MemberRow { GroupId = group, PersonId = person.Id });
         }
 
-        var calendar = Calendar(group, "Thursday throwing", "Ten evenings at the wheel, and one to glaze.", Hue.Teal, Mark.Wave, Purpose.Events, Role.View, [(Tomasz, Role.Coordinate)]);
+        var calendar = Calendar(
+            group,
+            "Thursday throwing",
+            "Ten evenings at the wheel, and one to glaze.",
+            Hue.Teal,
+            Mark.Wave,
+            Purpose.Events,
+            Role.View,
+            [(Tomasz, Role.Coordinate)]
+        );
         var first = Monday.PlusDays(3 - 21);
         var halfTerm = first.PlusDays(35) + new LocalTime(19, 0);
         var time = EventTime.InZone(first + new LocalTime(19, 0), first + new LocalTime(21, 30), Home);
-        Put(calendar, Tomasz, "Thursday throwing", time, "Wheel room", "Bring a towel.", ShowAs.Busy, new Series("FREQ=WEEKLY;COUNT=11", [], [halfTerm], []));
+        Put(
+            calendar,
+            Tomasz,
+            "Thursday throwing",
+            time,
+            "Wheel room",
+            "Bring a towel.",
+            ShowAs.Busy,
+            new Series("FREQ=WEEKLY;COUNT=11", [], [halfTerm], [])
+        );
         return Task.CompletedTask;
     }
 
     private Task MakeRakuClub()
     {
         var group = Group("Raku club", GroupSort.Club, Dele, [Ines, Priya, Astrid]);
-        var calendar = Calendar(group, "Raku club", "Meets and fairs.", Hue.Ember, Mark.Spark, Purpose.Events, Role.View, [(Dele, Role.Coordinate), (Ines, Role.Edit)]);
+        var calendar = Calendar(
+            group,
+            "Raku club",
+            "Meets and fairs.",
+            Hue.Ember,
+            Mark.Spark,
+            Purpose.Events,
+            Role.View,
+            [(Dele, Role.Coordinate), (Ines, Role.Edit)]
+        );
         Days(calendar, Dele, "Marsh fair", 5, 6, "Times to be set.");
         Days(calendar, Dele, "Harbour fair", 26, 27, "Times to be set.");
         Once(calendar, Dele, "Pit firing", 13, 15, 0, 4, "Lower field", "Dry wood and long gloves.");
@@ -186,10 +304,28 @@ internal sealed class DemoStudio(MortarDb db, UserManager<Account> accounts, Zon
     private Task MakeFamily()
     {
         var group = Group("Lindqvist-Osei family", GroupSort.Family, Astrid, []);
-        var home = Calendar(group, "Home", "Meals, visitors, repairs.", Hue.Rose, Mark.Drop, Purpose.Events, Role.Edit, [(Astrid, Role.Coordinate)]);
+        var home = Calendar(
+            group,
+            "Home",
+            "Meals, visitors, repairs.",
+            Hue.Rose,
+            Mark.Drop,
+            Purpose.Events,
+            Role.Edit,
+            [(Astrid, Role.Coordinate)]
+        );
         Once(home, Astrid, "Boiler service", 1, 9, 0, 2, "Home");
         Once(home, Astrid, "Grandparents to dinner", 6, 17, 0, 3, "Home");
-        var children = Calendar(group, "Children", "School and clubs.", Hue.Olive, Mark.Cross, Purpose.Events, Role.Edit, [(Astrid, Role.Coordinate)]);
+        var children = Calendar(
+            group,
+            "Children",
+            "School and clubs.",
+            Hue.Olive,
+            Mark.Cross,
+            Purpose.Events,
+            Role.Edit,
+            [(Astrid, Role.Coordinate)]
+        );
         Weekly(children, Astrid, "Swimming", 0, 16, 0, 1, "MO,WE", "Baths");
         return Task.CompletedTask;
     }
@@ -208,7 +344,14 @@ internal sealed class DemoStudio(MortarDb db, UserManager<Account> accounts, Zon
             }
         );
         db.Members.AddRange(
-            members.Prepend(coordinator).Select(person => new MemberRow { GroupId = id, PersonId = person.Id, Coordinates = person == coordinator })
+            members
+                .Prepend(coordinator)
+                .Select(person => new MemberRow
+                {
+                    GroupId = id,
+                    PersonId = person.Id,
+                    Coordinates = person == coordinator,
+                })
         );
         return id;
     }
@@ -252,15 +395,54 @@ internal sealed class DemoStudio(MortarDb db, UserManager<Account> accounts, Zon
         return id;
     }
 
-    private void Once(CalendarId calendar, DemoPerson by, string title, int day, int hour, int minute, double hours, string place = "", string notes = "", ShowAs showAs = ShowAs.Busy) =>
-        Put(calendar, by, title, At(day, hour, minute, hours, by.Zone), place, notes, showAs, series: null);
+    private void Once(
+        CalendarId calendar,
+        DemoPerson by,
+        string title,
+        int day,
+        int hour,
+        int minute,
+        double hours,
+        string place = "",
+        string notes = "",
+        ShowAs showAs = ShowAs.Busy
+    ) => Put(calendar, by, title, At(day, hour, minute, hours, by.Zone), place, notes, showAs, series: null);
 
     /// <summary>A series that began six weeks ago.</summary>
-    private void Weekly(CalendarId calendar, DemoPerson by, string title, int day, int hour, int minute, double hours, string weekdays, string place = "", string notes = "") =>
-        Put(calendar, by, title, At(day - 42, hour, minute, hours, by.Zone), place, notes, ShowAs.Busy, new Series($"FREQ=WEEKLY;BYDAY={weekdays}", [], [], []));
+    private void Weekly(
+        CalendarId calendar,
+        DemoPerson by,
+        string title,
+        int day,
+        int hour,
+        int minute,
+        double hours,
+        string weekdays,
+        string place = "",
+        string notes = ""
+    ) =>
+        Put(
+            calendar,
+            by,
+            title,
+            At(day - 42, hour, minute, hours, by.Zone),
+            place,
+            notes,
+            ShowAs.Busy,
+            new Series($"FREQ=WEEKLY;BYDAY={weekdays}", [], [], [])
+        );
 
     private void Days(CalendarId calendar, DemoPerson by, string title, int first, int last, string notes = "") =>
-        Put(calendar, by, title, EventTime.Days(Monday.PlusDays(first), Monday.PlusDays(last)), string.Empty, notes, ShowAs.Busy, series: null);
+        Put(
+            calendar,
+            by,
+            title,
+            EventTime.Days(Monday.PlusDays(first), Monday.PlusDays(last)),
+            string.Empty,
+            notes,
+            ShowAs.Busy,
+            series: null
+        );
 
     private EventTime At(int day, int hour, int minute, double hours, string zone)
     {
@@ -268,7 +450,16 @@ internal sealed class DemoStudio(MortarDb db, UserManager<Account> accounts, Zon
         return EventTime.InZone(start, start.PlusMinutes((long)(hours * 60)), zone);
     }
 
-    private void Put(CalendarId calendar, DemoPerson by, string title, EventTime time, string place, string notes, ShowAs showAs, Series? series)
+    private void Put(
+        CalendarId calendar,
+        DemoPerson by,
+        string title,
+        EventTime time,
+        string place,
+        string notes,
+        ShowAs showAs,
+        Series? series
+    )
     {
         var id = new EventId(Stable($"{calendar.Value} {title} {time.LocalStart}"));
         var row = new EventRow

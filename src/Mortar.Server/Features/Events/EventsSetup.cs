@@ -19,7 +19,14 @@ internal static class EventsSetup
 {
     /// <param name="CalendarId">Where it goes.</param>
     /// <param name="Time">On any clock; it is kept on that of the calendar or of the event.</param>
-    internal sealed record Body(Guid CalendarId, string? Title, string? Place, string? Notes, ShowAs ShowAs, TimeBody Time);
+    internal sealed record Body(
+        Guid CalendarId,
+        string? Title,
+        string? Place,
+        string? Notes,
+        ShowAs ShowAs,
+        TimeBody Time
+    );
 
     public static void AddEvents(this IServiceCollection services) => services.AddScoped<EventCommands>();
 
@@ -42,7 +49,9 @@ internal static class EventsSetup
     )
     {
         var id = new EventId(eventId);
-        var row = await db.Events.AsNoTracking().FirstOrDefaultAsync(one => one.Id == id && one.DeletedAt == null, cancellationToken);
+        var row = await db
+            .Events.AsNoTracking()
+            .FirstOrDefaultAsync(one => one.Id == id && one.DeletedAt == null, cancellationToken);
         if (row is null || await view.Of(acting.Person, row, only?.Value, cancellationToken) is not { } body)
         {
             return Problems.NotThere("event");
@@ -65,7 +74,9 @@ internal static class EventsSetup
     {
         var draft = new EventDraft(body.Title, body.Place, body.Notes, body.ShowAs, body.Time.ToDraft());
         var wish = new EventWish(new CalendarId(body.CalendarId), draft, only?.Value, Versions.Read(ifMatch));
-        return events.Put(acting.Act, new EventId(eventId), wish, cancellationToken).Answer(row => view.OfWritten(acting.Person, row, only?.Value, cancellationToken));
+        return events
+            .Put(acting.Act, new EventId(eventId), wish, cancellationToken)
+            .Answer(row => view.OfWritten(acting.Person, row, only?.Value, cancellationToken));
     }
 
     private static Task<Results<Ok<BrickBody.Event>, ProblemHttpResult>> Delete(
@@ -76,14 +87,22 @@ internal static class EventsSetup
         EventCommands events,
         EventView view,
         CancellationToken cancellationToken
-    ) => events.Delete(acting.Act, new EventId(eventId), only?.Value, Versions.Read(ifMatch), cancellationToken).Answer(row => view.OfWritten(acting.Person, row, only: null, cancellationToken));
+    ) =>
+        events
+            .Delete(acting.Act, new EventId(eventId), only?.Value, Versions.Read(ifMatch), cancellationToken)
+            .Answer(row => view.OfWritten(acting.Person, row, only: null, cancellationToken));
 }
 
 /// <summary>Shows one event to one person, by way of the access rules and on their clock.</summary>
 internal sealed class EventView(MortarDb db, ZoneClock clock)
 {
     /// <summary>The event, or the occurrence that starts at <paramref name="only"/>; <c>null</c> where it is not there for the person.</summary>
-    public async Task<BrickBody.Event?> Of(PersonId person, EventRow row, LocalDateTime? only, CancellationToken cancellationToken)
+    public async Task<BrickBody.Event?> Of(
+        PersonId person,
+        EventRow row,
+        LocalDateTime? only,
+        CancellationToken cancellationToken
+    )
     {
         var role = (await db.StandingOf(person, row.CalendarId, cancellationToken)).Role;
         if (role < Role.Outline || row.ToCore().OccurrenceAt(only) is not { } occurrence)
@@ -91,12 +110,19 @@ internal sealed class EventView(MortarDb db, ZoneClock clock)
             return null;
         }
 
-        var zone = clock.Zone(await db.People.Where(one => one.Id == person).Select(one => one.Zone).SingleAsync(cancellationToken));
+        var zone = clock.Zone(
+            await db.People.Where(one => one.Id == person).Select(one => one.Zone).SingleAsync(cancellationToken)
+        );
         return BrickBody.Of(VisibleEvent.Show(role, person, occurrence, zone, clock), zone);
     }
 
     /// <summary>The same for somebody who was just allowed to write it.</summary>
-    public async Task<BrickBody.Event> OfWritten(PersonId person, EventRow row, LocalDateTime? only, CancellationToken cancellationToken) =>
+    public async Task<BrickBody.Event> OfWritten(
+        PersonId person,
+        EventRow row,
+        LocalDateTime? only,
+        CancellationToken cancellationToken
+    ) =>
         await Of(person, row, only, cancellationToken)
         ?? await Of(person, row, only: null, cancellationToken)
         ?? throw new InvalidOperationException("Whoever may write an event may see it.");

@@ -12,7 +12,14 @@ namespace Mortar.Server.Features.Groups;
 /// <summary>/api/groups: the groups one is in, making one, who is in it.</summary>
 internal static class GroupsSetup
 {
-    internal sealed record GroupBody(Guid Id, string Name, GroupSort Sort, string Zone, IsoDayOfWeek FirstDay, bool Coordinates);
+    internal sealed record GroupBody(
+        Guid Id,
+        string Name,
+        GroupSort Sort,
+        string Zone,
+        IsoDayOfWeek FirstDay,
+        bool Coordinates
+    );
 
     internal sealed record SettingsBody(string Name, GroupSort Sort, string Zone, IsoDayOfWeek FirstDay);
 
@@ -47,8 +54,17 @@ internal static class GroupsSetup
         CancellationToken cancellationToken
     ) =>
         groups
-            .Create(acting.Act, new GroupId(groupId), new GroupSettings(body.Name, body.Sort, body.Zone, body.FirstDay), cancellationToken)
-            .Answer(row => Task.FromResult(new GroupBody(row.Id.Value, row.Name, row.Sort, row.Zone, row.FirstDay, Coordinates: true)));
+            .Create(
+                acting.Act,
+                new GroupId(groupId),
+                new GroupSettings(body.Name, body.Sort, body.Zone, body.FirstDay),
+                cancellationToken
+            )
+            .Answer(row =>
+                Task.FromResult(
+                    new GroupBody(row.Id.Value, row.Name, row.Sort, row.Zone, row.FirstDay, Coordinates: true)
+                )
+            );
 
     private static async Task<Results<Ok<List<MemberBody>>, ProblemHttpResult>> Members(
         Guid groupId,
@@ -58,7 +74,9 @@ internal static class GroupsSetup
     )
     {
         var id = new GroupId(groupId);
-        var me = await db.Members.AsNoTracking().FirstOrDefaultAsync(member => member.GroupId == id && member.PersonId == acting.Person, cancellationToken);
+        var me = await db
+            .Members.AsNoTracking()
+            .FirstOrDefaultAsync(member => member.GroupId == id && member.PersonId == acting.Person, cancellationToken);
         if (me is null)
         {
             return Problems.NotThere("group");
@@ -69,7 +87,12 @@ internal static class GroupsSetup
             where member.GroupId == id
             join person in db.People on member.PersonId equals person.Id
             orderby person.Name
-            select new MemberBody(person.Id.Value, person.Name, me.Coordinates ? person.Address : null, member.Coordinates);
+            select new MemberBody(
+                person.Id.Value,
+                person.Name,
+                me.Coordinates ? person.Address : null,
+                member.Coordinates
+            );
         return TypedResults.Ok(await members.ToListAsync(cancellationToken));
     }
 }

@@ -28,7 +28,13 @@ internal enum ImportState
 }
 
 /// <summary>One file that somebody brought, read but not yet written.</summary>
-internal sealed class StagedImport(Guid id, PersonId owner, CalendarId calendar, CalendarFileReading.Understood file, Instant at) : IDisposable
+internal sealed class StagedImport(
+    Guid id,
+    PersonId owner,
+    CalendarId calendar,
+    CalendarFileReading.Understood file,
+    Instant at
+) : IDisposable
 {
     private readonly CancellationTokenSource stop = new();
 
@@ -42,7 +48,8 @@ internal sealed class StagedImport(Guid id, PersonId owner, CalendarId calendar,
 
     public Instant At { get; } = at;
 
-    public IReadOnlyList<EventToImport> Events { get; } = [.. file.Events.Select(one => new EventToImport(one.Uid, one.Time, one.Content, one.Series, one.Source))];
+    public IReadOnlyList<EventToImport> Events { get; } =
+    [.. file.Events.Select(one => new EventToImport(one.Uid, one.Time, one.Content, one.Series, one.Source))];
 
     public ImportState State { get; set; } = ImportState.Ready;
 

@@ -4,7 +4,8 @@ using Mortar.Data.Events;
 namespace Mortar.Server.Features.Imports;
 
 /// <summary>Writes ordered imports one after the other, so that a long one never holds a request.</summary>
-internal sealed class ImportWriter(ImportDesk desk, IServiceScopeFactory scopes, ILogger<ImportWriter> log) : BackgroundService
+internal sealed class ImportWriter(ImportDesk desk, IServiceScopeFactory scopes, ILogger<ImportWriter> log)
+    : BackgroundService
 {
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
@@ -22,7 +23,14 @@ internal sealed class ImportWriter(ImportDesk desk, IServiceScopeFactory scopes,
         {
             await using var scope = scopes.CreateAsyncScope();
             var commands = scope.ServiceProvider.GetRequiredService<ImportCommands>();
-            import.Outcome = await commands.Apply(order.Act, import.Calendar, import.Events, order.Known, new Count(import), stop.Token);
+            import.Outcome = await commands.Apply(
+                order.Act,
+                import.Calendar,
+                import.Events,
+                order.Known,
+                new Count(import),
+                stop.Token
+            );
             import.State = import.Outcome is Outcome<int>.Done ? ImportState.Done : ImportState.Failed;
         }
         catch (OperationCanceledException) when (!stoppingToken.IsCancellationRequested)

@@ -58,7 +58,11 @@ internal static class ImportsSetup
     public static void MapImports(this RouteGroupBuilder api)
     {
         var imports = api.MapGroup("/calendars/{calendarId:guid}/imports/{importId:guid}");
-        imports.MapPut("/", Bring).WithName("BringFile").Accepts<IFormFile>("text/calendar").WithMetadata(new RequestSize(LargestRead));
+        imports
+            .MapPut("/", Bring)
+            .WithName("BringFile")
+            .Accepts<IFormFile>("text/calendar")
+            .WithMetadata(new RequestSize(LargestRead));
         imports.MapGet("/", Read).WithName("ReadImport");
         imports.MapPost("/write", Write).WithName("WriteImport");
         imports.MapDelete("/", Stop).WithName("StopImport");
@@ -89,7 +93,9 @@ internal static class ImportsSetup
             return Problems.Of(
                 StatusCodes.Status413PayloadTooLarge,
                 "file-too-large",
-                FormattableString.Invariant($"The file is larger than {LargestFile / 1024 / 1024} MB. Export a shorter stretch of time, or split it, and import the parts one after the other.")
+                FormattableString.Invariant(
+                    $"The file is larger than {LargestFile / 1024 / 1024} MB. Export a shorter stretch of time, or split it, and import the parts one after the other."
+                )
             );
         }
 
@@ -120,7 +126,8 @@ internal static class ImportsSetup
     {
         var calendar = new CalendarId(calendarId);
         return await WhyNotAdd(db, acting.Person, calendar, cancellationToken) is { } refusal ? refusal
-            : desk.Find(importId, calendar, acting.Person) is { } import ? TypedResults.Ok(await Describe(import, commands, zones, cancellationToken))
+            : desk.Find(importId, calendar, acting.Person) is { } import
+                ? TypedResults.Ok(await Describe(import, commands, zones, cancellationToken))
             : Problems.NotThere("import");
     }
 
@@ -147,7 +154,11 @@ internal static class ImportsSetup
 
         return desk.Order(new ImportOrder(import, acting.Act, body.Known))
             ? TypedResults.Accepted((string?)null)
-            : Problems.Of(StatusCodes.Status409Conflict, "import-under-way", "This import has been started already, or too many others wait. Look at how it stands.");
+            : Problems.Of(
+                StatusCodes.Status409Conflict,
+                "import-under-way",
+                "This import has been started already, or too many others wait. Look at how it stands."
+            );
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Stop(
@@ -174,10 +185,18 @@ internal static class ImportsSetup
         return TypedResults.NoContent();
     }
 
-    private static async Task<Body> Describe(StagedImport import, ImportCommands commands, ZoneClock zones, CancellationToken cancellationToken)
+    private static async Task<Body> Describe(
+        StagedImport import,
+        ImportCommands commands,
+        ZoneClock zones,
+        CancellationToken cancellationToken
+    )
     {
         // While the writer holds the lock the counts would only change under the reader's eyes.
-        var known = import.State == ImportState.Ready ? await commands.Known(import.Calendar, import.Events, cancellationToken) : new KnownCount(0, 0);
+        var known =
+            import.State == ImportState.Ready
+                ? await commands.Known(import.Calendar, import.Events, cancellationToken)
+                : new KnownCount(0, 0);
         var summary = FileSummary.Of(import.File, zones);
         return new Body(
             import.Id,
@@ -199,14 +218,25 @@ internal static class ImportsSetup
     }
 
     private static string Why(Outcome<int>? outcome) =>
-        outcome is null ? "It could not be written, and nothing of it was. Try again." : Problems.Refusal(outcome).ProblemDetails.Detail ?? string.Empty;
+        outcome is null
+            ? "It could not be written, and nothing of it was. Try again."
+            : Problems.Refusal(outcome).ProblemDetails.Detail ?? string.Empty;
 
-    private static async Task<ProblemHttpResult?> WhyNotAdd(MortarDb db, PersonId person, CalendarId calendar, CancellationToken cancellationToken) =>
+    private static async Task<ProblemHttpResult?> WhyNotAdd(
+        MortarDb db,
+        PersonId person,
+        CalendarId calendar,
+        CancellationToken cancellationToken
+    ) =>
         AccessRules.ToAdd((await db.StandingOf(person, calendar, cancellationToken)).Role) switch
         {
             Verdict.Granted => null,
             Verdict.Hidden => Problems.NotThere("calendar"),
-            _ => Problems.Of(StatusCodes.Status403Forbidden, "not-allowed", "That needs the step Add on this calendar. A coordinator can give it to you."),
+            _ => Problems.Of(
+                StatusCodes.Status403Forbidden,
+                "not-allowed",
+                "That needs the step Add on this calendar. A coordinator can give it to you."
+            ),
         };
 
     /// <summary>The body, or <c>null</c> where it is longer.</summary>

@@ -10,9 +10,21 @@ namespace Mortar.Server.Features.Inbox;
 internal static class InboxSetup
 {
     /// <param name="Unread">Invitations that wait, and notices since one last looked.</param>
-    internal sealed record Body(int Unread, IReadOnlyList<InvitationBody> Invitations, IReadOnlyList<NoticeBody> Notices);
+    internal sealed record Body(
+        int Unread,
+        IReadOnlyList<InvitationBody> Invitations,
+        IReadOnlyList<NoticeBody> Notices
+    );
 
-    internal sealed record InvitationBody(Guid Id, string CalendarName, string From, Role Role, string Sentence, string Message, Instant SentAt);
+    internal sealed record InvitationBody(
+        Guid Id,
+        string CalendarName,
+        string From,
+        Role Role,
+        string Sentence,
+        string Message,
+        Instant SentAt
+    );
 
     /// <param name="Sentence">What happened, for example "Ines Varga ended your access to “Glaze tests”."</param>
     internal sealed record NoticeBody(long Sequence, Instant At, string Sentence, bool Seen);

@@ -26,8 +26,16 @@ internal static class PostRoomSetup
         api.MapGet("/post-room", List).WithName("ListMails").AllowAnonymous();
     }
 
-    private static Results<Ok<List<MailBody>>, ProblemHttpResult> List(StandIns.PostRoom postRoom, MortarOptions options) =>
+    private static Results<Ok<List<MailBody>>, ProblemHttpResult> List(
+        StandIns.PostRoom postRoom,
+        MortarOptions options
+    ) =>
         options.Demo
-            ? TypedResults.Ok(postRoom.Arrived.Take(200).Select(mail => new MailBody(mail.Id, mail.To, mail.From, mail.Subject, mail.Text, mail.At)).ToList())
+            ? TypedResults.Ok(
+                postRoom
+                    .Arrived.Take(200)
+                    .Select(mail => new MailBody(mail.Id, mail.To, mail.From, mail.Subject, mail.Text, mail.At))
+                    .ToList()
+            )
             : Problems.NotThere("page");
 }

@@ -42,11 +42,18 @@ internal static class ShelfSetup
     }
 
     /// <summary>The layer of one calendar on one person's shelf.</summary>
-    internal static async Task<LayerBody> LayerOf(this MortarDb db, PersonId person, CalendarId calendar, CancellationToken cancellationToken) =>
-        (await Layers(db, person, calendar, cancellationToken))[0];
+    internal static async Task<LayerBody> LayerOf(
+        this MortarDb db,
+        PersonId person,
+        CalendarId calendar,
+        CancellationToken cancellationToken
+    ) => (await Layers(db, person, calendar, cancellationToken))[0];
 
-    private static async Task<Ok<IReadOnlyList<LayerBody>>> List(Acting acting, MortarDb db, CancellationToken cancellationToken) =>
-        TypedResults.Ok(await Layers(db, acting.Person, only: null, cancellationToken));
+    private static async Task<Ok<IReadOnlyList<LayerBody>>> List(
+        Acting acting,
+        MortarDb db,
+        CancellationToken cancellationToken
+    ) => TypedResults.Ok(await Layers(db, acting.Person, only: null, cancellationToken));
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Show(
         Guid calendarId,
@@ -82,7 +89,12 @@ internal static class ShelfSetup
         return TypedResults.NoContent();
     }
 
-    private static async Task<IReadOnlyList<LayerBody>> Layers(MortarDb db, PersonId person, CalendarId? only, CancellationToken cancellationToken)
+    private static async Task<IReadOnlyList<LayerBody>> Layers(
+        MortarDb db,
+        PersonId person,
+        CalendarId? only,
+        CancellationToken cancellationToken
+    )
     {
         var standings = await db.StandingsOf(person, cancellationToken);
         var ids = only is { } one ? [one] : standings.Keys.ToList();
@@ -90,7 +102,9 @@ internal static class ShelfSetup
             from calendar in db.Calendars.AsNoTracking()
             where ids.Contains(calendar.Id)
             join g in db.Groups on calendar.GroupId equals g.Id
-            join layer in db.Layers.Where(layer => layer.PersonId == person) on calendar.Id equals layer.CalendarId into layers
+            join layer in db.Layers.Where(layer => layer.PersonId == person)
+                on calendar.Id equals layer.CalendarId
+                into layers
             from layer in layers.DefaultIfEmpty()
             orderby g.Name, calendar.Name
             select new

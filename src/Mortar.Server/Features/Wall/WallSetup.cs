@@ -35,13 +35,27 @@ internal static class WallSetup
         var (from, to) = (first.Value, last.Value);
         if (to < from || Period.DaysBetween(from, to) >= Window.LongestDays)
         {
-            return Problems.Unfit([new FieldProblem("to", FormattableString.Invariant($"Ask for 1 to {Window.LongestDays} days; the last not before the first."))]);
+            return Problems.Unfit([
+                new FieldProblem(
+                    "to",
+                    FormattableString.Invariant(
+                        $"Ask for 1 to {Window.LongestDays} days; the last not before the first."
+                    )
+                ),
+            ]);
         }
 
-        var zone = clock.Zone(await db.People.Where(person => person.Id == acting.Person).Select(person => person.Zone).SingleAsync(cancellationToken));
+        var zone = clock.Zone(
+            await db
+                .People.Where(person => person.Id == acting.Person)
+                .Select(person => person.Zone)
+                .SingleAsync(cancellationToken)
+        );
         var window = new Window(from, to, zone);
         var standings = await db.StandingsOf(acting.Person, cancellationToken);
-        var events = (await db.EventsTouching([.. standings.Keys], window, cancellationToken)).ToLookup(one => one.CalendarId);
+        var events = (await db.EventsTouching([.. standings.Keys], window, cancellationToken)).ToLookup(one =>
+            one.CalendarId
+        );
         var bricks =
             from calendar in standings
             from visible in VisibleEvent.Through(

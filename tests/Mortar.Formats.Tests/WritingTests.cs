@@ -1,0 +1,161 @@
+using System.Text;
+using Mortar.Core.Events;
+using Mortar.Core.Time;
+using Mortar.Core.Words;
+using Mortar.Formats.ICalendar;
+using NodaTime;
+using Xunit;
+
+namespace Mortar.Formats.Tests;
+
+public class WritingTests
+{
+    private static readonly FileHead Head = new(
+        "Glaze tests; spring, 2026",
+        "Every tile,\nevery cone",
+        "Europe/London"
+    );
+
+    private static readonly CalendarFileReading.Understood Studio = Samples.Read(Samples.Bytes("studio.ics"));
+
+    [Fact]
+    public void What_came_from_a_file_goes_out_as_it_came()
+    {
+        var text = Write(Studio.Events.Select(one => new EventToWrite(Whole(one), one.Source)));
+
+        foreach (
+            var line in Unfolded(Encoding.UTF8.GetString(Samples.Bytes("studio.ics")))
+                .Where(line =>
+                    !line.StartsWith("METHOD", StringComparison.Ordinal)
+                    && !line.StartsWith("PRODID", StringComparison.Ordinal)
+                    && !line.StartsWith("X-WR-CALNAME", StringComparison.Ordinal)
+                )
+        )
+        {
+            Assert.Contains(line, Unfolded(text));
+        }
+    }
+
+    [Theory]
+    [InlineData(true)]
+    [InlineData(false)]
+    public void What_is_written_reads_back_the_same(bool fromSource)
+    {
+        var text = Write(Studio.Events.Select(one => new EventToWrite(Whole(one), fromSource ? one.Source : null)));
+
+        var again = Samples.Read(text);
+
+        Assert.Empty(again.Findings);
+        Assert.Equal(Head.Name, again.Name);
+        foreach (var (before, after) in Studio.Events.Zip(again.Events))
+        {
+            Assert.Equal((before.Uid, before.Time, before.Content), (after.Uid, after.Time, after.Content));
+            Assert.Equal(before.Series, after.Series);
+        }
+    }
+
+    [Fact]
+    public void Only_what_was_changed_is_replaced()
+    {
+        var celadon = Studio.Events[0];
+        var changed = Whole(celadon) with
+        {
+            Content = celadon.Content with { Title = "Tenmoku", ShowAs = ShowAs.Tentative },
+            Time = EventTime.InZone(
+                new LocalDateTime(2026, 3, 13, 9, 0),
+                new LocalDateTime(2026, 3, 13, 10, 0),
+                "Europe/London"
+            ),
+        };
+
+        var lines = Unfolded(Write([new EventToWrite(changed, celadon.Source)])).ToList();
+
+        Assert.Contains("SUMMARY:Tenmoku", lines);
+        Assert.Contains("STATUS:TENTATIVE", lines);
+        Assert.Contains("DTSTART;TZID=Europe/London:20260313T090000", lines);
+        Assert.Contains("X-KILN-SHELF;X-ROW=2:upper", lines);
+        Assert.Contains("ATTENDEE;CN=Priya Raman;PARTSTAT=ACCEPTED:mailto:priya@example.org", lines);
+        Assert.Contains("TRIGGER:-PT15M", lines);
+        Assert.Single(lines, line => line.StartsWith("SUMMARY", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public void A_date_moved_or_left_out_here_is_in_the_file()
+    {
+        var thursdays = Studio.Events.Single(one => one.Uid.StartsWith("thursdays", StringComparison.Ordinal));
+        var start = new LocalDateTime(2026, 3, 12, 19, 0);
+        var moved = new Override(
+            start,
+            thursdays.Time.StartingAt(start.PlusHours(1)),
+            thursdays.Content with
+            {
+                Title = "An hour later",
+            }
+        );
+        var whole = Whole(thursdays) with { Series = thursdays.Series!.With(moved).Without(start.PlusDays(7)) };
+
+        var again = Samples.Read(Write([new EventToWrite(whole, thursdays.Source)]));
+
+        Assert.Equal(whole.Series, Assert.Single(again.Events).Series);
+    }
+
+    [Fact]
+    public void No_line_is_longer_than_75_octets_and_no_character_is_cut()
+    {
+        var celadon = Whole(Studio.Events[0]);
+        var whole = celadon with
+        {
+            Content = celadon.Content with { Title = string.Concat(Enumerable.Repeat("ünü🏺", 60)) },
+        };
+
+        var text = Write([new EventToWrite(whole, null)]);
+
+        Assert.All(text.Split("\r\n"), line => Assert.True(Encoding.UTF8.GetByteCount(line) <= 75, line));
+        Assert.Equal(whole.Content.Title, Samples.Read(text).Events[0].Content.Title);
+    }
+
+    [Fact]
+    public void A_zone_is_defined_as_the_database_has_it()
+    {
+        var lines = Unfolded(Write([new EventToWrite(Whole(Studio.Events[0]), null)])).ToList();
+
+        // Europe/London in 2026: summer time from 29 March, 01:00, to 25 October, 02:00 (IANA database).
+        Assert.Contains("RDATE:20260329T010000", lines);
+        Assert.Contains("RDATE:20261025T020000", lines);
+        Assert.Contains("TZOFFSETTO:+0100", lines);
+    }
+
+    [Fact]
+    public void The_offsets_of_a_written_zone_are_right_at_every_hour_of_a_year()
+    {
+        var text = Write([new EventToWrite(Whole(Studio.Events[0]), null)]);
+        var zone = Ical.Net.Calendar.Load(text)!.TimeZones.Single();
+        var london = DateTimeZoneProviders.Tzdb["Europe/London"];
+        var onsets = zone
+            .TimeZoneInfos.SelectMany(info =>
+                info.RecurrenceDates.GetAllDates().Append(info.Start).Select(at => (At: at!.Value, info.OffsetTo))
+            )
+            .OrderBy(onset => onset.At)
+            .ToList();
+
+        for (var hour = 0; hour < 8_760; hour += 7)
+        {
+            var local = new LocalDateTime(2026, 1, 1, 0, 30).PlusHours(hour);
+            if (london.MapLocal(local).Count == 1)
+            {
+                var offset = onsets.Last(onset => onset.At <= local.ToDateTimeUnspecified()).OffsetTo!.Offset;
+                Assert.Equal(london.AtStrictly(local).Offset.ToTimeSpan(), offset);
+            }
+        }
+    }
+
+    private static string Write(IEnumerable<EventToWrite> events) =>
+        CalendarFileWriter.Write(Head, events, Samples.Now, Samples.Clock);
+
+    private static Event Whole(FileEvent one) =>
+        new(new EventId(Guid.NewGuid()), default, one.Uid, default, one.Time, one.Content, one.Series, Version: 1);
+
+    private static IEnumerable<string> Unfolded(string text) =>
+        text.Replace("\r\n ", string.Empty, StringComparison.Ordinal)
+            .Split("\r\n", StringSplitOptions.RemoveEmptyEntries);
+}
