@@ -37,7 +37,8 @@ public static class AccessRules
     public static Verdict ToChange(Role role, PersonId actor, PersonId addedBy) =>
         role switch
         {
-            Role.None => Verdict.Hidden,
+            // At Times only nothing tells one event from another, so no single one is there.
+            Role.None or Role.Times => Verdict.Hidden,
             >= Role.Edit => Verdict.Granted,
             Role.Add when actor == addedBy => Verdict.Granted,
             _ => Verdict.Denied,

@@ -15,6 +15,10 @@ internal static class WireJson
     {
         options.NumberHandling = JsonNumberHandling.Strict;
         options.AllowOutOfOrderMetadataProperties = true;
+
+        // A part that is missing is told to the client, instead of being null where nobody expects it.
+        options.RespectRequiredConstructorParameters = true;
+        options.RespectNullableAnnotations = true;
         options.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false));
         options.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
     }

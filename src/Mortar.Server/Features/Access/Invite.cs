@@ -11,7 +11,7 @@ namespace Mortar.Server.Features.Access;
 /// <summary>/api/calendars/{id}/invitations: what giving would mean, giving, sending again, taking back.</summary>
 internal static class Invite
 {
-    internal sealed record Body(string Address, Role Role, string? Message);
+    internal sealed record Body(string Address, Role Role, string? Message = null);
 
     internal sealed record MeaningBody(IReadOnlyList<string> Addresses, Role Role);
 

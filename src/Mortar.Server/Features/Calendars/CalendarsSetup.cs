@@ -19,12 +19,12 @@ internal static class CalendarsSetup
     internal sealed record SettingsBody(
         Guid GroupId,
         string Name,
-        string? Description,
         Hue Hue,
         Mark Mark,
         string Zone,
         Purpose Purpose,
-        Role GroupDefault
+        Role GroupDefault,
+        string? Description = null
     );
 
     public static void AddCalendars(this IServiceCollection services) => services.AddScoped<CalendarCommands>();

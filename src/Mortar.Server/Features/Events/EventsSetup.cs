@@ -21,11 +21,11 @@ internal static class EventsSetup
     /// <param name="Time">On any clock; it is kept on that of the calendar or of the event.</param>
     internal sealed record Body(
         Guid CalendarId,
-        string? Title,
-        string? Place,
-        string? Notes,
+        TimeBody Time,
         ShowAs ShowAs,
-        TimeBody Time
+        string? Title = null,
+        string? Place = null,
+        string? Notes = null
     );
 
     public static void AddEvents(this IServiceCollection services) => services.AddScoped<EventCommands>();

@@ -48,6 +48,8 @@ internal sealed class StagedImport(
 
     public Instant At { get; } = at;
 
+    public required FileSummary Summary { get; init; }
+
     public IReadOnlyList<EventToImport> Events { get; } =
     [.. file.Events.Select(one => new EventToImport(one.Uid, one.Time, one.Content, one.Series, one.Source))];
 

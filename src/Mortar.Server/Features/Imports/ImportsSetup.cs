@@ -105,9 +105,12 @@ internal static class ImportsSetup
             case CalendarFileReading.NotACalendar not:
                 return Problems.Of(StatusCodes.Status422UnprocessableEntity, "not-a-calendar", not.Sentence);
             case CalendarFileReading.Understood understood:
-                var import = new StagedImport(importId, acting.Person, calendar, understood, clock.GetCurrentInstant());
+                var import = new StagedImport(importId, acting.Person, calendar, understood, clock.GetCurrentInstant())
+                {
+                    Summary = FileSummary.Of(understood, zones),
+                };
                 desk.Add(import);
-                return TypedResults.Ok(await Describe(import, commands, zones, cancellationToken));
+                return TypedResults.Ok(await Describe(import, commands, cancellationToken));
             default:
                 throw new InvalidOperationException();
         }
@@ -120,14 +123,13 @@ internal static class ImportsSetup
         MortarDb db,
         ImportDesk desk,
         ImportCommands commands,
-        ZoneClock zones,
         CancellationToken cancellationToken
     )
     {
         var calendar = new CalendarId(calendarId);
         return await WhyNotAdd(db, acting.Person, calendar, cancellationToken) is { } refusal ? refusal
             : desk.Find(importId, calendar, acting.Person) is { } import
-                ? TypedResults.Ok(await Describe(import, commands, zones, cancellationToken))
+                ? TypedResults.Ok(await Describe(import, commands, cancellationToken))
             : Problems.NotThere("import");
     }
 
@@ -188,7 +190,6 @@ internal static class ImportsSetup
     private static async Task<Body> Describe(
         StagedImport import,
         ImportCommands commands,
-        ZoneClock zones,
         CancellationToken cancellationToken
     )
     {
@@ -197,7 +198,7 @@ internal static class ImportsSetup
             import.State == ImportState.Ready
                 ? await commands.Known(import.Calendar, import.Events, cancellationToken)
                 : new KnownCount(0, 0);
-        var summary = FileSummary.Of(import.File, zones);
+        var summary = import.Summary;
         return new Body(
             import.Id,
             import.State,

@@ -1,0 +1,136 @@
+using System.Reflection;
+using Mortar.Core.Access;
+using Mortar.Data.Store;
+using Mortar.Formats.ICalendar;
+using Mortar.Server.Hosting;
+using NetArchTest.Rules;
+using Xunit;
+
+namespace Mortar.Server.Tests;
+
+/// <summary>Arrows point one way.</summary>
+public class ArchitectureTests
+{
+    private static readonly Assembly Core = typeof(Role).Assembly;
+    private static readonly Assembly Formats = typeof(CalendarFile).Assembly;
+    private static readonly Assembly Data = typeof(MortarDb).Assembly;
+    private static readonly Assembly Server = typeof(MortarHost).Assembly;
+
+    public static TheoryData<string, string[]> Forbidden() =>
+        new()
+        {
+            {
+                "Mortar.Core",
+                [
+                    "Mortar.Data",
+                    "Mortar.Formats",
+                    "Mortar.Server",
+                    "Microsoft.EntityFrameworkCore",
+                    "Microsoft.AspNetCore",
+                    "Microsoft.Extensions",
+                    "System.IO",
+                    "System.Net",
+                    "System.Text.Json",
+                ]
+            },
+            {
+                "Mortar.Formats",
+                ["Mortar.Data", "Mortar.Server", "Microsoft.EntityFrameworkCore", "Microsoft.AspNetCore"]
+            },
+            { "Mortar.Data", ["Mortar.Formats", "Mortar.Server"] },
+        };
+
+    [Theory]
+    [MemberData(nameof(Forbidden))]
+    public void A_project_knows_only_what_lies_under_it(string project, string[] others)
+    {
+        var types = Types.InAssemblies(
+            new[] { Core, Formats, Data }.Where(assembly => assembly.GetName().Name == project)
+        );
+
+        AssertHolds(types.ShouldNot().HaveDependencyOnAny(others));
+    }
+
+    /// <summary>The rooms of Core, each knowing only rooms before it.</summary>
+    private static readonly string[] Rooms =
+    [
+        "Words",
+        "Time",
+        "Recurrence",
+        "Events",
+        "Changes",
+        "Access",
+        "Calendars",
+        "Groups",
+    ];
+
+    public static TheoryData<string> Each() => [.. Rooms];
+
+    [Theory]
+    [MemberData(nameof(Each))]
+    public void A_room_of_core_knows_only_those_before_it(string room)
+    {
+        // Access shows calendars, and calendars name steps of the ladder: these two are read together.
+        var later = Rooms
+            .SkipWhile(one => one != room)
+            .Skip(1)
+            .Where(one => (room, one) is not ("Access", "Calendars"));
+
+        AssertHolds(
+            Types
+                .InAssembly(Core)
+                .That()
+                .ResideInNamespace($"Mortar.Core.{room}")
+                .ShouldNot()
+                .HaveDependencyOnAny([.. later.Select(one => $"Mortar.Core.{one}")])
+        );
+    }
+
+    [Fact]
+    public void Every_type_of_core_lives_in_a_room_that_is_named_here() =>
+        Assert.Empty(Core.GetExportedTypes().Select(type => type.Namespace!.Split('.')[2]).Except(Rooms));
+
+    [Fact]
+    public void Clock_times_of_the_framework_stop_at_the_edge()
+    {
+        var uses =
+            from type in Core.GetExportedTypes()
+            from property in type.GetProperties()
+            where
+                property.PropertyType == typeof(DateTime)
+                || property.PropertyType == typeof(DateTimeOffset)
+                || property.PropertyType == typeof(TimeSpan)
+            select $"{type.Name}.{property.Name}";
+
+        Assert.Empty(uses);
+    }
+
+    [Fact]
+    public void A_room_of_the_server_does_not_reach_into_another_one_but_for_what_is_named()
+    {
+        // The wire form of a layer and the making of accounts serve two rooms each; the demo furnishes all of them.
+        string[] shared = ["Shelf", "Accounts"];
+        var rooms = Server
+            .GetTypes()
+            .Select(type => type.Namespace)
+            .OfType<string>()
+            .Where(name => name.StartsWith("Mortar.Server.Features.", StringComparison.Ordinal))
+            .Distinct()
+            .ToList();
+
+        foreach (var room in rooms)
+        {
+            var others = rooms.Where(other => other != room && !shared.Contains(other.Split('.')[^1])).ToArray();
+
+            AssertHolds(
+                Types.InAssembly(Server).That().ResideInNamespace(room).ShouldNot().HaveDependencyOnAny(others)
+            );
+        }
+    }
+
+    private static void AssertHolds(ConditionList rule)
+    {
+        var result = rule.GetResult();
+        Assert.True(result.IsSuccessful, string.Join(", ", result.FailingTypeNames ?? []));
+    }
+}

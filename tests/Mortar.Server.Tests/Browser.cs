@@ -1,0 +1,110 @@
+using System.Net;
+using System.Net.Http.Headers;
+using System.Text;
+using System.Text.Json;
+using Xunit;
+
+namespace Mortar.Server.Tests;
+
+/// <summary>What the API answered.</summary>
+internal sealed record Answer(int Status, string Text, HttpResponseHeaders Headers)
+{
+    public JsonElement Body => JsonDocument.Parse(Text).RootElement;
+
+    public string Detail => Body.GetProperty("detail").GetString()!;
+
+    public string Type =>
+        Body.GetProperty("type").GetString()!.Replace("urn:mortar:", string.Empty, StringComparison.Ordinal);
+
+    public Answer Is(int status)
+    {
+        Assert.True(status == Status, $"{Status} instead of {status}: {Text}");
+        return this;
+    }
+
+    public Answer IsProblem(int status, string type)
+    {
+        Is(status);
+        Assert.Equal(type, Type);
+        Assert.NotEmpty(Detail);
+        return this;
+    }
+}
+
+/// <summary>One browser: its cookies, and the antiforgery token with every change as the web sends it.</summary>
+internal sealed class Browser : IDisposable
+{
+    private readonly HttpClientHandler handler = new()
+    {
+        CookieContainer = new CookieContainer(),
+        AllowAutoRedirect = false,
+    };
+    private readonly HttpClient client;
+
+    public Browser(Uri url) => client = new HttpClient(handler) { BaseAddress = url };
+
+    public CookieContainer Cookies => handler.CookieContainer;
+
+    /// <summary>Leaves the antiforgery token out.</summary>
+    public bool Careless { get; init; }
+
+    public Task<Answer> Get(string path) => Send(HttpMethod.Get, path, null, null, null);
+
+    public Task<Answer> Post(string path, object? body = null, Guid? set = null) =>
+        Send(HttpMethod.Post, path, body, null, set);
+
+    public Task<Answer> Put(string path, object? body, int? version = null, Guid? set = null) =>
+        Send(HttpMethod.Put, path, body, version, set);
+
+    public Task<Answer> Delete(string path, int? version = null, Guid? set = null) =>
+        Send(HttpMethod.Delete, path, null, version, set);
+
+    public async Task<Answer> Send(HttpMethod method, string path, object? body, int? version, Guid? set)
+    {
+        using var request = new HttpRequestMessage(method, path);
+        if (body is byte[] file)
+        {
+            request.Content = new ByteArrayContent(file)
+            {
+                Headers = { ContentType = new MediaTypeHeaderValue("text/calendar") },
+            };
+        }
+        else if (body is string text)
+        {
+            request.Content = new StringContent(text, Encoding.UTF8, "application/json");
+        }
+        else if (body is not null)
+        {
+            request.Content = new StringContent(
+                JsonSerializer.Serialize(body, JsonSerializerOptions.Web),
+                Encoding.UTF8,
+                "application/json"
+            );
+        }
+
+        if (version is { } based)
+        {
+            request.Headers.TryAddWithoutValidation("If-Match", $"\"{based}\"");
+        }
+
+        if (set is { } named)
+        {
+            request.Headers.Add("X-Change-Set", named.ToString());
+        }
+
+        if (method != HttpMethod.Get && !Careless)
+        {
+            using var session = JsonDocument.Parse(await client.GetStringAsync("/api/session"));
+            request.Headers.Add("X-Antiforgery", session.RootElement.GetProperty("antiforgeryToken").GetString());
+        }
+
+        using var response = await client.SendAsync(request);
+        return new Answer((int)response.StatusCode, await response.Content.ReadAsStringAsync(), response.Headers);
+    }
+
+    public void Dispose()
+    {
+        client.Dispose();
+        handler.Dispose();
+    }
+}

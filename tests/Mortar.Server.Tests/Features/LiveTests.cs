@@ -1,0 +1,121 @@
+using System.Threading.Channels;
+using Microsoft.AspNetCore.SignalR.Client;
+using Mortar.Core.Access;
+using Mortar.Server.Features.Demo;
+using Xunit;
+
+namespace Mortar.Server.Tests.Features;
+
+public class LiveTests
+{
+    [Fact]
+    public async Task A_change_is_told_to_those_who_see_the_calendar_and_to_nobody_else()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        using var tomasz = await mortar.As(DemoPeople.Tomasz);
+        var calendar = await ines.MakeCalendar();
+        await mortar.Give(calendar, DemoPeople.Priya, Role.Times);
+        await using var hers = await Line.Open(mortar, priya);
+        await using var his = await Line.Open(mortar, tomasz);
+
+        var id = await ines.MakeEvent(calendar);
+        await hers.Hears($"calendarChanged {calendar.Value}");
+        await mortar.Give(calendar, DemoPeople.Tomasz, Role.View);
+        await his.Hears("shelfChanged");
+
+        Assert.DoesNotContain(
+            hers.Heard,
+            told =>
+                told.Contains(id.ToString(), StringComparison.Ordinal)
+                || told.Contains("Celadon", StringComparison.Ordinal)
+        );
+        Assert.Equal(
+            "shelfChanged",
+            his.Heard.SkipWhile(told =>
+                    told.StartsWith("calendarChanged", StringComparison.Ordinal) && his.Heard.IndexOf(told) > 0
+                )
+                .First(told => !told.StartsWith("calendarChanged", StringComparison.Ordinal))
+        );
+    }
+
+    [Fact]
+    public async Task Ended_access_is_told_to_the_one_it_was_taken_from()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var calendar = await ines.MakeCalendar();
+        await mortar.Give(calendar, DemoPeople.Priya, Role.Edit);
+        await using var hers = await Line.Open(mortar, priya);
+
+        (await ines.Delete($"/api/calendars/{calendar.Value}/access/{DemoPeople.Priya.Id.Value}")).Is(204);
+
+        await hers.Hears("shelfChanged");
+        Assert.Empty(await priya.Bricks(calendar));
+        (await ines.Put($"/api/calendars/{calendar.Value}", World.Calendar("Renamed"), 1)).Is(200);
+        (await ines.Put($"/api/events/{Guid.NewGuid()}", World.Event(calendar))).Is(200);
+        var own = new Core.Words.CalendarId(DemoPeople.Stable("calendar Priya’s time"));
+        await priya.MakeEvent(own);
+        await hers.Hears($"calendarChanged {own.Value}");
+        Assert.DoesNotContain(
+            $"calendarChanged {calendar.Value}",
+            hers.Heard.SkipWhile(told => told != "shelfChanged")
+        );
+    }
+
+    [Fact]
+    public async Task Nobody_listens_who_is_not_signed_in()
+    {
+        await using var mortar = await TestMortar.Start();
+
+        await Assert.ThrowsAsync<HttpRequestException>(() => Line.Open(mortar, mortar.Anonymous()));
+    }
+
+    /// <summary>The live line as a browser has it.</summary>
+    private sealed class Line(HubConnection connection) : IAsyncDisposable
+    {
+        private readonly Channel<string> told = Channel.CreateUnbounded<string>();
+
+        public List<string> Heard { get; } = [];
+
+        public static async Task<Line> Open(TestMortar mortar, Browser browser)
+        {
+            var line = new Line(
+                new HubConnectionBuilder()
+                    .WithUrl(new Uri(mortar.Url, "/live"), options => options.Cookies = browser.Cookies)
+                    .Build()
+            );
+            await line.Start();
+            return line;
+        }
+
+        /// <summary>Waits until it is told; ten seconds at most.</summary>
+        public async Task Hears(string expected)
+        {
+            using var limit = new CancellationTokenSource(TimeSpan.FromSeconds(10));
+            while (!Heard.Contains(expected))
+            {
+                Heard.Add(await told.Reader.ReadAsync(limit.Token));
+            }
+        }
+
+        public ValueTask DisposeAsync() => connection.DisposeAsync();
+
+        private Task Start()
+        {
+            foreach (var name in new[] { "calendarChanged", "accessChanged" })
+            {
+                connection.On<Guid>(name, calendar => told.Writer.TryWrite($"{name} {calendar}"));
+            }
+
+            foreach (var name in new[] { "shelfChanged", "inboxChanged" })
+            {
+                connection.On(name, () => told.Writer.TryWrite(name));
+            }
+
+            return connection.StartAsync();
+        }
+    }
+}

@@ -1,0 +1,163 @@
+using System.Text;
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Server.Features.Demo;
+using Xunit;
+
+namespace Mortar.Server.Tests.Features;
+
+public class UndoTests
+{
+    [Fact]
+    public async Task Making_changing_and_deleting_are_taken_back_one_after_the_other()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await ines.MakeCalendar();
+        var (made, changed, deleted) = (Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid());
+        var id = await ines.MakeEvent(calendar, "One", set: made);
+        (
+            await ines.Put(
+                $"/api/events/{id}",
+                World.Event(calendar, "Two", World.Clock("2026-03-13T09:00:00", "2026-03-13T10:00:00")),
+                1,
+                changed
+            )
+        ).Is(200);
+        (await ines.Delete($"/api/events/{id}", 2, deleted)).Is(200);
+        Assert.Empty(await ines.Bricks(calendar));
+
+        (await ines.Post($"/api/changes/{deleted}/undo")).Is(200);
+        Assert.Equal("Two", Assert.Single(await ines.Bricks(calendar)).Text("title"));
+        var redo = Guid.NewGuid();
+        (await ines.Post($"/api/changes/{deleted}/undo", set: redo)).IsProblem(409, "changed-since");
+    }
+
+    [Fact]
+    public async Task A_change_goes_back_to_what_was_before()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await ines.MakeCalendar();
+        var (changed, undone) = (Guid.NewGuid(), Guid.NewGuid());
+        var id = await ines.MakeEvent(calendar, "One");
+        (
+            await ines.Put(
+                $"/api/events/{id}",
+                World.Event(calendar, "Two", World.Clock("2026-03-13T09:00:00", "2026-03-13T10:00:00")),
+                1,
+                changed
+            )
+        ).Is(200);
+
+        (await ines.Post($"/api/changes/{changed}/undo", set: undone)).Is(200);
+
+        var brick = Assert.Single(await ines.Bricks(calendar));
+        Assert.Equal(
+            ("One", "2026-03-12T14:00:00", 3),
+            (brick.Text("title"), brick.GetProperty("time").Text("start"), brick.GetProperty("version").GetInt32())
+        );
+        (await ines.Post($"/api/changes/{undone}/undo")).Is(200);
+        Assert.Equal("Two", Assert.Single(await ines.Bricks(calendar)).Text("title"));
+    }
+
+    [Fact]
+    public async Task What_somebody_changed_since_is_not_taken_back()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var calendar = await ines.MakeCalendar();
+        await mortar.Give(calendar, DemoPeople.Priya, Role.Edit);
+        var made = Guid.NewGuid();
+        var id = await ines.MakeEvent(calendar, set: made);
+        (await priya.Put($"/api/events/{id}", World.Event(calendar, "Priya's"), 1)).Is(200);
+
+        (await ines.Post($"/api/changes/{made}/undo")).IsProblem(409, "changed-since");
+
+        Assert.Equal("Priya's", Assert.Single(await ines.Bricks(calendar)).Text("title"));
+    }
+
+    [Fact]
+    public async Task What_one_may_no_longer_do_one_may_no_longer_undo()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var calendar = await ines.MakeCalendar();
+        await mortar.Give(calendar, DemoPeople.Priya, Role.Edit);
+        var made = Guid.NewGuid();
+        await priya.MakeEvent(calendar, "Hers", set: made);
+        await mortar.Give(calendar, DemoPeople.Priya, Role.View);
+        (await priya.Post($"/api/changes/{made}/undo")).IsProblem(403, "not-allowed");
+        await mortar.Give(calendar, DemoPeople.Priya, Role.None);
+
+        (await priya.Post($"/api/changes/{made}/undo")).IsProblem(404, "not-there");
+
+        Assert.Single(await ines.Bricks(calendar));
+    }
+
+    [Fact]
+    public async Task Ended_access_and_a_deleted_calendar_come_back_whole()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var calendar = await ines.MakeCalendar();
+        await mortar.Give(calendar, DemoPeople.Priya, Role.Edit);
+        await ines.MakeEvent(calendar);
+        var (ended, deleted) = (Guid.NewGuid(), Guid.NewGuid());
+
+        (await ines.Delete($"/api/calendars/{calendar.Value}/access/{DemoPeople.Priya.Id.Value}", set: ended)).Is(204);
+        Assert.False(await priya.HasLayer(calendar));
+        (await ines.Post($"/api/changes/{ended}/undo")).Is(200);
+        Assert.True(await priya.HasLayer(calendar));
+        (await ines.Delete($"/api/calendars/{calendar.Value}", 1, deleted)).Is(204);
+        Assert.False(await priya.HasLayer(calendar));
+        (await ines.Post($"/api/changes/{deleted}/undo")).Is(200);
+
+        Assert.Single(await priya.Bricks(calendar));
+    }
+
+    [Fact]
+    public async Task Every_mutation_is_in_the_log_with_who_and_what_was_before_and_after()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await ines.MakeCalendar();
+        var id = await ines.MakeEvent(calendar, "One");
+        (await ines.Put($"/api/events/{id}", World.Event(calendar, "Two"), 1)).Is(200);
+
+        var log = await mortar.Store(db =>
+            db.Changes.Where(change => change.SubjectId == id).OrderBy(change => change.Sequence).ToListAsync()
+        );
+
+        Assert.All(log, change => Assert.Equal(DemoPeople.Ines.Id, change.Actor));
+        Assert.Null(log[0].Before);
+        Assert.Contains("\"One\"", log[1].Before, StringComparison.Ordinal);
+        Assert.Contains("\"Two\"", log[1].After, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task One_undo_takes_a_whole_import_back()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await ines.MakeCalendar();
+        var (import, set) = (Guid.NewGuid(), Guid.NewGuid());
+        var file = Files.Days(1_200);
+        (await ines.Put($"/api/calendars/{calendar.Value}/imports/{import}", Encoding.UTF8.GetBytes(file))).Is(200);
+        (await ines.Post($"/api/calendars/{calendar.Value}/imports/{import}/write", new { known = "keep" }, set)).Is(
+            202
+        );
+        await ines.Imported(calendar, import);
+
+        var answer = (await ines.Post($"/api/changes/{set}/undo")).Is(200);
+
+        Assert.Equal(1_200, answer.Body.GetProperty("returned").GetInt32());
+        Assert.Equal(
+            0,
+            await mortar.Store(db => db.Events.CountAsync(row => row.CalendarId == calendar && row.DeletedAt == null))
+        );
+    }
+}

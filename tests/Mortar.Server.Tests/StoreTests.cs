@@ -1,0 +1,118 @@
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Time;
+using Mortar.Core.Words;
+using Mortar.Data.Events;
+using Mortar.Data.Store;
+using Mortar.Server.Features.Demo;
+using NodaTime;
+using Xunit;
+
+namespace Mortar.Server.Tests;
+
+public class StoreTests
+{
+    [Fact]
+    public async Task A_range_is_read_by_the_index_and_no_table_is_scanned()
+    {
+        await using var mortar = await TestMortar.Start();
+        var window = new Window(new LocalDate(2026, 3, 9), new LocalDate(2026, 3, 15), DateTimeZone.Utc);
+
+        var plan = await mortar.Store(async db =>
+        {
+            var sql = db.RowsTouching([new CalendarId(DemoPeople.Stable("calendar Rota"))], window).ToQueryString();
+            await db.Database.OpenConnectionAsync();
+            await using var command = db.Database.GetDbConnection().CreateCommand();
+            var lines = sql.Split('\n');
+            command.CommandText = string.Join(
+                    '\n',
+                    lines.Where(line => !line.StartsWith(".param", StringComparison.Ordinal))
+                )
+                .Insert(0, "EXPLAIN QUERY PLAN ");
+            foreach (
+                var parameter in lines
+                    .Where(line => line.StartsWith(".param set", StringComparison.Ordinal))
+                    .Select(line => line.Split(' ', 4))
+            )
+            {
+                var given = command.CreateParameter();
+                (given.ParameterName, given.Value) = (parameter[2], parameter[3].Trim('\''));
+                command.Parameters.Add(given);
+            }
+
+            var steps = new List<string>();
+            await using var reader = await command.ExecuteReaderAsync();
+            while (await reader.ReadAsync())
+            {
+                steps.Add(reader.GetString(3));
+            }
+
+            return steps;
+        });
+
+        Assert.Contains(
+            plan,
+            step => step.Contains("USING INDEX IX_Events_Range (CalendarId=? AND IndexEnd>?)", StringComparison.Ordinal)
+        );
+        Assert.DoesNotContain(
+            plan,
+            step =>
+                step.StartsWith("SCAN Events", StringComparison.Ordinal)
+                || step.StartsWith("SCAN \"Events\"", StringComparison.Ordinal)
+        );
+    }
+
+    [Fact]
+    public async Task A_recorded_row_is_changed_only_by_somebody_and_never_erased()
+    {
+        await using var mortar = await TestMortar.Start();
+
+        await Assert.ThrowsAsync<InvalidOperationException>(() =>
+            mortar.Store(async db =>
+            {
+                (await db.Events.FirstAsync()).Title = "By nobody";
+                return await db.SaveChangesAsync();
+            })
+        );
+        await Assert.ThrowsAsync<NotSupportedException>(() =>
+            mortar.Store(db =>
+                db.Write<int>(
+                    Act.By(DemoPeople.Ines.Id),
+                    async () =>
+                    {
+                        db.Events.Remove(await db.Events.FirstAsync());
+                        return new Outcome<int>.Done(1);
+                    },
+                    CancellationToken.None
+                )
+            )
+        );
+    }
+
+    [Fact]
+    public async Task The_model_has_no_change_that_a_migration_does_not_carry()
+    {
+        await using var mortar = await TestMortar.Start();
+
+        Assert.False(await mortar.Store(db => Task.FromResult(db.Database.HasPendingModelChanges())));
+    }
+
+    [Fact]
+    public async Task The_file_keeps_its_own_rules()
+    {
+        await using var mortar = await TestMortar.Start();
+        string[] breaches =
+        [
+            "UPDATE Calendars SET Name = ''",
+            "UPDATE Events SET Zone = NULL WHERE TimeForm = 'Timed'",
+            "UPDATE Events SET End = '1999-01-01T00:00:00'",
+            "INSERT INTO Members (GroupId, PersonId, Coordinates) VALUES ('x', 'y', 0)",
+        ];
+
+        foreach (var breach in breaches)
+        {
+            await Assert.ThrowsAsync<Microsoft.Data.Sqlite.SqliteException>(() =>
+                mortar.Store(db => db.Database.ExecuteSqlRawAsync(breach))
+            );
+        }
+    }
+}

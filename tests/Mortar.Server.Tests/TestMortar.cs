@@ -1,0 +1,150 @@
+using System.Globalization;
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Http;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using Mortar.Core.Access;
+using Mortar.Core.Words;
+using Mortar.Data.Access;
+using Mortar.Data.Store;
+using Mortar.Server.Features.Demo;
+using Mortar.Server.Hosting;
+
+namespace Mortar.Server.Tests;
+
+/// <summary>A whole Mortar of a test's own: real HTTP on a free port, a real SQLite file, on the demo studio.</summary>
+internal sealed class TestMortar : IAsyncDisposable
+{
+    public const string Today = "2026-03-11";
+
+    private static readonly Lazy<Task<string>> Template = new(MakeTemplate);
+
+    private readonly WebApplication host;
+
+    private TestMortar(WebApplication host, string data) => (this.host, Data) = (host, data);
+
+    public Uri Url => new(host.Urls.First());
+
+    public IServiceProvider Services => host.Services;
+
+    public string Data { get; }
+
+    /// <summary>Starts one on a copy of the furnished studio; settings as <c>Name=value</c>.</summary>
+    public static async Task<TestMortar> Start(params string[] settings)
+    {
+        var data = NewFolder();
+        foreach (var file in Directory.EnumerateFiles(await Template.Value))
+        {
+            File.Copy(file, Path.Combine(data, Path.GetFileName(file)));
+        }
+
+        return await Run(data, ["Demo=true", .. settings]);
+    }
+
+    /// <summary>Starts one on an empty folder, as for real use.</summary>
+    public static Task<TestMortar> StartEmpty(params string[] settings) => Run(NewFolder(), settings);
+
+    /// <summary>Starts one on a folder that is there already.</summary>
+    public static Task<TestMortar> StartOn(string data) => Run(data, ["Demo=true"]);
+
+    /// <summary>A browser of its own, signed in as one of the demo people.</summary>
+    public async Task<Browser> As(DemoPerson person)
+    {
+        var browser = new Browser(Url);
+        (await browser.Post($"/api/demo/session/{person.Id.Value}")).Is(StatusCodes.Status204NoContent);
+        return browser;
+    }
+
+    public Browser Anonymous() => new(Url);
+
+    /// <summary>Runs something on the store in a scope of its own.</summary>
+    public async Task<T> Store<T>(Func<MortarDb, Task<T>> ask)
+    {
+        await using var scope = host.Services.CreateAsyncScope();
+        return await ask(scope.ServiceProvider.GetRequiredService<MortarDb>());
+    }
+
+    /// <summary>Puts somebody on a step of a calendar, or takes it away, without any invitation.</summary>
+    public Task Give(CalendarId calendar, DemoPerson person, Role role) =>
+        Store(db =>
+            db.Write<GrantRow>(
+                Act.By(DemoPeople.Ines.Id),
+                async () =>
+                {
+                    var grant = await db.Grants.FirstOrDefaultAsync(row =>
+                        row.CalendarId == calendar && row.PersonId == person.Id
+                    );
+                    if (grant is null)
+                    {
+                        grant = new GrantRow
+                        {
+                            Id = Guid.NewGuid(),
+                            CalendarId = calendar,
+                            PersonId = person.Id,
+                            Role = role,
+                        };
+                        db.Grants.Add(grant);
+                    }
+
+                    grant.Role = role;
+                    return new Outcome<GrantRow>.Done(grant);
+                },
+                CancellationToken.None
+            )
+        );
+
+    public async ValueTask DisposeAsync()
+    {
+        await host.StopAsync();
+        await host.DisposeAsync();
+        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
+        Directory.Delete(Data, recursive: true);
+    }
+
+    private static string NewFolder() => Directory.CreateTempSubdirectory("mortar-test-").FullName;
+
+    private static async Task<string> MakeTemplate()
+    {
+        var data = NewFolder();
+        await using var app = Build(data, ["Demo=true"]);
+        await MortarHost.Prepare(app, CancellationToken.None);
+        await app.DisposeAsync();
+        await using var connection = new Microsoft.Data.Sqlite.SqliteConnection(
+            $"Data Source={Path.Combine(data, StoreSetup.FileName)};Pooling=False"
+        );
+        await connection.OpenAsync();
+        await using var command = connection.CreateCommand();
+        command.CommandText = "PRAGMA wal_checkpoint(TRUNCATE)";
+        await command.ExecuteNonQueryAsync();
+        return data;
+    }
+
+    private static async Task<TestMortar> Run(string data, string[] settings)
+    {
+        var app = Build(data, settings);
+        await MortarHost.Prepare(app, CancellationToken.None);
+        await app.StartAsync();
+        return new TestMortar(app, data);
+    }
+
+    private static WebApplication Build(string data, string[] settings)
+    {
+        var usual = new Dictionary<string, string>(StringComparer.Ordinal)
+        {
+            ["Data"] = data,
+            ["Today"] = Today,
+            ["SignInsPerMinute"] = 100_000.ToString(CultureInfo.InvariantCulture),
+            ["Web"] = Path.Combine(data, "no-web"),
+        };
+        foreach (var setting in settings.Select(setting => setting.Split('=', 2)))
+        {
+            usual[setting[0]] = setting[1];
+        }
+
+        return MortarHost.Build([
+            "--urls",
+            "http://127.0.0.1:0",
+            .. usual.Select(setting => $"--Mortar:{setting.Key}={setting.Value}"),
+        ]);
+    }
+}

@@ -1,0 +1,125 @@
+using System.Text.Json;
+using Mortar.Core.Words;
+using Mortar.Server.Features.Demo;
+
+namespace Mortar.Server.Tests;
+
+/// <summary>Bodies that the web sends, and a calendar to try them on.</summary>
+internal static class World
+{
+    public const string Secret = "Bring last month's tiles";
+
+    public static readonly Guid StudioTeam = DemoPeople.Stable("Studio team");
+
+    public static object Calendar(
+        string name = "Glaze tests",
+        string groupDefault = "none",
+        string zone = "Europe/London"
+    ) =>
+        new
+        {
+            groupId = StudioTeam,
+            name,
+            description = "Every tile, every cone",
+            hue = "lake",
+            mark = "drop",
+            zone,
+            purpose = "events",
+            groupDefault,
+        };
+
+    public static object Clock(
+        string start = "2026-03-12T14:00:00",
+        string end = "2026-03-12T15:30:00",
+        string zone = "Europe/London"
+    ) =>
+        new
+        {
+            form = "clock",
+            start,
+            end,
+            zone,
+        };
+
+    public static object Event(
+        CalendarId calendar,
+        string title = "Celadon",
+        object? time = null,
+        string notes = Secret,
+        string showAs = "busy"
+    ) =>
+        new
+        {
+            calendarId = calendar.Value,
+            title,
+            place = "Glaze room",
+            notes,
+            showAs,
+            time = time ?? Clock(),
+        };
+
+    /// <summary>Ines makes "Glaze tests".</summary>
+    public static async Task<CalendarId> MakeCalendar(this Browser ines)
+    {
+        var id = Guid.CreateVersion7();
+        (await ines.Put($"/api/calendars/{id}", Calendar())).Is(200);
+        return new CalendarId(id);
+    }
+
+    /// <summary>Somebody makes an event; returns its id.</summary>
+    public static async Task<Guid> MakeEvent(
+        this Browser browser,
+        CalendarId calendar,
+        string title = "Celadon",
+        object? time = null,
+        Guid? set = null
+    )
+    {
+        var id = Guid.CreateVersion7();
+        (await browser.Put($"/api/events/{id}", Event(calendar, title, time), set: set)).Is(200);
+        return id;
+    }
+
+    /// <summary>The bricks of one calendar on somebody's wall in the week of the demo's today.</summary>
+    public static async Task<List<JsonElement>> Bricks(
+        this Browser browser,
+        CalendarId calendar,
+        string from = "2026-03-09",
+        string to = "2026-03-15"
+    )
+    {
+        var wall = (await browser.Get($"/api/wall?from={from}&to={to}")).Is(200).Body;
+        return
+        [
+            .. wall.GetProperty("bricks")
+                .EnumerateArray()
+                .Where(brick => brick.GetProperty("calendarId").GetGuid() == calendar.Value),
+        ];
+    }
+
+    public static async Task<bool> HasLayer(this Browser browser, CalendarId calendar) =>
+        (await browser.Get("/api/shelf"))
+            .Is(200)
+            .Body.EnumerateArray()
+            .Any(layer => layer.GetProperty("calendarId").GetGuid() == calendar.Value);
+
+    /// <summary>Asks again until the answer is there, for what happens just after a command; fails after a minute.</summary>
+    public static async Task<T> Eventually<T>(Func<Task<T?>> ask)
+        where T : class
+    {
+        using var limit = new CancellationTokenSource(TimeSpan.FromMinutes(1));
+        while (!limit.IsCancellationRequested)
+        {
+            if (await ask() is { } found)
+            {
+                return found;
+            }
+
+            await Task.Delay(20, CancellationToken.None);
+        }
+
+        throw new Xunit.Sdk.XunitException("It did not happen within a minute.");
+    }
+
+    public static string Text(this JsonElement element, string property) => element.GetProperty(property).GetString()!;
+}
