@@ -115,7 +115,7 @@ internal static class World
                 return found;
             }
 
-            await Task.Delay(20, CancellationToken.None);
+            await Task.Delay(50, CancellationToken.None);
         }
 
         throw new Xunit.Sdk.XunitException("It did not happen within a minute.");

@@ -75,7 +75,7 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
                     return refusal;
                 }
 
-                var rows = (await Rows(calendar).ToListAsync(cancellationToken)).ToDictionary(
+                var rows = (await Rows(calendar).AsNoTracking().ToListAsync(cancellationToken)).ToDictionary(
                     row => row.Uid,
                     StringComparer.Ordinal
                 );
@@ -88,11 +88,8 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
                     }
 
                     await db.SaveChangesAsync(cancellationToken);
-                    foreach (var entry in db.ChangeTracker.Entries().ToList())
-                    {
-                        // What is saved need not be looked at again by the next save.
-                        entry.State = EntityState.Detached;
-                    }
+                    // What is saved need not be looked at again by the next save.
+                    db.ChangeTracker.Clear();
 
                     progress.Report(Math.Min(done + Chunk, events.Count));
                 }

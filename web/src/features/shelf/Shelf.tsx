@@ -96,7 +96,6 @@ function LayerChip({ layer, onShow, onOnly, onOpen }: LayerChipProps) {
       <button
         type="button"
         aria-pressed={layer.shown}
-        aria-label={`${layer.name}, ${layer.shown ? 'shown' : 'hidden'}`}
         title={layer.shown ? 'Hide this layer' : 'Show this layer'}
         onClick={() => onShow(!layer.shown)}
         className="flex items-stretch"

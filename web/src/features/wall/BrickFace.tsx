@@ -34,7 +34,7 @@ export function BrickFace({ brick, layer, flat }: BrickFaceProps) {
       >
         {title}
       </span>
-      {isSeries && <Repeat2 size={11} className="ml-1 inline align-[-1px]" aria-label="series" />}
+      {isSeries && <Repeat2 size={11} className="ml-1 inline align-[-1px]" aria-hidden="true" />}
     </>
   )
   return flat ? (
@@ -50,12 +50,13 @@ export function BrickFace({ brick, layer, flat }: BrickFaceProps) {
   )
 }
 
-/** A brick as it is read aloud. */
+/** A brick as it is read aloud; it begins with what is written on it. */
 export function brickName(brick: Brick, layer: Layer): string {
   const where = `in ${layer.name}`
-  if (brick.kind === 'busy') return `Busy ${clockText(brick.start)} to ${clockText(brick.end)}, ${where}`
-  const when =
-    brick.time.form === 'days' ? 'all day' : `${clockText(brick.time.start)} to ${clockText(brick.time.end)}`
+  if (brick.kind === 'busy') return `${clockText(brick.start)} Busy, to ${clockText(brick.end)}, ${where}`
+  const title = titleOf(brick.title)
   const state = brick.cancelled ? ', cancelled' : brick.showAs === 'tentative' ? ', tentative' : ''
-  return `${titleOf(brick.title)}, ${when}${state}, ${where}`
+  return brick.time.form === 'days'
+    ? `${title}, all day${state}, ${where}`
+    : `${clockText(brick.time.start)} ${title}, to ${clockText(brick.time.end)}${state}, ${where}`
 }

@@ -1,0 +1,325 @@
+using System.Globalization;
+using System.Text.Json;
+using Mortar.Server.Features.Demo;
+using OpenQA.Selenium;
+using OpenQA.Selenium.Chrome;
+using OpenQA.Selenium.Interactions;
+
+namespace Mortar.Browser.Tests;
+
+/// <summary>One browser session of its own: finds things by the names people see, and waits for them instead of sleeping.</summary>
+internal sealed class Screen : IDisposable
+{
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(15);
+
+    private readonly ChromeDriver driver;
+    private readonly string profile = Directory.CreateTempSubdirectory("mortar-chromium-").FullName;
+    private readonly Uri url;
+
+    public Screen(Uri url, int width = 1280, int height = 800)
+    {
+        this.url = url;
+        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
+        options.AddArguments(
+            "--headless=new",
+            "--no-sandbox",
+            "--disable-gpu",
+            "--disable-dev-shm-usage",
+            "--disable-background-networking",
+            "--disable-component-update",
+            "--disable-sync",
+            "--no-first-run",
+            "--lang=en-GB",
+            "--hide-scrollbars",
+            "--force-device-scale-factor=1",
+            $"--user-data-dir={profile}"
+        );
+        options.SetLoggingPreference(LogType.Browser, LogLevel.Warning);
+        var service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
+        service.SuppressInitialDiagnosticInformation = true;
+        driver = new ChromeDriver(service, options, TimeSpan.FromMinutes(2));
+        Resize(width, height);
+    }
+
+    public string Path => new Uri(driver.Url).PathAndQuery;
+
+    /// <summary>Makes the page itself that large, whatever the window's frame takes.</summary>
+    public void Resize(int width, int height) =>
+        driver.ExecuteCdpCommand(
+            "Emulation.setDeviceMetricsOverride",
+            new Dictionary<string, object?>(StringComparer.Ordinal)
+            {
+                ["width"] = width,
+                ["height"] = height,
+                ["deviceScaleFactor"] = 1,
+                ["mobile"] = false,
+            }
+        );
+
+    public Screen Open(string path = "/")
+    {
+        driver.Navigate().GoToUrl(new Uri(url, path));
+        return this;
+    }
+
+    /// <summary>Signs a demo person in with one click, and waits for the wall and its live line.</summary>
+    public Screen SignIn(DemoPerson person)
+    {
+        Open();
+        Click(Containing("button", person.Name));
+        WaitForWall();
+        return this;
+    }
+
+    /// <summary>Signs out by the menu and in again as somebody else.</summary>
+    public Screen SignInAgain(DemoPerson person)
+    {
+        Choose(By.CssSelector("header > div:last-child button"), "Sign out");
+        return SignIn(person);
+    }
+
+    public void WaitForWall()
+    {
+        Find(By.CssSelector("[data-brick]"));
+        Find(By.CssSelector("html[data-live]"));
+    }
+
+    public static By Named(string element, string name) =>
+        By.XPath($"//{element}[normalize-space()={Quoted(name)} or @aria-label={Quoted(name)}]");
+
+    public static By Containing(string element, string text) =>
+        By.XPath($"//{element}[contains(normalize-space(), {Quoted(text)})]");
+
+    /// <summary>The control with that label.</summary>
+    public static By Labelled(string label) => By.XPath($"//*[@id=//label[normalize-space()={Quoted(label)}]/@for]");
+
+    public static By Brick(string title) => By.CssSelector($"[data-brick][aria-label*=\"{title}\"]");
+
+    public static By Layer(string name) => By.CssSelector($"[data-layer=\"{name}\"]");
+
+    /// <summary>Waits until it is there to be seen.</summary>
+    public IWebElement Find(By by) =>
+        Until(() => driver.FindElements(by).FirstOrDefault(element => element.Displayed), $"{by} to be there");
+
+    public bool Has(By by) => driver.FindElements(by).Count > 0;
+
+    public void WaitGone(By by) => Until(() => Has(by) ? null : driver, $"{by} to be gone");
+
+    public void Click(By by) =>
+        Until(
+            () =>
+            {
+                try
+                {
+                    Find(by).Click();
+                    return driver;
+                }
+                catch (Exception moved)
+                    when (moved
+                            is ElementClickInterceptedException
+                                or StaleElementReferenceException
+                                or ElementNotInteractableException
+                    )
+                {
+                    return null;
+                }
+            },
+            $"{by} to be clicked"
+        );
+
+    public void Click(string button) => Click(Named("button", button));
+
+    /// <summary>Opens a menu and takes one of its items.</summary>
+    public void Choose(By menu, string item)
+    {
+        Click(menu);
+        Click(
+            By.XPath(
+                $"//*[@role='menuitem'][normalize-space()={Quoted(item)} or .//*[normalize-space()={Quoted(item)}]]"
+            )
+        );
+    }
+
+    public void Type(string label, string text)
+    {
+        var field = Find(Labelled(label));
+        field.SendKeys(Keys.Control + "a");
+        field.SendKeys(Keys.Delete);
+        field.SendKeys(text);
+    }
+
+    public void Pick(string label, string option)
+    {
+        var select = Find(Labelled(label));
+        select.FindElement(By.XPath($"./option[normalize-space()={Quoted(option)}]")).Click();
+    }
+
+    /// <summary>Presses a key where no field has the focus.</summary>
+    public void Press(string key)
+    {
+        Script("document.activeElement?.blur?.()");
+        new Actions(driver).SendKeys(key).Perform();
+    }
+
+    public void Keys_(IWebElement element, params string[] keys)
+    {
+        Script("arguments[0].focus()", element);
+        foreach (var key in keys)
+        {
+            new Actions(driver).SendKeys(key).Perform();
+        }
+    }
+
+    /// <summary>Draws from one time to another on the wall.</summary>
+    public void Draw((int Day, double Hour) from, (int Day, double Hour) to) => Drag(Place(from), Place(to));
+
+    /// <summary>Draws across whole days.</summary>
+    public void DrawDays(int first, int last)
+    {
+        var row = Rectangle("[data-all-day]");
+        Drag((Place((first, 0)).X, row.Bottom - 4), (Place((last, 0)).X, row.Bottom - 4));
+    }
+
+    /// <summary>Takes a brick at its middle and puts it down days and hours away.</summary>
+    public void Move(string title, int days, double hours)
+    {
+        var brick = Rectangle(Find(Brick(title)));
+        var column = Rectangle("[data-hours]");
+        var start = (X: (brick.Left + brick.Right) / 2, Y: (brick.Top + brick.Bottom) / 2);
+        Drag(
+            start,
+            (start.X + (column.Right - column.Left) / 7 * days, start.Y + (column.Bottom - column.Top) / 24 * hours)
+        );
+    }
+
+    /// <summary>Takes a brick at its lower edge and lengthens it.</summary>
+    public void Stretch(string title, double hours)
+    {
+        var brick = Rectangle(Find(Brick(title)));
+        var column = Rectangle("[data-hours]");
+        var start = (X: (brick.Left + brick.Right) / 2, Y: brick.Bottom - 3);
+        Drag(start, (start.X, start.Y + (column.Bottom - column.Top) / 24 * hours));
+    }
+
+    /// <param name="words">"all day", or "10:00 to 12:30".</param>
+    public void WaitForBrick(string title, string words) => Find(BrickAt(title, words));
+
+    private static By BrickAt(string title, string words) =>
+        words.Split(" to ") is [var from, var to]
+            ? By.CssSelector($"[data-brick][aria-label^=\"{from} {title}\"][aria-label*=\"to {to}\"]")
+            : By.CssSelector($"[data-brick][aria-label^=\"{title}\"][aria-label*=\"{words}\"]");
+
+    public string Text(By by) => Find(by).Text;
+
+    public void WaitForText(string text) =>
+        Find(By.XPath($"//*[contains(normalize-space(), {Quoted(text)})][not(self::html or self::body)]"));
+
+    public T Script<T>(string script, params object[] arguments) =>
+        (T)((IJavaScriptExecutor)driver).ExecuteScript(script, arguments)!;
+
+    public void Script(string script, params object[] arguments) =>
+        ((IJavaScriptExecutor)driver).ExecuteScript(script, arguments);
+
+    /// <summary>The serious findings of axe on the page as it stands, one a line.</summary>
+    public string Axe()
+    {
+        Script(File.ReadAllText(System.IO.Path.Combine(Repository.Root, "web/node_modules/axe-core/axe.min.js")));
+        var found = (string)
+            ((IJavaScriptExecutor)driver).ExecuteAsyncScript(
+                """
+                const done = arguments[arguments.length - 1]
+                axe.run(document, { resultTypes: ['violations'] }).then(
+                  (result) => done(JSON.stringify(result.violations.filter((one) => ['serious', 'critical'].includes(one.impact))
+                    .map((one) => `${one.id}: ${one.nodes.map((node) => node.html + ' ' + node.failureSummary).join(' | ')}`))),
+                  (error) => done(JSON.stringify([String(error)])))
+                """
+            )!;
+        return string.Join('\n', JsonSerializer.Deserialize<string[]>(found)!);
+    }
+
+    /// <summary>What the browser complained of: refused scripts, failed requests, errors.</summary>
+    public IReadOnlyList<string> Complaints() =>
+        [.. driver.Manage().Logs.GetLog(LogType.Browser).Select(entry => entry.Message)];
+
+    public void Photograph(string file) => driver.GetScreenshot().SaveAsFile(file);
+
+    public void Dispose()
+    {
+        driver.Quit();
+        driver.Dispose();
+        Directory.Delete(profile, recursive: true);
+    }
+
+    public void Drag((double X, double Y) from, (double X, double Y) to)
+    {
+        var mouse = new PointerInputDevice(PointerKind.Mouse);
+        var acts = new ActionSequence(mouse);
+        acts.AddAction(mouse.CreatePointerMove(CoordinateOrigin.Viewport, (int)from.X, (int)from.Y, TimeSpan.Zero));
+        acts.AddAction(mouse.CreatePointerDown(MouseButton.Left));
+        acts.AddAction(
+            mouse.CreatePointerMove(
+                CoordinateOrigin.Viewport,
+                (int)((from.X + to.X) / 2),
+                (int)((from.Y + to.Y) / 2),
+                TimeSpan.FromMilliseconds(60)
+            )
+        );
+        acts.AddAction(
+            mouse.CreatePointerMove(CoordinateOrigin.Viewport, (int)to.X, (int)to.Y, TimeSpan.FromMilliseconds(60))
+        );
+        acts.AddAction(mouse.CreatePointerUp(MouseButton.Left));
+        driver.PerformActions([acts]);
+    }
+
+    private (double X, double Y) Place((int Day, double Hour) at)
+    {
+        var box = Rectangle("[data-hours]");
+        return (
+            box.Left + ((box.Right - box.Left) / 7 * (at.Day + 0.5)),
+            box.Top + ((box.Bottom - box.Top) / 24 * at.Hour)
+        );
+    }
+
+    private (double Left, double Top, double Right, double Bottom) Rectangle(string selector) =>
+        Rectangle(Find(By.CssSelector(selector)));
+
+    private (double Left, double Top, double Right, double Bottom) Rectangle(IWebElement element)
+    {
+        var box = Script<IReadOnlyCollection<object>>(
+                "const b = arguments[0].getBoundingClientRect(); return [b.left, b.top, b.right, b.bottom]",
+                element
+            )
+            .Select(side => Convert.ToDouble(side, CultureInfo.InvariantCulture))
+            .ToList();
+        return (box[0], box[1], box[2], box[3]);
+    }
+
+    private T Until<T>(Func<T?> ask, string what)
+        where T : class
+    {
+        var limit =
+            TimeProvider.System.GetTimestamp() + (long)(Patience.TotalSeconds * TimeProvider.System.TimestampFrequency);
+        do
+        {
+            try
+            {
+                if (ask() is { } found)
+                {
+                    return found;
+                }
+            }
+            catch (StaleElementReferenceException)
+            {
+                // The page drew it anew between finding and looking; look again.
+                continue;
+            }
+        } while (TimeProvider.System.GetTimestamp() < limit);
+
+        throw new Xunit.Sdk.XunitException(
+            $"Waited for {what}, at {driver.Url}. Complaints: {string.Join(' ', Complaints())}"
+        );
+    }
+
+    private static string Quoted(string text) =>
+        text.Contains('\'', StringComparison.Ordinal) ? $"\"{text}\"" : $"'{text}'";
+}

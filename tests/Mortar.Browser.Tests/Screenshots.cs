@@ -1,0 +1,78 @@
+using Mortar.Server.Features.Demo;
+using Mortar.Server.Tests;
+using OpenQA.Selenium;
+using Xunit;
+using static Mortar.Browser.Tests.Screen;
+
+namespace Mortar.Browser.Tests;
+
+/// <summary>Makes docs/screenshots from demo data (<c>./mortar shots</c>); not part of the tests.</summary>
+public class Screenshots
+{
+    [Fact(Explicit = true)]
+    public async Task Take()
+    {
+        var folder =
+            Environment.GetEnvironmentVariable("MORTAR_SHOTS")
+            ?? throw new InvalidOperationException("Say where: MORTAR_SHOTS.");
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var api = await mortar.As(DemoPeople.Ines);
+        var calendar = await api.MakeCalendar();
+        await api.MakeEvent(calendar, "Celadon, three ways", World.Clock("2026-03-15T10:00:00", "2026-03-15T12:30:00"));
+        foreach (
+            var (address, role) in new[]
+            {
+                ("tomasz@example.org", "view"),
+                ("priya@example.org", "edit"),
+                ("nina@example.org", "outline"),
+            }
+        )
+        {
+            (
+                await api.Put(
+                    $"/api/calendars/{calendar.Value}/invitations/{Guid.NewGuid()}",
+                    new
+                    {
+                        address,
+                        role,
+                        message = "For the spring tests.",
+                    }
+                )
+            ).Is(204);
+        }
+
+        using var screen = new Screen(mortar.Url).Open();
+        screen.Find(Containing("button", "Ines Varga"));
+        Shot("sign-in");
+        screen.SignIn(DemoPeople.Ines);
+        screen.Click(Brick("Celadon"));
+        screen.Find(Named("button", "Save"));
+        Shot("wall-event");
+        screen.Click("Close the desk (Esc)");
+        screen.Click(Brick("School visit"));
+        screen.Click("Close the desk (Esc)");
+        screen.Choose(Named("button", "More for Glaze tests"), "Give access");
+        screen.WaitForText("Who has access");
+        screen.WaitForText("nina@example.org");
+        screen.Type("Mail address", "dele@example.org");
+        screen.WaitForText("Dele Okoro will see everything");
+        Shot("wall-access");
+        screen.Click("Import");
+        screen
+            .Find(By.CssSelector("input[type=file]"))
+            .SendKeys(Path.Combine(AppContext.BaseDirectory, "Samples", "troubled.ics"));
+        screen.WaitForText("Import 7 into Glaze tests");
+        Shot("wall-import");
+        screen.Open("/post-room");
+        screen.Find(Containing("button", "nina@example.org"));
+        Shot("post-room");
+        using var priya = new Screen(mortar.Url).SignIn(DemoPeople.Priya);
+        priya.Click(Containing("a", "Inbox"));
+        priya.Find(Named("button", "Accept"));
+        priya.Photograph(Path.Combine(folder, "inbox.png"));
+        using var phone = new Screen(mortar.Url, 390, 844).SignIn(DemoPeople.Ines);
+        phone.Photograph(Path.Combine(folder, "phone.png"));
+
+        void Shot(string name) => screen.Photograph(Path.Combine(folder, $"{name}.png"));
+    }
+}

@@ -1,0 +1,176 @@
+using Mortar.Core.Access;
+using Mortar.Server.Features.Demo;
+using Mortar.Server.Tests;
+using OpenQA.Selenium;
+using Xunit;
+using static Mortar.Browser.Tests.Screen;
+
+namespace Mortar.Browser.Tests;
+
+public class WallTests
+{
+    [Fact]
+    public async Task Of_two_who_change_the_same_the_second_sees_both_versions_and_chooses()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var api = await mortar.As(DemoPeople.Ines);
+        var calendar = await api.MakeCalendar();
+        var id = await api.MakeEvent(calendar);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+        ines.Click(Brick("Celadon"));
+        ines.Type("Title", "Mine");
+        (await api.Put($"/api/events/{id}", World.Event(calendar, "Theirs"), 1)).Is(200);
+
+        ines.Click("Save");
+
+        ines.WaitForText("This was changed in the meantime. Nothing has been overwritten.");
+        var both = ines.Text(By.CssSelector("aside [role=alert]"));
+        Assert.Contains("Theirs", both, StringComparison.Ordinal);
+        Assert.Contains("Mine", both, StringComparison.Ordinal);
+        ines.Click("Put mine in its place");
+        ines.WaitForBrick("Mine", "14:00 to 15:30");
+        Assert.Equal("Mine", Assert.Single(await api.Bricks(calendar)).Text("title"));
+    }
+
+    [Fact]
+    public async Task A_brick_is_moved_and_lengthened_by_keys_alone()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var api = await mortar.As(DemoPeople.Ines);
+        var calendar = await api.MakeCalendar();
+        await api.MakeEvent(calendar);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+
+        ines.Keys_(ines.Find(Brick("Celadon")), "m", Keys.ArrowRight, Keys.ArrowDown, Keys.ArrowDown);
+        ines.Keys_(ines.Find(Brick("Celadon")), Keys.Enter);
+        ines.WaitForBrick("Celadon", "14:30 to 16:00");
+
+        Assert.Equal(
+            "2026-03-13T14:30:00",
+            Assert.Single(await api.Bricks(calendar)).GetProperty("time").Text("start")
+        );
+        ines.Press("z");
+        ines.WaitForBrick("Celadon", "14:00 to 15:30");
+    }
+
+    [Fact]
+    public async Task Markup_in_a_title_is_shown_and_does_nothing()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var api = await mortar.As(DemoPeople.Ines);
+        var calendar = await api.MakeCalendar();
+        await api.MakeEvent(calendar, "<img src=x onerror=alert(1)>Celadon");
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+
+        Assert.Contains("<img src=x onerror=alert(1)>Celadon", ines.Text(Brick("Celadon")), StringComparison.Ordinal);
+
+        Assert.False(ines.Has(By.CssSelector("img")));
+        Assert.Empty(ines.Complaints());
+    }
+
+    [Fact]
+    public async Task For_real_use_the_first_account_a_group_and_a_calendar_are_made_from_nothing()
+    {
+        await using var mortar = await TestMortar.StartEmpty(Repository.Web);
+        var code = (Server.Features.Accounts.FirstAccountCode)
+            mortar.Services.GetService(typeof(Server.Features.Accounts.FirstAccountCode))!;
+        using var ada = new Screen(mortar.Url).Open();
+        ada.Type("Code from the console", code.Value);
+        ada.Type("Your name", "Ada Moor");
+        ada.Type("Your mail address", "ada@example.org");
+        ada.Type("A password", "a long password");
+        ada.Click("Make the account");
+
+        ada.WaitForText("Nothing on your wall yet");
+        ada.Click("Make a group");
+        ada.Type("Name", "Choir");
+        ada.Click("Make the group");
+        ada.WaitForText("New calendar in Choir");
+        ada.Type("Name", "Rehearsals");
+        ada.Click("Make the calendar");
+
+        ada.Find(Layer("Rehearsals"));
+    }
+
+    [Theory]
+    [InlineData("light")]
+    [InlineData("dark")]
+    public async Task Axe_finds_nothing_serious_on_any_main_view(string theme)
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var api = await mortar.As(DemoPeople.Ines);
+        var calendar = await api.MakeCalendar();
+        await api.MakeEvent(calendar);
+        await mortar.Give(calendar, DemoPeople.Priya, Role.View);
+        (
+            await api.Put(
+                $"/api/calendars/{calendar.Value}/invitations/{Guid.NewGuid()}",
+                new { address = "tomasz@example.org", role = "edit" }
+            )
+        ).Is(204);
+        using var screen = new Screen(mortar.Url).Open();
+        screen.Find(Containing("button", "Ines Varga"));
+        screen.Script($"localStorage.setItem('mortar-theme', '{theme}')");
+        screen.Open();
+        screen.Find(Containing("button", "Ines Varga"));
+        Assert.Equal("sign-in: ", $"sign-in: {screen.Axe()}");
+
+        screen.SignIn(DemoPeople.Ines);
+        Assert.Equal("wall: ", $"wall: {screen.Axe()}");
+        screen.Click(Brick("Celadon"));
+        screen.Find(Named("button", "Save"));
+        Assert.Equal("desk: ", $"desk: {screen.Axe()}");
+        foreach (var part in new[] { "about", "access", "import", "settings" })
+        {
+            screen.Open($"/week?desk=calendar~{calendar.Value}~{part}");
+            screen.WaitForWall();
+            screen.Find(By.CssSelector("aside nav"));
+            Assert.Equal($"{part}: ", $"{part}: {screen.Axe()}");
+        }
+
+        screen.Open("/inbox");
+        screen.Find(Named("h1", "Inbox"));
+        Assert.Equal("inbox: ", $"inbox: {screen.Axe()}");
+        screen.Open("/post-room");
+        screen.Find(Containing("button", "tomasz@example.org"));
+        Assert.Equal("post room: ", $"post room: {screen.Axe()}");
+        using var tomasz = new Screen(mortar.Url).SignIn(DemoPeople.Tomasz);
+        tomasz.Open("/inbox");
+        tomasz.Find(Named("button", "Accept"));
+        Assert.Equal("invitation: ", $"invitation: {tomasz.Axe()}");
+    }
+
+    [Fact]
+    public async Task On_a_phone_the_wall_is_a_day_and_the_desk_a_sheet()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url, 390, 844).SignIn(DemoPeople.Ines);
+
+        Assert.Equal(1, ines.Script<long>("return document.querySelectorAll('[data-hours] > .hour-lines').length"));
+        Assert.Equal(390, ines.Script<long>("return document.documentElement.scrollWidth"));
+        ines.Click(Brick("School visit"));
+        Assert.Equal(
+            390,
+            ines.Script<long>("return Math.round(document.querySelector('aside').getBoundingClientRect().width)")
+        );
+    }
+
+    [Fact]
+    public async Task Access_that_ends_while_its_event_is_on_the_desk_takes_it_from_the_desk()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var api = await mortar.As(DemoPeople.Ines);
+        var calendar = await api.MakeCalendar();
+        await api.MakeEvent(calendar);
+        await mortar.Give(calendar, DemoPeople.Priya, Role.View);
+        using var priya = new Screen(mortar.Url).SignIn(DemoPeople.Priya);
+        priya.Click(Brick("Celadon"));
+        priya.WaitForText(World.Secret);
+
+        await mortar.Give(calendar, DemoPeople.Priya, Role.None);
+
+        priya.WaitForText("There is no such event, or it is not shared with you.");
+        Assert.False(priya.Has(Containing("dd", World.Secret)));
+        Assert.False(priya.Has(Layer("Glaze tests")));
+    }
+}
