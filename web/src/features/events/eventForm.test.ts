@@ -1,0 +1,44 @@
+import { expect, it } from 'vitest'
+import { differences, newForm, timeProblem, withEnd, withForm, withStart } from './eventForm'
+
+const zone = 'Europe/London'
+const clock = (start: string, end: string) => ({ form: 'clock', start, end, zone }) as const
+const hours = clock('2026-03-11T09:00:00', '2026-03-11T10:30:00')
+
+it('another start takes the end along', () => {
+  expect(withStart(hours, '2026-03-12T14:00:00')).toEqual(clock('2026-03-12T14:00:00', '2026-03-12T15:30:00'))
+  expect(withStart({ form: 'days', first: '2026-03-11', last: '2026-03-13' }, '2026-03-30')).toEqual({
+    form: 'days',
+    first: '2026-03-30',
+    last: '2026-04-01',
+  })
+})
+
+it('hours become the days they touch, and days an hour of their first', () => {
+  expect(withForm(clock('2026-03-11T22:00:00', '2026-03-12T02:00:00'), true, zone)).toEqual({
+    form: 'days',
+    first: '2026-03-11',
+    last: '2026-03-12',
+  })
+  expect(withForm({ form: 'days', first: '2026-03-11', last: '2026-03-11' }, false, zone)).toEqual(
+    clock('2026-03-11T09:00:00', '2026-03-11T10:00:00'),
+  )
+  expect(withForm(hours, false, zone)).toBe(hours)
+})
+
+it('an end before the start is said', () => {
+  expect(timeProblem(withEnd(hours, '2026-03-11T08:00:00'))).toBe('It would end before it starts.')
+  expect(timeProblem({ form: 'days', first: '2026-03-11', last: '2026-03-10' })).toBe(
+    'The last day is before the first.',
+  )
+  expect(timeProblem(hours)).toBeUndefined()
+})
+
+it('two versions differ in what is different, in words', () => {
+  const mine = { ...newForm('c', hours), title: 'Mine' }
+  const theirs = { ...mine, title: 'Theirs', time: clock('2026-03-12T09:00:00', '2026-03-12T10:30:00') }
+  expect(differences(mine, theirs)).toEqual([
+    { field: 'When', mine: '2026-03-11 09:00 – 10:30', theirs: '2026-03-12 09:00 – 10:30' },
+    { field: 'Title', mine: 'Mine', theirs: 'Theirs' },
+  ])
+})
