@@ -41,7 +41,7 @@ export function TopBar({ children }: { children?: ReactNode }) {
               type="button"
               className="flex items-center gap-1 rounded-control border border-on-bar/40 px-3 py-1"
             >
-              <span className="written max-w-40 truncate max-sm:max-w-16">{person.name}</span>
+              <span className="written max-w-40 truncate max-sm:max-w-14">{person.name}</span>
               <ChevronDown size={14} aria-hidden="true" />
             </button>
           }

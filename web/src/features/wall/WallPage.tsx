@@ -173,7 +173,7 @@ export function WallPage() {
           onClick={makeNew}
           className="rounded-control bg-on-bar px-3 py-1 font-bold text-bar"
         >
-          New event
+          New<span className="max-sm:sr-only"> event</span>
         </button>
       </TopBar>
       <main className="flex min-h-0 flex-1">
