@@ -18,7 +18,7 @@ public class Screenshots
         await using var mortar = await TestMortar.Start(Repository.Web);
         using var api = await mortar.As(DemoPeople.Ines);
         var calendar = await api.MakeCalendar();
-        await api.MakeEvent(calendar, "Celadon, three ways", World.Clock("2026-03-15T10:00:00", "2026-03-15T12:30:00"));
+        await api.MakeEvent(calendar, "Celadon, three ways", World.Hours("2026-03-15T10:00:00", "2026-03-15T12:30:00"));
         foreach (
             var (address, role) in new[]
             {

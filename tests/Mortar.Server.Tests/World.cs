@@ -28,7 +28,7 @@ internal static class World
             groupDefault,
         };
 
-    public static object Clock(
+    public static object Hours(
         string start = "2026-03-12T14:00:00",
         string end = "2026-03-12T15:30:00",
         string zone = "Europe/London"
@@ -55,7 +55,7 @@ internal static class World
             place = "Glaze room",
             notes,
             showAs,
-            time = time ?? Clock(),
+            time = time ?? Hours(),
         };
 
     /// <summary>Ines makes "Glaze tests".</summary>

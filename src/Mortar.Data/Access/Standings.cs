@@ -59,15 +59,15 @@ public static class Standings
         var own = await (
             from grant in db.Grants
             where grant.PersonId == person && grant.Role != Role.None
-            join calendar in there on grant.CalendarId equals calendar.Id
+            join row in there on grant.CalendarId equals row.Id
             select new Found(grant.CalendarId, grant.Role)
         ).ToListAsync(cancellationToken);
         var byDefault = await (
             from member in db.Members
             where member.PersonId == person
-            join calendar in there on member.GroupId equals calendar.GroupId
-            where calendar.GroupDefault != Role.None
-            select new Found(calendar.Id, calendar.GroupDefault)
+            join row in there on member.GroupId equals row.GroupId
+            where row.GroupDefault != Role.None
+            select new Found(row.Id, row.GroupDefault)
         ).ToListAsync(cancellationToken);
         return own.Select(found => (found.CalendarId, Grant: new Grant(found.Role, Way.Own)))
             .Concat(byDefault.Select(found => (found.CalendarId, Grant: new Grant(found.Role, Way.Default))))

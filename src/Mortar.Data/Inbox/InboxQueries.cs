@@ -33,13 +33,13 @@ public sealed class InboxQueries(MortarDb db)
         await (
             from invitation in db.Invitations
             where invitation.PersonId == person && invitation.State == InvitationState.Waiting
-            join calendar in db.Calendars on invitation.CalendarId equals calendar.Id
-            where calendar.DeletedAt == null
+            join row in db.Calendars on invitation.CalendarId equals row.Id
+            where row.DeletedAt == null
             join sender in db.People on invitation.InvitedBy equals sender.Id
             orderby invitation.SentAt descending
             select new WaitingInvitation(
                 invitation.Id,
-                calendar.Name,
+                row.Name,
                 sender.Name,
                 invitation.Role,
                 invitation.Message,

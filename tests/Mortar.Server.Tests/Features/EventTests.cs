@@ -75,7 +75,7 @@ public class EventTests
         var bad = World.Event(
             calendar,
             new string('t', 10_000),
-            World.Clock("2026-03-12T14:00:00", "2026-03-12T13:00:00")
+            World.Hours("2026-03-12T14:00:00", "2026-03-12T13:00:00")
         );
 
         var answer = await ines.Put($"/api/events/{Guid.NewGuid()}", bad);
@@ -143,7 +143,7 @@ public class EventTests
                 $"/api/events/{id}",
                 World.Event(
                     calendar,
-                    time: World.Clock("2026-03-12T12:00:00", "2026-03-12T13:00:00", "America/Halifax")
+                    time: World.Hours("2026-03-12T12:00:00", "2026-03-12T13:00:00", "America/Halifax")
                 ),
                 1
             )
@@ -167,7 +167,7 @@ public class EventTests
         (
             await tomasz.Put(
                 $"/api/events/{id}?only={only}",
-                World.Event(calendar, "On a Friday", World.Clock("2026-03-13T18:00:00", "2026-03-13T20:00:00")),
+                World.Event(calendar, "On a Friday", World.Hours("2026-03-13T18:00:00", "2026-03-13T20:00:00")),
                 1
             )
         ).Is(200);

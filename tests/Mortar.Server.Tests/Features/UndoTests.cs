@@ -19,7 +19,7 @@ public class UndoTests
         (
             await ines.Put(
                 $"/api/events/{id}",
-                World.Event(calendar, "Two", World.Clock("2026-03-13T09:00:00", "2026-03-13T10:00:00")),
+                World.Event(calendar, "Two", World.Hours("2026-03-13T09:00:00", "2026-03-13T10:00:00")),
                 1,
                 changed
             )
@@ -44,7 +44,7 @@ public class UndoTests
         (
             await ines.Put(
                 $"/api/events/{id}",
-                World.Event(calendar, "Two", World.Clock("2026-03-13T09:00:00", "2026-03-13T10:00:00")),
+                World.Event(calendar, "Two", World.Hours("2026-03-13T09:00:00", "2026-03-13T10:00:00")),
                 1,
                 changed
             )

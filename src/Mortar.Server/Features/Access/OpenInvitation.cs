@@ -48,13 +48,13 @@ internal static class OpenInvitation
         var found = await (
             from invitation in db.Invitations.AsNoTracking()
             where invitation.LinkToken == token
-            join calendar in db.Calendars on invitation.CalendarId equals calendar.Id
-            where calendar.DeletedAt == null
+            join shared in db.Calendars on invitation.CalendarId equals shared.Id
+            where shared.DeletedAt == null
             join person in db.People on invitation.InvitedBy equals person.Id
             select new
             {
                 Invitation = invitation,
-                Calendar = calendar.Name,
+                Calendar = shared.Name,
                 From = person.Name,
             }
         ).FirstOrDefaultAsync(cancellationToken);

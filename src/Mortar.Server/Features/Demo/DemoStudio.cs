@@ -246,14 +246,14 @@ internal sealed class DemoStudio(MortarDb db, UserManager<Account> accounts, Zon
         var group = Group("Thursday throwing", GroupSort.Class, Tomasz, [Ines, Astrid]);
         foreach (var name in OnPaper)
         {
-            var person = new PersonRow
+            var pupil = new PersonRow
             {
                 Id = new PersonId(Stable(name)),
                 Name = name,
                 Zone = Home,
             };
-            db.People.Add(person);
-            db.Members.Add(new MemberRow { GroupId = group, PersonId = person.Id });
+            db.People.Add(pupil);
+            db.Members.Add(new MemberRow { GroupId = group, PersonId = pupil.Id });
         }
 
         var calendar = Calendar(
