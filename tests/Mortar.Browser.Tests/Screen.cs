@@ -244,6 +244,12 @@ internal sealed class Screen : IDisposable
     public IReadOnlyList<string> Complaints() =>
         [.. driver.Manage().Logs.GetLog(LogType.Browser).Select(entry => entry.Message)];
 
+    /// <summary>What the page asked of any other place than this Mortar.</summary>
+    public IReadOnlyCollection<object> RequestsElsewhere() =>
+        Script<IReadOnlyCollection<object>>(
+            "return performance.getEntriesByType('resource').map((one) => one.name).filter((name) => !name.startsWith(location.origin))"
+        );
+
     public void Photograph(string file) => driver.GetScreenshot().SaveAsFile(file);
 
     public void Dispose()

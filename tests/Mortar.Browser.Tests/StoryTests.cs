@@ -52,6 +52,7 @@ public class StoryTests
         Assert.False(priya.Has(Brick("Celadon")));
 
         Assert.Empty(ines.Complaints().Concat(priya.Complaints()));
+        Assert.Empty(ines.RequestsElsewhere());
     }
 
     private static void MakeCalendar(Screen ines)

@@ -1,3 +1,5 @@
+using System.Diagnostics;
+using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Changes;
@@ -25,112 +27,149 @@ public sealed class UndoCommands(MortarDb db, IClock clock)
                     .Where(change => change.Set == set)
                     .OrderBy(change => change.Sequence)
                     .ToListAsync(cancellationToken);
-                var latest = await db
-                    .Changes.Where(change =>
-                        db.Changes.Where(mine => mine.Set == set)
-                            .Select(mine => mine.SubjectId)
-                            .Contains(change.SubjectId)
-                    )
-                    .GroupBy(change => change.SubjectId)
-                    .Select(all => new { all.Key, Last = all.Max(change => change.Sequence) })
-                    .ToDictionaryAsync(all => all.Key, all => all.Last, cancellationToken);
-                if (
-                    Core.Changes.Undo.Plan([.. changes.Select(change => change.ToCore())], act.Actor, latest)
-                    is not Undo.Possible plan
-                )
-                {
-                    return Refusal(
-                        Core.Changes.Undo.Plan([.. changes.Select(change => change.ToCore())], act.Actor, latest)
-                    );
-                }
+                var roles = await Roles(act.Actor, changes, cancellationToken);
 
-                return await WhyNot(act, changes, cancellationToken) ?? await Return(plan.Returns, cancellationToken);
+                // Access first: whoever no longer sees a calendar is not told either that something in it has changed.
+                return WhyNot(act.Actor, changes, roles)
+                    ?? await Plan(act.Actor, changes, set, cancellationToken) switch
+                    {
+                        Undo.Possible plan => await Return(act.Actor, plan.Returns, roles, cancellationToken),
+                        Undo.Refused refused => new Outcome<int>.Refused(refused.Type, refused.Sentence),
+                        _ => throw new UnreachableException(),
+                    };
             },
             cancellationToken
         );
 
-    private static Outcome<int> Refusal(Undo undo) =>
-        undo is Undo.Refused { Type: not "not-found" } refused
-            ? new Outcome<int>.Refused(refused.Type, refused.Sentence)
-            : new Outcome<int>.NotThere("change");
-
-    /// <summary>What somebody may no longer do, they may no longer undo.</summary>
-    private async Task<Outcome<int>?> WhyNot(Act act, List<ChangeRow> changes, CancellationToken cancellationToken)
+    private async Task<Undo> Plan(
+        PersonId actor,
+        List<ChangeRow> changes,
+        ChangeSetId set,
+        CancellationToken cancellationToken
+    )
     {
-        foreach (
-            var ofOne in changes
-                .Where(change => change.CalendarId is not null)
-                .GroupBy(change => change.CalendarId!.Value)
-        )
+        var touched = db.Changes.Where(mine => mine.Set == set).Select(mine => mine.SubjectId);
+        var latest = await db
+            .Changes.Where(change => touched.Contains(change.SubjectId))
+            .GroupBy(change => change.SubjectId)
+            .Select(all => new { all.Key, Last = all.Max(change => change.Sequence) })
+            .ToDictionaryAsync(all => all.Key, all => all.Last, cancellationToken);
+        return Core.Changes.Undo.Plan([.. changes.Select(change => change.ToCore())], actor, latest);
+    }
+
+    /// <summary>What somebody may no longer do, they may no longer undo. Events are looked at one by one in <see cref="ReturnOne"/>.</summary>
+    private static Outcome<int>? WhyNot(PersonId actor, List<ChangeRow> changes, Dictionary<CalendarId, Role> roles)
+    {
+        if (changes.Count == 0 || changes.Exists(change => change.Actor != actor))
         {
-            var role = await RoleWithBin(act.Actor, ofOne.Key, cancellationToken);
-            var verdict = ofOne.All(change => change.Subject == Subject.Event)
-                ? AccessRules.ToAdd(role)
-                : AccessRules.ToCoordinate(role);
-            if (verdict.Refusal<int>("change", "Edit") is { } refusal)
-            {
-                return refusal;
-            }
+            return new Outcome<int>.NotThere("change");
         }
 
-        return null;
+        return changes
+            .Where(change => change.CalendarId is not null)
+            .Select(change =>
+                (
+                    change.Subject == Subject.Event
+                        ? AccessRules.ToAdd(roles[change.CalendarId!.Value])
+                        : AccessRules.ToCoordinate(roles[change.CalendarId!.Value])
+                ).Refusal<int>("change", change.Subject == Subject.Event ? "Edit" : "Coordinate")
+            )
+            .FirstOrDefault(refusal => refusal is not null);
     }
 
-    /// <summary>The step on a calendar that may be in the bin, whose deletion is what is to be undone.</summary>
-    private async Task<Role> RoleWithBin(PersonId person, CalendarId calendar, CancellationToken cancellationToken)
+    /// <summary>The steps on the calendars of an act; also on one in the bin, whose deletion is what is to be undone.</summary>
+    private async Task<Dictionary<CalendarId, Role>> Roles(
+        PersonId person,
+        List<ChangeRow> changes,
+        CancellationToken cancellationToken
+    )
     {
+        var ids = changes.Select(change => change.CalendarId).OfType<CalendarId>().Distinct().ToList();
+        var standings = await db.StandingsOf(person, cancellationToken);
         var own = await db
-            .Grants.Where(grant => grant.CalendarId == calendar && grant.PersonId == person)
-            .Select(grant => grant.Role)
-            .FirstOrDefaultAsync(cancellationToken);
-        var standing = (await db.StandingOf(person, calendar, cancellationToken)).Role;
-        return own > standing ? own : standing;
+            .Grants.Where(grant => ids.Contains(grant.CalendarId) && grant.PersonId == person)
+            .ToDictionaryAsync(grant => grant.CalendarId, grant => grant.Role, cancellationToken);
+        return ids.Union(standings.Keys)
+            .ToDictionary(
+                id => id,
+                id =>
+                {
+                    var standing = standings.GetValueOrDefault(id, Standing.Outside).Role;
+                    return own.TryGetValue(id, out var role) && role > standing ? role : standing;
+                }
+            );
     }
 
-    private async Task<Outcome<int>> Return(IReadOnlyList<Undo.Return> returns, CancellationToken cancellationToken)
+    private async Task<Outcome<int>> Return(
+        PersonId actor,
+        IReadOnlyList<Undo.Return> returns,
+        Dictionary<CalendarId, Role> roles,
+        CancellationToken cancellationToken
+    )
     {
-        foreach (var chunk in returns.Chunk(Chunk))
+        try
         {
-            foreach (var one in chunk)
+            foreach (var chunk in returns.Chunk(Chunk))
             {
-                if (await Find(one, cancellationToken) is not { } row)
+                foreach (var one in chunk)
                 {
-                    return new Outcome<int>.NotThere("change");
+                    if (await ReturnOne(actor, one, roles, cancellationToken) is { } refusal)
+                    {
+                        return refusal;
+                    }
                 }
 
-                var version = row.Version;
-                if (one.To is { } state)
-                {
-                    db.Entry(row).CurrentValues.SetValues(StoredText.Read(state, row.GetType()));
-                    row.Version = version;
-                }
-                else
-                {
-                    row.Vanish(clock.GetCurrentInstant());
-                }
-
-                if (row is EventRow { DeletedAt: null } back && await IsTaken(back, cancellationToken))
-                {
-                    return new Outcome<int>.Refused(
-                        "already-there",
-                        "A copy of this event was added in the meantime. Delete the copy first."
-                    );
-                }
+                await db.SaveChangesAsync(cancellationToken);
+                db.ChangeTracker.Clear();
             }
-
-            await db.SaveChangesAsync(cancellationToken);
-            db.ChangeTracker.Clear();
+        }
+        catch (DbUpdateException taken) when (taken.InnerException is SqliteException { SqliteErrorCode: 19 })
+        {
+            // A rule of the store (a UID once, one waiting invitation): something made since then has the place.
+            return new Outcome<int>.Refused(
+                "already-there",
+                "Something made since then stands in its place. Delete that first, then undo again."
+            );
         }
 
         return new Outcome<int>.Done(returns.Count);
     }
 
-    private Task<bool> IsTaken(EventRow back, CancellationToken cancellationToken) =>
-        db.Events.AnyAsync(
-            row =>
-                row.CalendarId == back.CalendarId && row.Uid == back.Uid && row.DeletedAt == null && row.Id != back.Id,
-            cancellationToken
-        );
+    private async Task<Outcome<int>?> ReturnOne(
+        PersonId actor,
+        Undo.Return one,
+        Dictionary<CalendarId, Role> roles,
+        CancellationToken cancellationToken
+    )
+    {
+        if (await Find(one, cancellationToken) is not { } row)
+        {
+            return new Outcome<int>.NotThere("change");
+        }
+
+        if (row is EventRow before && WhyNotChange(actor, before, roles) is { } refusal)
+        {
+            return refusal;
+        }
+
+        var version = row.Version;
+        if (one.To is { } state)
+        {
+            db.Entry(row).CurrentValues.SetValues(StoredText.Read(state, row.GetType()));
+            row.Version = version;
+        }
+        else
+        {
+            row.Vanish(clock.GetCurrentInstant());
+        }
+
+        return row is EventRow after ? WhyNotChange(actor, after, roles) : null;
+    }
+
+    private static Outcome<int>? WhyNotChange(PersonId actor, EventRow row, Dictionary<CalendarId, Role> roles) =>
+        AccessRules
+            .ToChange(roles.GetValueOrDefault(row.CalendarId), actor, row.AddedBy)
+            .Refusal<int>("change", "Edit");
 
     private async Task<IRecorded?> Find(Undo.Return one, CancellationToken cancellationToken) =>
         one.Subject switch

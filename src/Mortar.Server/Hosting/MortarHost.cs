@@ -45,6 +45,7 @@ internal static class MortarHost
         builder.Services.AddSingleton(options.ToClock());
         builder.Services.AddSingleton(DateTimeZoneProviders.Tzdb);
         builder.Services.AddSingleton<ZoneClock>();
+        builder.Services.AddSingleton(TimeProvider.System);
         builder.Services.AddSingleton(services => new Letters(PublicUrl(services)));
         builder.Services.ConfigureHttpJsonOptions(json => WireJson.Configure(json.SerializerOptions));
         builder.Services.AddProblemDetails(problems => problems.CustomizeProblemDetails = Problems.Explain);

@@ -1,6 +1,7 @@
 using System.Diagnostics;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
+using Mortar.Core.Access;
 using Mortar.Core.Words;
 
 namespace Mortar.Server.Hosting;
@@ -45,6 +46,22 @@ internal static class Problems
             Outcome<T>.Unfit unfit => Unfit(unfit.Problems),
             Outcome<T>.Refused refused => Of(StatusCodes.Status409Conflict, refused.Type, refused.Sentence),
             _ => throw new UnreachableException($"No problem for {outcome}."),
+        };
+
+    /// <summary>The problem of what a verdict does not grant; <c>null</c> where it grants.</summary>
+    /// <param name="verdict">The answer of Core.</param>
+    /// <param name="step">The step it needs, as the interface names it.</param>
+    public static ProblemHttpResult? Refusal(this Verdict verdict, string step) =>
+        verdict switch
+        {
+            Verdict.Granted => null,
+            Verdict.Hidden => NotThere("calendar"),
+            Verdict.Denied => Of(
+                StatusCodes.Status403Forbidden,
+                "not-allowed",
+                $"That needs the step {step} on this calendar. A coordinator can give it to you."
+            ),
+            _ => throw new UnreachableException(),
         };
 
     public static ProblemHttpResult NotThere(string what) =>

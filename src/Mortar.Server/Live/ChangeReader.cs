@@ -13,9 +13,12 @@ internal sealed class ChangeReader(
     IServiceScopeFactory scopes,
     IHubContext<LiveHub> hub,
     ChangeSignal signal,
+    TimeProvider time,
     ILogger<ChangeReader> log
 ) : BackgroundService
 {
+    private static readonly TimeSpan TryAgain = TimeSpan.FromMilliseconds(500);
+
     /// <summary>One note is enough, however many commits it stands for.</summary>
     private readonly Channel<bool> notes = Channel.CreateBounded<bool>(
         new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite }
@@ -37,12 +40,28 @@ internal sealed class ChangeReader(
             var read = await Latest(stoppingToken);
             await foreach (var _ in notes.Reader.ReadAllAsync(stoppingToken))
             {
-                read = await Tell(read, stoppingToken);
+                read = await TellOrWait(read, stoppingToken);
             }
         }
         finally
         {
             signal.Committed -= TakeNote;
+        }
+    }
+
+    /// <summary>A store that is busy or a line that breaks must not end the telling: it is logged and tried again.</summary>
+    private async Task<long> TellOrWait(long read, CancellationToken cancellationToken)
+    {
+        try
+        {
+            return await Tell(read, cancellationToken);
+        }
+        catch (Exception bad) when (bad is not OperationCanceledException)
+        {
+            log.LogError(bad, "Changes after {Read} could not be told; trying again", read);
+            await Task.Delay(TryAgain, time, cancellationToken);
+            notes.Writer.TryWrite(true);
+            return read;
         }
     }
 

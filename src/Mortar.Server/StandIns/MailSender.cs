@@ -34,7 +34,7 @@ internal sealed class MailSender(
         {
             while (!stoppingToken.IsCancellationRequested)
             {
-                var waiting = await SendDue(stoppingToken);
+                var waiting = await SendDueOrLog(stoppingToken);
                 using var pause = CancellationTokenSource.CreateLinkedTokenSource(stoppingToken);
                 if (waiting)
                 {
@@ -62,6 +62,20 @@ internal sealed class MailSender(
         catch (OperationCanceledException) when (!stopping.IsCancellationRequested)
         {
             log.LogDebug("Looking for mails that are due again");
+        }
+    }
+
+    /// <summary>A store that is busy must not end the sending; what is due stays due.</summary>
+    private async Task<bool> SendDueOrLog(CancellationToken cancellationToken)
+    {
+        try
+        {
+            return await SendDue(cancellationToken);
+        }
+        catch (Exception bad) when (bad is not OperationCanceledException)
+        {
+            log.LogError(bad, "Mails that are due could not be dealt with; trying again");
+            return true;
         }
     }
 

@@ -246,6 +246,65 @@ public class AccessTests
         Assert.Equal(0, (await priya.Get("/api/inbox")).Body.GetProperty("unread").GetInt32());
     }
 
+    [Fact]
+    public async Task An_address_is_no_way_to_find_out_a_name()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var hanne = await mortar.As(DemoPeople.Hanne);
+        var own = new CalendarId(DemoPeople.Stable("calendar Hanne’s time"));
+
+        await Invite(hanne, own, "astrid@example.org", "view");
+        await Invite(hanne, own, "tomasz@example.org", "view");
+
+        var access = (await hanne.Get($"/api/calendars/{own.Value}/access")).Is(200).Text;
+        Assert.DoesNotContain("Astrid", access, StringComparison.Ordinal);
+        Assert.Contains("Tomasz Wilk", access, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task Every_text_field_takes_markup_and_control_characters_as_text()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        const string Given = "<b>x</b>\u0000\u001b\u202E";
+        var (calendar, group) = (Guid.NewGuid(), Guid.NewGuid());
+        var settings = new
+        {
+            groupId = World.StudioTeam,
+            name = Given,
+            description = Given,
+            hue = "lake",
+            mark = "drop",
+            zone = "Europe/London",
+            purpose = "events",
+            groupDefault = "none",
+        };
+
+        (await ines.Put($"/api/calendars/{calendar}", settings)).Is(200);
+        (
+            await ines.Put(
+                $"/api/groups/{group}",
+                new
+                {
+                    name = Given,
+                    sort = "club",
+                    zone = "Europe/London",
+                    firstDay = "monday",
+                }
+            )
+        ).Is(200);
+        await Invite(ines, new CalendarId(calendar), "priya@example.org", "view", Given);
+
+        var layer = (await ines.Get($"/api/calendars/{calendar}")).Body;
+        Assert.Equal(("<b>x</b>", "<b>x</b>"), (layer.Text("name"), layer.Text("description")));
+        Assert.Contains((await ines.Get("/api/groups")).Body.EnumerateArray(), one => one.Text("name") == "<b>x</b>");
+        var invitation = Assert.Single(
+            (await priya.Get("/api/inbox")).Body.GetProperty("invitations").EnumerateArray()
+        );
+        Assert.Equal(("<b>x</b>", "<b>x</b>"), (invitation.Text("calendarName"), invitation.Text("message")));
+    }
+
     private static async Task<Guid> Invite(
         Browser ines,
         CalendarId calendar,

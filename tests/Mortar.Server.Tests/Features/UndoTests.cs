@@ -98,6 +98,56 @@ public class UndoTests
     }
 
     [Fact]
+    public async Task A_lower_step_cannot_undo_what_a_higher_one_did_to_others_events()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var calendar = await ines.MakeCalendar();
+        await mortar.Give(calendar, DemoPeople.Priya, Role.Edit);
+        var id = await ines.MakeEvent(calendar, "Ines's");
+        var changed = Guid.NewGuid();
+        (await priya.Put($"/api/events/{id}", World.Event(calendar, "Priya's"), 1, changed)).Is(200);
+        await mortar.Give(calendar, DemoPeople.Priya, Role.Add);
+
+        (await priya.Post($"/api/changes/{changed}/undo")).IsProblem(403, "not-allowed");
+
+        Assert.Equal("Priya's", Assert.Single(await ines.Bricks(calendar)).Text("title"));
+    }
+
+    [Fact]
+    public async Task A_move_to_another_calendar_is_taken_back()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var (from, to) = (await ines.MakeCalendar(), await ines.MakeCalendar());
+        var id = await ines.MakeEvent(from);
+        var moved = Guid.NewGuid();
+        (await ines.Put($"/api/events/{id}", World.Event(to), 1, moved)).Is(200);
+
+        (await ines.Post($"/api/changes/{moved}/undo")).Is(200);
+
+        Assert.Single(await ines.Bricks(from));
+        Assert.Empty(await ines.Bricks(to));
+    }
+
+    [Fact]
+    public async Task What_has_taken_the_place_since_keeps_an_undo_from_happening()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await ines.MakeCalendar();
+        var withdrawn = Guid.NewGuid();
+        var first = Guid.NewGuid();
+        var invitation = new { address = "priya@example.org", role = "view" };
+        (await ines.Put($"/api/calendars/{calendar.Value}/invitations/{first}", invitation)).Is(204);
+        (await ines.Delete($"/api/calendars/{calendar.Value}/invitations/{first}", set: withdrawn)).Is(204);
+        (await ines.Put($"/api/calendars/{calendar.Value}/invitations/{Guid.NewGuid()}", invitation)).Is(204);
+
+        (await ines.Post($"/api/changes/{withdrawn}/undo")).IsProblem(409, "already-there");
+    }
+
+    [Fact]
     public async Task Ended_access_and_a_deleted_calendar_come_back_whole()
     {
         await using var mortar = await TestMortar.Start();

@@ -524,12 +524,12 @@ export interface components {
             /** Format: uuid */
             groupId: string;
             name: string;
-            description: null | string;
             hue: components["schemas"]["Hue"];
             mark: components["schemas"]["Mark"];
             zone: string;
             purpose: components["schemas"]["Purpose"];
             groupDefault: components["schemas"]["Role"];
+            description?: null | string;
         };
         ChangeAccessBody: {
             role: components["schemas"]["Role"];
@@ -549,11 +549,11 @@ export interface components {
         EventsBody: {
             /** Format: uuid */
             calendarId: string;
-            title: null | string;
-            place: null | string;
-            notes: null | string;
-            showAs: components["schemas"]["ShowAs"];
             time: components["schemas"]["TimeBody"];
+            showAs: components["schemas"]["ShowAs"];
+            title?: null | string;
+            place?: null | string;
+            notes?: null | string;
         };
         Finding: {
             /** Format: int32 */
@@ -658,7 +658,7 @@ export interface components {
         InviteBody: {
             address: string;
             role: components["schemas"]["Role"];
-            message: null | string;
+            message?: null | string;
         };
         InviteInvitedBody: {
             address: string;

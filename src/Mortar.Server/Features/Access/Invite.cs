@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
+using Mortar.Data.Groups;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
 
@@ -54,12 +55,8 @@ internal static class Invite
         var read = body
             .Addresses.Select(text => Address.TryParse(text, out var address) ? address.Value.Value : null)
             .ToList();
-        var myGroups = db.Members.Where(member => member.PersonId == acting.Person).Select(member => member.GroupId);
-        var known = await db
-            .People.Where(person =>
-                read.Contains(person.Address)
-                && db.Members.Any(member => member.PersonId == person.Id && myGroups.Contains(member.GroupId))
-            )
+        var known = await db.KnownTo(acting.Person)
+            .Where(person => read.Contains(person.Address))
             .ToDictionaryAsync(person => person.Address!, person => person.Name, cancellationToken);
         var people = body
             .Addresses.Zip(

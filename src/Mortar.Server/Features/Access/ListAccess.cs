@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
+using Mortar.Data.Groups;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
 using NodaTime;
@@ -22,6 +23,7 @@ internal static class ListAccess
 
     internal sealed record PersonBody(Guid PersonId, string Name, string? Address, Role Role);
 
+    /// <param name="Name">Their name, where they share a group with the reader; an address alone is no way to find out a name.</param>
     internal sealed record InvitationBody(
         Guid Id,
         string Address,
@@ -59,8 +61,8 @@ internal static class ListAccess
                 invitation.CalendarId == id
                 && (invitation.State == InvitationState.Waiting || invitation.State == InvitationState.Declined)
             orderby invitation.SentAt descending
-            join person in db.People on invitation.PersonId equals person.Id into people1
-            from person in people1.DefaultIfEmpty()
+            join person in db.KnownTo(acting.Person) on invitation.PersonId equals person.Id into known
+            from person in known.DefaultIfEmpty()
             select new InvitationBody(
                 invitation.Id.Value,
                 invitation.Address,
@@ -90,15 +92,5 @@ internal static class ListAccess
         PersonId person,
         CalendarId id,
         CancellationToken cancellationToken
-    ) =>
-        AccessRules.ToCoordinate((await db.StandingOf(person, id, cancellationToken)).Role) switch
-        {
-            Verdict.Granted => null,
-            Verdict.Hidden => Problems.NotThere("calendar"),
-            _ => Problems.Of(
-                StatusCodes.Status403Forbidden,
-                "not-allowed",
-                "That needs the step Coordinate on this calendar. A coordinator can give it to you."
-            ),
-        };
+    ) => AccessRules.ToCoordinate((await db.StandingOf(person, id, cancellationToken)).Role).Refusal("Coordinate");
 }

@@ -1,6 +1,8 @@
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
+using Mortar.Core.Groups;
+using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Accounts;
 using Mortar.Data.Groups;
@@ -9,15 +11,12 @@ using Mortar.Data.Store;
 namespace Mortar.Server.Features.Accounts;
 
 /// <summary>Makes an account with its person, and gives the person the invitations that wait for the address.</summary>
-internal sealed class MakeAccount(MortarDb db, UserManager<Account> accounts)
+internal sealed class MakeAccount(MortarDb db, UserManager<Account> accounts, ZoneClock zones)
 {
-    /// <summary>The longest name, in UTF-16 units.</summary>
-    private const int LongestName = 80;
-
     /// <param name="address">The address, which the caller has made sure belongs to whoever asks.</param>
     /// <param name="name">What others call them.</param>
     /// <param name="password">At least ten characters.</param>
-    /// <param name="zone">Their zone, an IANA name.</param>
+    /// <param name="zone">Their zone as their browser names it; UTC where nobody knows it.</param>
     /// <param name="cancellationToken">Stops before anything is written.</param>
     public Task<Outcome<Account>> For(
         Address address,
@@ -32,17 +31,10 @@ internal sealed class MakeAccount(MortarDb db, UserManager<Account> accounts)
             Act.By(id),
             async () =>
             {
-                var clean = PlainText.OneLine(name);
-                if (clean.Length is 0 or > LongestName)
+                var (clean, problem) = PersonName.Check(name);
+                if (problem is not null)
                 {
-                    return new Outcome<Account>.Unfit([
-                        new FieldProblem(
-                            "name",
-                            FormattableString.Invariant(
-                                $"Give a name of 1 to {LongestName} characters, as others know you."
-                            )
-                        ),
-                    ]);
+                    return new Outcome<Account>.Unfit([problem]);
                 }
 
                 if (await db.People.AnyAsync(person => person.Address == address.Value, cancellationToken))
@@ -59,7 +51,7 @@ internal sealed class MakeAccount(MortarDb db, UserManager<Account> accounts)
                         Id = id,
                         Name = clean,
                         Address = address.Value,
-                        Zone = zone,
+                        Zone = zones.Knows(zone) ? zone : "UTC",
                     }
                 );
                 var account = new Account

@@ -31,16 +31,10 @@ internal static class ExportCalendar
     )
     {
         var id = new CalendarId(calendarId);
-        switch (AccessRules.ToExport((await db.StandingOf(acting.Person, id, cancellationToken)).Role))
+        var role = (await db.StandingOf(acting.Person, id, cancellationToken)).Role;
+        if (AccessRules.ToExport(role).Refusal("View") is { } refusal)
         {
-            case Verdict.Hidden:
-                return Problems.NotThere("calendar");
-            case Verdict.Denied:
-                return Problems.Of(
-                    StatusCodes.Status403Forbidden,
-                    "not-allowed",
-                    "That needs the step View on this calendar. A coordinator can give it to you."
-                );
+            return refusal;
         }
 
         var calendar = await db.Calendars.AsNoTracking().SingleAsync(row => row.Id == id, cancellationToken);

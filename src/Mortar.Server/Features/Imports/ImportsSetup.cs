@@ -228,17 +228,7 @@ internal static class ImportsSetup
         PersonId person,
         CalendarId calendar,
         CancellationToken cancellationToken
-    ) =>
-        AccessRules.ToAdd((await db.StandingOf(person, calendar, cancellationToken)).Role) switch
-        {
-            Verdict.Granted => null,
-            Verdict.Hidden => Problems.NotThere("calendar"),
-            _ => Problems.Of(
-                StatusCodes.Status403Forbidden,
-                "not-allowed",
-                "That needs the step Add on this calendar. A coordinator can give it to you."
-            ),
-        };
+    ) => AccessRules.ToAdd((await db.StandingOf(person, calendar, cancellationToken)).Role).Refusal("Add");
 
     /// <summary>The body, or <c>null</c> where it is longer.</summary>
     private static async Task<byte[]?> ReadUpTo(Stream body, int limit, CancellationToken cancellationToken)

@@ -1,9 +1,10 @@
 import { useQueryClient } from '@tanstack/react-query'
-import type { ReactNode } from 'react'
+import { type ReactNode, useState } from 'react'
 import { newSet, useActs } from '../../app/acts'
 import { useReader } from '../../app/person'
 import { Button } from '../../ui/Button'
 import { MarkBlock } from '../../ui/MarkSign'
+import { Question } from '../../ui/Question'
 import { AccessList } from '../access/AccessList'
 import { endAccess } from '../access/accessQueries'
 import { GiveForm } from '../access/GiveForm'
@@ -90,7 +91,9 @@ function About({
   const queries = useQueryClient()
   const acts = useActs()
   const { person } = useReader()
+  const [leaving, setLeaving] = useState(false)
   const leave = async () => {
+    setLeaving(false)
     const set = newSet()
     await endAccess(layer.calendarId, person.id, set)
     acts.done(`You left “${layer.name}”. It is gone from your wall only.`)
@@ -122,11 +125,23 @@ function About({
           </a>
         )}
         {layer.ways.includes('own') && (
-          <Button look="danger" onClick={() => void leave().catch(acts.failed)}>
+          <Button look="danger" onClick={() => setLeaving(true)}>
             Leave this calendar
           </Button>
         )}
       </div>
+      {leaving && (
+        <Question
+          title={`Leave “${layer.name}”?`}
+          yes="Leave"
+          no="Stay"
+          onYes={() => void leave().catch(acts.failed)}
+          onClose={() => setLeaving(false)}
+        >
+          It goes from your wall only, and what you added stays. To come back, a coordinator has to invite you
+          again.
+        </Question>
+      )}
     </div>
   )
 }

@@ -109,6 +109,7 @@ function Decide({ layer, read, onWriting, onOther }: DecideProps) {
           <label className="flex items-center gap-2">
             <input
               type="radio"
+              name="known"
               checked={known === 'keep'}
               onChange={() => setKnown('keep')}
               className="accent-ink"
@@ -118,6 +119,7 @@ function Decide({ layer, read, onWriting, onOther }: DecideProps) {
           <label className="flex items-center gap-2">
             <input
               type="radio"
+              name="known"
               checked={known === 'update'}
               onChange={() => setKnown('update')}
               className="accent-ink"
