@@ -54,6 +54,37 @@ public class WallTests
     }
 
     [Fact]
+    public async Task What_was_written_and_not_saved_can_be_brought_back()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+        ines.Draw((6, 9.1), (6, 10.5));
+        ines.Type("Title", "Half a thought");
+        ines.Click("Close the desk (Esc)");
+        ines.WaitForText("“Half a thought” was not saved.");
+
+        ines.Click("Bring it back");
+
+        Assert.Equal("Half a thought", ines.Find(Labelled("Title")).GetAttribute("value"));
+        ines.Click(Containing("button", "Add to"));
+        ines.WaitForBrick("Half a thought", "09:00 to 10:30");
+    }
+
+    [Theory]
+    [InlineData("/week/soon")]
+    [InlineData("/week/2026-02-30?desk=event~nonsense")]
+    [InlineData("/nowhere")]
+    public async Task A_wrong_address_still_leads_to_the_wall(string path)
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+
+        ines.Open(path);
+
+        ines.WaitForWall();
+    }
+
+    [Fact]
     public async Task Markup_in_a_title_is_shown_and_does_nothing()
     {
         await using var mortar = await TestMortar.Start(Repository.Web);
@@ -149,6 +180,7 @@ public class WallTests
         Assert.Equal(1, ines.Script<long>("return document.querySelectorAll('[data-hours] > .hour-lines').length"));
         Assert.Equal(390, ines.Script<long>("return document.documentElement.scrollWidth"));
         ines.Click(Brick("School visit"));
+        ines.Find(By.CssSelector("aside"));
         Assert.Equal(
             390,
             ines.Script<long>("return Math.round(document.querySelector('aside').getBoundingClientRect().width)")

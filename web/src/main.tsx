@@ -7,6 +7,7 @@ import { createRoot } from 'react-dom/client'
 import { BrowserRouter } from 'react-router'
 import { App } from './app/App'
 import { ActsProvider } from './app/acts'
+import { Fallback } from './app/Fallback'
 import { queryClient } from './app/queryClient'
 import { applyTheme } from './app/theme'
 
@@ -18,7 +19,9 @@ createRoot(root).render(
     <QueryClientProvider client={queryClient}>
       <BrowserRouter>
         <ActsProvider>
-          <App />
+          <Fallback>
+            <App />
+          </Fallback>
         </ActsProvider>
       </BrowserRouter>
     </QueryClientProvider>

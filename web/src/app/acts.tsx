@@ -8,12 +8,15 @@ interface Notice {
   id: number
   sentence: string
   tone: 'done' | 'bad'
-  set?: string
+  /** What can be done about it from the line itself. */
+  offer?: { label: string; run: () => void }
 }
 
 interface Acts {
   /** Says what happened, with an Undo where a change set is given. */
   done: (sentence: string, set?: string) => void
+  /** Says something with one thing to do about it. */
+  offer: (sentence: string, label: string, run: () => void) => void
   /** Says what went wrong. */
   failed: (error: unknown) => void
   /** Undoes the latest act of one's own on this screen. */
@@ -31,18 +34,10 @@ export function ActsProvider({ children }: { children: ReactNode }) {
   const counter = useRef(0)
   const past = useRef<string[]>([])
 
-  const say = useCallback((sentence: string, tone: Notice['tone'], set?: string) => {
+  const say = useCallback((sentence: string, tone: Notice['tone'], offer?: Notice['offer']) => {
     counter.current += 1
-    setNotice({ id: counter.current, sentence, tone, set })
+    setNotice({ id: counter.current, sentence, tone, offer })
   }, [])
-
-  const done = useCallback(
-    (sentence: string, set?: string) => {
-      if (set) past.current.push(set)
-      say(sentence, 'done', set)
-    },
-    [say],
-  )
 
   const failed = useCallback((error: unknown) => say(sentenceOf(error), 'bad'), [say])
 
@@ -67,11 +62,29 @@ export function ActsProvider({ children }: { children: ReactNode }) {
     )
   }, [say, failed, queries])
 
-  const acts = useMemo(() => ({ done, failed, undo }), [done, failed, undo])
+  const done = useCallback(
+    (sentence: string, set?: string) => {
+      if (set) past.current.push(set)
+      say(sentence, 'done', set ? { label: 'Undo', run: undo } : undefined)
+    },
+    [say, undo],
+  )
+  const offer = useCallback(
+    (sentence: string, label: string, run: () => void) => {
+      const once = () => {
+        setNotice(null)
+        run()
+      }
+      say(sentence, 'done', { label, run: once })
+    },
+    [say],
+  )
+
+  const acts = useMemo(() => ({ done, offer, failed, undo }), [done, offer, failed, undo])
   return (
     <ActsContext value={acts}>
       {children}
-      <NoticeBar notice={notice} onUndo={undo} onClose={() => setNotice(null)} />
+      <NoticeBar notice={notice} onClose={() => setNotice(null)} />
     </ActsContext>
   )
 }

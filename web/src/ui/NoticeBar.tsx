@@ -3,13 +3,17 @@ import { useEffect } from 'react'
 import { IconButton } from './IconButton'
 
 interface NoticeBarProps {
-  notice: { id: number; sentence: string; tone: 'done' | 'bad'; set?: string } | null
-  onUndo: () => void
+  notice: {
+    id: number
+    sentence: string
+    tone: 'done' | 'bad'
+    offer?: { label: string; run: () => void }
+  } | null
   onClose: () => void
 }
 
 /** The short line after an act: what happened, and Undo. It stays long enough to be read and reached. */
-export function NoticeBar({ notice, onUndo, onClose }: NoticeBarProps) {
+export function NoticeBar({ notice, onClose }: NoticeBarProps) {
   const id = notice?.id
   const stays = notice?.tone === 'bad'
   useEffect(() => {
@@ -30,13 +34,13 @@ export function NoticeBar({ notice, onUndo, onClose }: NoticeBarProps) {
           className="pointer-events-auto flex items-center gap-3 rounded-control bg-ink py-1.5 pr-1.5 pl-4 text-on-ink shadow-lg data-[tone=bad]:border-l-8 data-[tone=bad]:border-clash"
         >
           <span className="written">{notice.sentence}</span>
-          {notice.set && (
+          {notice.offer && (
             <button
               type="button"
-              onClick={onUndo}
+              onClick={notice.offer.run}
               className="rounded-control px-2 py-1 font-bold underline underline-offset-2"
             >
-              Undo
+              {notice.offer.label}
             </button>
           )}
           <IconButton label="Close this line" tone="onInk" onClick={onClose}>

@@ -6,10 +6,7 @@ using Mortar.Core.Events;
 using Mortar.Core.Groups;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
-using Mortar.Data.Access;
 using Mortar.Data.Accounts;
-using Mortar.Data.Calendars;
-using Mortar.Data.Events;
 using Mortar.Data.Groups;
 using Mortar.Data.Store;
 using NodaTime;
@@ -18,7 +15,7 @@ using static Mortar.Server.Features.Demo.DemoPeople;
 namespace Mortar.Server.Features.Demo;
 
 /// <summary>Kiln Street Studio: made-up people, groups, calendars and weeks around today, made once in an empty store.</summary>
-internal sealed class DemoStudio(MortarDb db, UserManager<Account> accounts, ZoneClock zones, IClock clock)
+internal sealed partial class DemoStudio(MortarDb db, UserManager<Account> accounts, ZoneClock zones, IClock clock)
 {
     private static readonly string[] OnPaper =
     [
@@ -328,148 +325,5 @@ internal sealed class DemoStudio(MortarDb db, UserManager<Account> accounts, Zon
         );
         Weekly(children, Astrid, "Swimming", 0, 16, 0, 1, "MO,WE", "Baths");
         return Task.CompletedTask;
-    }
-
-    private GroupId Group(string name, GroupSort sort, DemoPerson coordinator, IReadOnlyList<DemoPerson> members)
-    {
-        var id = new GroupId(Stable(name));
-        db.Groups.Add(
-            new GroupRow
-            {
-                Id = id,
-                Name = name,
-                Sort = sort,
-                Zone = Home,
-                FirstDay = IsoDayOfWeek.Monday,
-            }
-        );
-        db.Members.AddRange(
-            members
-                .Prepend(coordinator)
-                .Select(person => new MemberRow
-                {
-                    GroupId = id,
-                    PersonId = person.Id,
-                    Coordinates = person == coordinator,
-                })
-        );
-        return id;
-    }
-
-    private CalendarId Calendar(
-        GroupId group,
-        string name,
-        string description,
-        Hue hue,
-        Mark mark,
-        Purpose purpose,
-        Role groupDefault,
-        IReadOnlyList<(DemoPerson Person, Role Role)> grants,
-        string zone = Home
-    )
-    {
-        var id = new CalendarId(Stable($"calendar {name}"));
-        db.Calendars.Add(
-            new CalendarRow
-            {
-                Id = id,
-                GroupId = group,
-                Name = name,
-                Description = description,
-                Hue = hue,
-                Mark = mark,
-                Zone = zone,
-                Purpose = purpose,
-                GroupDefault = groupDefault,
-            }
-        );
-        db.Grants.AddRange(
-            grants.Select(grant => new GrantRow
-            {
-                Id = Stable($"{name} {grant.Person.Name}"),
-                CalendarId = id,
-                PersonId = grant.Person.Id,
-                Role = grant.Role,
-            })
-        );
-        return id;
-    }
-
-    private void Once(
-        CalendarId calendar,
-        DemoPerson by,
-        string title,
-        int day,
-        int hour,
-        int minute,
-        double hours,
-        string place = "",
-        string notes = "",
-        ShowAs showAs = ShowAs.Busy
-    ) => Put(calendar, by, title, At(day, hour, minute, hours, by.Zone), place, notes, showAs, series: null);
-
-    /// <summary>A series that began six weeks ago.</summary>
-    private void Weekly(
-        CalendarId calendar,
-        DemoPerson by,
-        string title,
-        int day,
-        int hour,
-        int minute,
-        double hours,
-        string weekdays,
-        string place = "",
-        string notes = ""
-    ) =>
-        Put(
-            calendar,
-            by,
-            title,
-            At(day - 42, hour, minute, hours, by.Zone),
-            place,
-            notes,
-            ShowAs.Busy,
-            new Series($"FREQ=WEEKLY;BYDAY={weekdays}", [], [], [])
-        );
-
-    private void Days(CalendarId calendar, DemoPerson by, string title, int first, int last, string notes = "") =>
-        Put(
-            calendar,
-            by,
-            title,
-            EventTime.Days(Monday.PlusDays(first), Monday.PlusDays(last)),
-            string.Empty,
-            notes,
-            ShowAs.Busy,
-            series: null
-        );
-
-    private EventTime At(int day, int hour, int minute, double hours, string zone)
-    {
-        var start = Monday.PlusDays(day) + new LocalTime(hour, minute);
-        return EventTime.InZone(start, start.PlusMinutes((long)(hours * 60)), zone);
-    }
-
-    private void Put(
-        CalendarId calendar,
-        DemoPerson by,
-        string title,
-        EventTime time,
-        string place,
-        string notes,
-        ShowAs showAs,
-        Series? series
-    )
-    {
-        var id = new EventId(Stable($"{calendar.Value} {title} {time.LocalStart}"));
-        var row = new EventRow
-        {
-            Id = id,
-            CalendarId = calendar,
-            Uid = $"{id.Value}@mortar",
-            AddedBy = by.Id,
-        };
-        row.Take(time, new EventContent(title, place, notes, showAs, Cancelled: false), series, zones);
-        db.Events.Add(row);
     }
 }

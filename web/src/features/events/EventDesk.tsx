@@ -22,6 +22,7 @@ interface EventDeskProps {
   onForm: (form: EventForm) => void
   onMet: (theirs: EventForm | null) => void
   onClose: () => void
+  onLeave: () => void
 }
 
 export const showAsChoices = [
@@ -31,7 +32,7 @@ export const showAsChoices = [
 ] as const
 
 /** An event being written or changed. The wall draws it while it is typed. */
-export function EventDesk({ form, layers, met, onForm, onMet, onClose }: EventDeskProps) {
+export function EventDesk({ form, layers, met, onForm, onMet, onClose, onLeave }: EventDeskProps) {
   const { person } = useReader()
   const { write, remove } = useEventActs()
   const [error, setError] = useState<unknown>(null)
@@ -67,7 +68,7 @@ export function EventDesk({ form, layers, met, onForm, onMet, onClose }: EventDe
   }
 
   return (
-    <Desk title={isNew ? form.title || 'New event' : titleOf(form.title)} onClose={onClose}>
+    <Desk title={isNew ? form.title || 'New event' : titleOf(form.title)} onClose={onLeave}>
       {met && (
         <TwoVersions
           mine={form}

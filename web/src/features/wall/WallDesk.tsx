@@ -24,6 +24,8 @@ interface WallDeskProps {
   onPlace: (place: DeskPlace) => void
   onGroup: (groupId: string) => void
   onClose: () => void
+  /** Closed by hand: what was not saved can be brought back. */
+  onLeave: () => void
 }
 
 /** Lays on the desk what its place names. */
@@ -38,6 +40,7 @@ export function WallDesk({
   onPlace,
   onGroup,
   onClose,
+  onLeave,
 }: WallDeskProps) {
   switch (place.kind) {
     case 'writing': {
@@ -57,6 +60,7 @@ export function WallDesk({
           onForm={onForm}
           onMet={onMet}
           onClose={onClose}
+          onLeave={onLeave}
         />
       )
     }

@@ -4,11 +4,11 @@ import { useNavigate, useParams, useSearchParams } from 'react-router'
 import type { Schema } from '../../api/client'
 import { sentenceOf } from '../../api/problem'
 import { useActs } from '../../app/acts'
-import { dayText } from '../../app/dates'
+import { clockText, dayText } from '../../app/dates'
 import { useReader } from '../../app/person'
 import { TopBar } from '../../app/TopBar'
 import { Button } from '../../ui/Button'
-import { brickOf, type EventForm, formOf, newForm } from '../events/eventForm'
+import { brickOf, differences, type EventForm, formOf, newForm } from '../events/eventForm'
 import { useEventActs } from '../events/useEventActs'
 import { GroupMenu } from '../groups/GroupMenu'
 import { groupQueries, keepLastGroup, lastGroup } from '../groups/groupQueries'
@@ -19,7 +19,7 @@ import { type DeskPlace, deskText, readDesk } from './deskPlace'
 import { KeyList } from './KeyList'
 import { keepLastCalendar, layerToMakeIn } from './makeIn'
 import { PeriodNav } from './PeriodNav'
-import { addDays, dateOf, daysFrom, daysOf, localAt, weekOf } from './times'
+import { addDays, dateNamed, dateOf, daysFrom, daysOf, localAt, weekOf } from './times'
 import { useCarry } from './useCarry'
 import { useDays } from './useDays'
 import { useKeys } from './useKeys'
@@ -38,7 +38,7 @@ export function WallPage() {
   const acts = useActs()
   const navigate = useNavigate()
   const now = useNow()
-  const { date = dateOf(now) } = useParams()
+  const date = dateNamed(useParams().date) ?? dateOf(now)
   const [search, setSearch] = useSearchParams()
   const count = useDays()
   const first = count === 7 ? weekOf(date) : date
@@ -79,6 +79,13 @@ export function WallPage() {
       },
       { replace: true },
     )
+  /** Closes the desk; what was written and not saved can be brought back. */
+  const leaveDesk = () => {
+    const left = desk?.kind === 'writing' ? form : null
+    closeDesk()
+    if (left && isWritten(left, bricks))
+      acts.offer(`“${titleOf(left.title)}” was not saved.`, 'Bring it back', () => openForm(left))
+  }
   const closeDesk = () => {
     setForm(null)
     setMet(null)
@@ -112,10 +119,9 @@ export function WallPage() {
   const change = async (brick: EventBrick, time: Time) => {
     if (JSON.stringify(time) === JSON.stringify(brick.time)) return
     const wish = { ...formOf(brick), time }
-    const day = dayText(daysOf(time).first)
     const written = await write(
       wish,
-      `Moved “${titleOf(brick.title)}” to ${day}${brick.repeats ? ', this date only' : ''}.`,
+      `${whatChanged(brick, time)}${brick.repeats ? ', this date only' : ''}.`,
     )
     if (written.kind === 'stale') openForm(wish, written.theirs)
     else if (form && brickKey(brick) === brickKey(brickOf(form))) closeDesk()
@@ -139,7 +145,7 @@ export function WallPage() {
     z: acts.undo,
     l: () => document.querySelector<HTMLElement>('nav[aria-label="Shelf"] button')?.focus(),
     '?': () => place({ kind: 'keys' }),
-    Escape: closeDesk,
+    Escape: leaveDesk,
   })
 
   const carried = carry
@@ -226,6 +232,7 @@ export function WallPage() {
               place({ kind: 'newCalendar' }, { group: groupId })
             }}
             onClose={closeDesk}
+            onLeave={leaveDesk}
           />
         )}
       </main>
@@ -240,6 +247,24 @@ export function WallPage() {
       />
     </div>
   )
+}
+
+/** Whether a form holds something that the wall does not. */
+function isWritten(form: EventForm, bricks: readonly Brick[]): boolean {
+  if (form.version === null) return form.title !== '' || form.notes !== '' || form.place !== ''
+  const there = bricks.find((brick): brick is EventBrick => brickKey(brick) === brickKey(brickOf(form)))
+  return there !== undefined && differences(form, formOf(there)).length > 0
+}
+
+/** Says whether a brick went elsewhere or was lengthened. */
+function whatChanged(brick: EventBrick, time: Time): string {
+  const [before, after] = [daysOf(brick.time), daysOf(time)]
+  const lengthened =
+    time.form === 'days' || brick.time.form === 'days'
+      ? before.first === after.first
+      : brick.time.start === time.start
+  if (!lengthened) return `Moved “${titleOf(brick.title)}” to ${dayText(after.first)}`
+  return `“${titleOf(brick.title)}” lasts until ${time.form === 'days' ? dayText(after.last) : clockText(time.end)} now`
 }
 
 /** The group one has most to do with: the one to begin in. */

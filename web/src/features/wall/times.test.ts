@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import {
   addDays,
+  dateNamed,
   daysBetween,
   daysOf,
   isLong,
@@ -32,6 +33,14 @@ describe('days', () => {
 
   it('minute 1440 is the midnight after', () =>
     expect(localAt('2026-03-31', 1440)).toBe('2026-04-01T00:00:00'))
+})
+
+describe('a date in an address', () => {
+  it.each(['2026-03-11', '2024-02-29'])('%s is taken', (text) => expect(dateNamed(text)).toBe(text))
+  it.each([undefined, '', 'soon', '2026-3-1', '2026-02-30', '2026-03-11T10:00', '9999-99-99'])(
+    '%s is none',
+    (text) => expect(dateNamed(text)).toBeUndefined(),
+  )
 })
 
 describe('drawing', () => {

@@ -14,6 +14,18 @@ export const addDays = (date: string, days: number): string =>
 export const daysBetween = (from: string, to: string): number =>
   Temporal.PlainDate.from(from).until(Temporal.PlainDate.from(to), { largestUnit: 'days' }).days
 
+/** The date a text names, as 2026-03-11; undefined where it names none. */
+export function dateNamed(text: string | undefined): string | undefined {
+  try {
+    return text && /^\d{4}-\d{2}-\d{2}$/.test(text)
+      ? Temporal.PlainDate.from(text, { overflow: 'reject' }).toString()
+      : undefined
+  } catch (error) {
+    if (error instanceof RangeError) return undefined
+    throw error
+  }
+}
+
 /** The Monday of a date's week. */
 export const weekOf = (date: string): string => addDays(date, 1 - Temporal.PlainDate.from(date).dayOfWeek)
 
