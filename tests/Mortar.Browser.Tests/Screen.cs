@@ -19,9 +19,6 @@ internal sealed class Screen : IDisposable
     public Screen(Uri url, int width = 1280, int height = 800)
     {
         this.url = url;
-
-        // Chromium writes dates in its fields by this, and not by --lang.
-        Environment.SetEnvironmentVariable("LANGUAGE", "en_GB");
         var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
         options.AddArguments(
             "--headless=new",

@@ -21,7 +21,7 @@ export function TopBar({ children }: { children?: ReactNode }) {
 
   const leave = () => signOut().then(() => window.location.assign('/'), acts.failed)
   return (
-    <header className="flex min-h-12 flex-wrap items-center gap-x-3 gap-y-1 bg-bar px-4 py-1.5 text-on-bar max-sm:px-2">
+    <header className="flex min-h-12 flex-wrap items-center gap-x-3 gap-y-1 bg-bar max-sm:gap-x-1.5 px-4 py-1.5 text-on-bar max-sm:px-2">
       <Link to="/week" className="flex items-center gap-2.5 font-head text-xl font-bold">
         <Logo />
         <span className="max-sm:sr-only">Mortar</span>
@@ -41,7 +41,10 @@ export function TopBar({ children }: { children?: ReactNode }) {
               type="button"
               className="flex items-center gap-1 rounded-control border border-on-bar/40 px-3 py-1"
             >
-              <span className="written max-w-40 truncate max-sm:max-w-14">{person.name}</span>
+              <span className="written max-w-40 truncate max-sm:sr-only">{person.name}</span>
+              <span aria-hidden="true" className="font-bold sm:hidden">
+                {initials(person.name)}
+              </span>
               <ChevronDown size={14} aria-hidden="true" />
             </button>
           }
@@ -68,4 +71,10 @@ export function TopBar({ children }: { children?: ReactNode }) {
       </div>
     </header>
   )
+}
+
+/** The first letters of the first and the last name. */
+const initials = (name: string): string => {
+  const names = name.split(' ')
+  return [...new Set([names[0], names.at(-1)])].map((one) => one?.[0] ?? '').join('')
 }

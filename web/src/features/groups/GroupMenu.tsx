@@ -21,7 +21,7 @@ export function GroupMenu({ groups, open, onOpen, onNewCalendar, onNewGroup }: G
           type="button"
           className="flex items-center gap-1.5 rounded-control border border-on-bar/40 px-3 py-1"
         >
-          <span className="written max-w-44 truncate max-sm:max-w-28">{open?.name ?? 'Groups'}</span>
+          <span className="written max-w-44 truncate max-sm:max-w-20">{open?.name ?? 'Groups'}</span>
           <ChevronDown size={14} aria-hidden="true" />
         </button>
       }
