@@ -24,9 +24,6 @@ public static class AccessRules
     /// <summary>To take everything with them as a file.</summary>
     public static Verdict ToExport(Role role) => AtLeast(role, Role.View);
 
-    /// <summary>To read who did what to its events.</summary>
-    public static Verdict ToReadHistory(Role role) => AtLeast(role, Role.View);
-
     /// <summary>To put events in, by hand or from a file.</summary>
     public static Verdict ToAdd(Role role) => AtLeast(role, Role.Add);
 

@@ -10,7 +10,6 @@ public class AccessRulesTests
     [Theory]
     [InlineData("see", "hgggggg")]
     [InlineData("export", "hddgggg")]
-    [InlineData("history", "hddgggg")]
     [InlineData("add", "hdddggg")]
     [InlineData("change mine", "hhddggg")]
     [InlineData("change others'", "hhdddgg")]
@@ -27,7 +26,7 @@ public class AccessRulesTests
     [Fact]
     public void Each_step_includes_those_before_it()
     {
-        string[] questions = ["see", "export", "history", "add", "change mine", "change others'", "coordinate"];
+        string[] questions = ["see", "export", "add", "change mine", "change others'", "coordinate"];
 
         foreach (var question in questions)
         {
@@ -45,7 +44,6 @@ public class AccessRulesTests
         {
             "see" => AccessRules.ToSee(role),
             "export" => AccessRules.ToExport(role),
-            "history" => AccessRules.ToReadHistory(role),
             "add" => AccessRules.ToAdd(role),
             "change mine" => AccessRules.ToChange(role, Studio.Priya, Studio.Priya),
             "change others'" => AccessRules.ToChange(role, Studio.Priya, Studio.Ines),
