@@ -3,6 +3,9 @@ namespace Mortar.Core.Access;
 /// <summary>Says what a step means, before it is given.</summary>
 public static class RoleSentence
 {
+    /// <summary>A step as the interface names it.</summary>
+    public static string Name(Role role) => role == Role.Times ? "Times only" : role.ToString();
+
     /// <summary>For example "Priya and 2 others will see titles and places in “Rota”, not notes."</summary>
     /// <param name="names">Whom it is for, as the reader knows them; at least one.</param>
     /// <param name="role">The step; not <see cref="Role.None"/>.</param>

@@ -74,6 +74,14 @@ public static class SeriesExpansion
             .Append(clock.Span(whole.Time, DateTimeZone.Utc).Start)
             .Min();
 
+    /// <summary>Whether the event is a series that counts an occurrence at <paramref name="start"/> on its own clock, changed or not.</summary>
+    public static bool CountsAt(this Event whole, LocalDateTime start, ZoneClock clock) =>
+        whole.Series is { } series
+        && (
+            series.Overrides.Any(one => one.Replaces == start)
+            || Starts(whole.Time, series, new Window(start.Date, start.Date, DateTimeZone.Utc), clock).Contains(start)
+        );
+
     private static IEnumerable<LocalDateTime> Starts(EventTime time, Series series, Window window, ZoneClock clock)
     {
         var start = time.LocalStart;

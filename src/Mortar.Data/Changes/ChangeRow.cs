@@ -2,6 +2,8 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using Mortar.Core.Changes;
 using Mortar.Core.Words;
+using Mortar.Data.Events;
+using Mortar.Data.Store;
 using NodaTime;
 
 namespace Mortar.Data.Changes;
@@ -28,6 +30,9 @@ public sealed class ChangeRow
     public string? Before { get; init; }
 
     public string? After { get; init; }
+
+    /// <summary>The calendar an event was in before a change, by its stored state.</summary>
+    public static CalendarId CalendarOfEvent(string before) => StoredText.Read<EventRow>(before).CalendarId;
 
     public Change ToCore() => new(Sequence, Set, At, Actor, Subject, SubjectId, Before, After);
 }

@@ -60,7 +60,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
                 }
 
                 var whole = row.ToCore();
-                if (whole.Series is not { } series)
+                if (whole.Series is not { } series || !whole.CountsAt(start, zones))
                 {
                     return new Outcome<EventRow>.NotThere("occurrence");
                 }
@@ -88,12 +88,12 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
             return refusal;
         }
 
-        if (wish.Draft.Check(zones) is DraftCheck.Unfit unfit)
+        var check = wish.Draft.Check(zones);
+        if (check is not DraftCheck.Fit fit)
         {
-            return new Outcome<EventRow>.Unfit(unfit.Problems);
+            return new Outcome<EventRow>.Unfit(((DraftCheck.Unfit)check).Problems);
         }
 
-        var fit = (DraftCheck.Fit)wish.Draft.Check(zones);
         var zone = await db
             .Calendars.Where(calendar => calendar.Id == wish.CalendarId)
             .Select(calendar => calendar.Zone)
@@ -141,15 +141,20 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
             return noMove;
         }
 
-        if (wish.Draft.Check(zones) is DraftCheck.Unfit unfit)
+        var check = wish.Draft.Check(zones);
+        if (check is not DraftCheck.Fit fit)
         {
-            return new Outcome<EventRow>.Unfit(unfit.Problems);
+            return new Outcome<EventRow>.Unfit(((DraftCheck.Unfit)check).Problems);
         }
 
-        var fit = (DraftCheck.Fit)wish.Draft.Check(zones);
         var whole = row.ToCore();
         if (wish.Only is { } only)
         {
+            if (whole.Series is not null && wish.CalendarId == row.CalendarId && !whole.CountsAt(only, zones))
+            {
+                return new Outcome<EventRow>.NotThere("occurrence");
+            }
+
             if (whole.Series is not { } series || wish.CalendarId != row.CalendarId)
             {
                 return new Outcome<EventRow>.Refused(

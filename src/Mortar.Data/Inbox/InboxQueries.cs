@@ -106,8 +106,10 @@ public sealed class InboxQueries(MortarDb db)
         (before, after) switch
         {
             (_, Core.Access.Role.None) when before != after => $"{actor} ended your access to “{calendar}”.",
-            (Core.Access.Role.None, _) when before != after => $"{actor} gave you the step {after} on “{calendar}”.",
-            _ when before != after => $"{actor} changed your step on “{calendar}” from {before} to {after}.",
+            (Core.Access.Role.None, _) when before != after =>
+                $"{actor} gave you the step {RoleSentence.Name(after)} on “{calendar}”.",
+            _ when before != after =>
+                $"{actor} changed your step on “{calendar}” from {RoleSentence.Name(before)} to {RoleSentence.Name(after)}.",
             _ => null,
         };
 

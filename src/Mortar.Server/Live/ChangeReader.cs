@@ -4,6 +4,7 @@ using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Changes;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
+using Mortar.Data.Changes;
 using Mortar.Data.Store;
 
 namespace Mortar.Server.Live;
@@ -29,7 +30,8 @@ internal sealed class ChangeReader(
         Subject Subject,
         CalendarId? CalendarId,
         PersonId? Concerns,
-        PersonId Actor
+        PersonId Actor,
+        string? EventBefore
     );
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
@@ -86,7 +88,8 @@ internal sealed class ChangeReader(
                 change.Subject,
                 change.CalendarId,
                 change.Concerns,
-                change.Actor
+                change.Actor,
+                change.Subject == Subject.Event ? change.Before : null
             ))
             .ToListAsync(cancellationToken);
         foreach (
@@ -94,6 +97,19 @@ internal sealed class ChangeReader(
         )
         {
             await Tell(db, ofOne.Key, [.. ofOne], cancellationToken);
+        }
+
+        // An event that was moved away has left a calendar whose readers may not see where it went.
+        var left = entries
+            .Where(entry => entry.EventBefore is not null)
+            .Select(entry => (Now: entry.CalendarId, Before: ChangeRow.CalendarOfEvent(entry.EventBefore!)))
+            .Where(moved => moved.Now != moved.Before)
+            .Select(moved => moved.Before)
+            .Distinct();
+        foreach (var calendar in left)
+        {
+            await Users(await db.ReadersOf(calendar, cancellationToken))
+                .SendAsync("calendarChanged", calendar.Value, cancellationToken);
         }
 
         log.LogDebug("Told of {Count} changes after {Read}", entries.Count, read);

@@ -182,6 +182,21 @@ public class EventTests
         Assert.DoesNotContain(all, one => one.Text("only") == "2026-03-19T19:00:00");
     }
 
+    [Fact]
+    public async Task A_date_on_which_the_series_does_not_fall_is_not_there_to_be_changed()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var tomasz = await mortar.As(DemoPeople.Tomasz);
+        var calendar = new Core.Words.CalendarId(DemoPeople.Stable("calendar Thursday throwing"));
+        var id = Assert.Single(await tomasz.Bricks(calendar)).GetProperty("eventId").GetGuid();
+
+        (await tomasz.Put($"/api/events/{id}?only=2026-03-13T19:00:00", World.Event(calendar), 1)).IsProblem(
+            404,
+            "not-there"
+        );
+        (await tomasz.Delete($"/api/events/{id}?only=2026-03-13T19:00:00", 1)).IsProblem(404, "not-there");
+    }
+
     [Theory]
     [InlineData("from=2026-03-15&to=2026-03-09", 422)]
     [InlineData("from=2026-01-01&to=2028-03-09", 422)]

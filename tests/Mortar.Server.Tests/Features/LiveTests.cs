@@ -48,6 +48,24 @@ public class LiveTests
     }
 
     [Fact]
+    public async Task An_event_moved_away_is_told_to_those_who_saw_it_where_it_was()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var (from, to) = (await ines.MakeCalendar(), await ines.MakeCalendar());
+        var id = await ines.MakeEvent(from);
+        await mortar.Give(from, DemoPeople.Priya, Role.View);
+        await using var hers = await Line.Open(mortar, priya);
+        (await ines.Put($"/api/events/{id}", World.Event(to), 1)).Is(200);
+
+        await hers.Hears($"calendarChanged {from.Value}");
+
+        Assert.DoesNotContain($"calendarChanged {to.Value}", hers.Heard);
+        Assert.Empty(await priya.Bricks(from));
+    }
+
+    [Fact]
     public async Task Ended_access_is_told_to_the_one_it_was_taken_from()
     {
         await using var mortar = await TestMortar.Start();
