@@ -1,4 +1,5 @@
 using Mortar.Core.Events;
+using Mortar.Core.Recurrence;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using NodaTime;
@@ -41,7 +42,7 @@ internal static class Studio
             Version: 1
         );
 
-    public static Series Every(string rule) => new(rule, [], [], []);
+    public static Series Every(string rule) => Series.By(RecurrenceRule.Of(rule));
 
     public static Window Week(LocalDate monday, string zone = London) => new(monday, monday.PlusDays(6), Zone(zone));
 }

@@ -105,8 +105,10 @@ public class OtherReadersTests
             text =>
             {
                 var start = new LocalDate(2025, 1, 7);
-                var ours = ((RuleParse.Ok)RecurrenceRule.Parse(text))
-                    .Rule.Days(start, start)
+                var ours = RecurrenceRule
+                    .Of(text)
+                    .Starts(start.AtMidnight(), start.AtMidnight())
+                    .Select(one => one.Date)
                     .TakeWhile(day => day.Year < 2028)
                     .Append(start)
                     .Distinct()

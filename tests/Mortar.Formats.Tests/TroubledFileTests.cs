@@ -37,16 +37,16 @@ public class TroubledFileTests
     )]
     [InlineData(
         "“Rule that is none”",
-        "its repetition is wrong at “FORTNIGHTLY”: SECONDLY to YEARLY expected; taken as a single event"
+        "its repetition (RRULE) is wrong at “FORTNIGHTLY”: SECONDLY to YEARLY expected; taken without it"
     )]
     [InlineData(
         "“Rule beyond us”",
-        "it repeats by FREQ=HOURLY, which is kept but not shown yet; only the first is on the wall"
+        "it repeats by another calendar (RSCALE=HEBREW), which is kept but not shown; only its own date is on the wall"
     )]
     [InlineData("the line “this line is no property”", "it is not NAME:VALUE; the rest of the event was read")]
     [InlineData(
         "“Change to a series that is not here”",
-        "it changes all later occurrences too (RANGE=THISANDFUTURE); only this one is shown changed"
+        "it changes other occurrences too (RANGE=THISANDPRIOR, which the standard has given up); only this one is shown changed"
     )]
     public void What_is_not_understood_as_it_stands_is_taken_and_said(string what, string why)
     {

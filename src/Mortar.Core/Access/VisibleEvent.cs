@@ -43,7 +43,7 @@ public abstract record VisibleEvent
                     notes,
                     occurrence.Content.ShowAs,
                     occurrence.Content.Cancelled,
-                    occurrence.Event.Series is { } series ? SeriesSentence.For(occurrence.Event.Time, series) : null,
+                    occurrence.Repeats,
                     mayChange
                 );
 
@@ -92,24 +92,22 @@ public abstract record VisibleEvent
     /// <param name="reader">Who reads.</param>
     /// <param name="occurrences">The calendar's occurrences in the window.</param>
     /// <param name="window">The window; busy stretches are cut at its edges, so that a length outside it is not told.</param>
-    /// <param name="clock">Zone rules.</param>
     public static IEnumerable<VisibleEvent> Through(
         Role role,
         PersonId reader,
         IEnumerable<Occurrence> occurrences,
-        Window window,
-        ZoneClock clock
+        Window window
     ) =>
         role switch
         {
             Role.None => [],
-            Role.Times => BusyStretches(occurrences, window, clock),
-            _ => occurrences.Select(one => Show(role, reader, one, window.Reader, clock)),
+            Role.Times => BusyStretches(occurrences, window),
+            _ => occurrences.Select(one => Show(role, reader, one, window.Reader)),
         };
 
     /// <summary>One occurrence as a reader at <paramref name="role"/> sees it.</summary>
     /// <exception cref="ArgumentOutOfRangeException">Below <see cref="Role.Outline"/> there is no single occurrence to see.</exception>
-    public static Shown Show(Role role, PersonId reader, Occurrence occurrence, DateTimeZone zone, ZoneClock clock)
+    public static Shown Show(Role role, PersonId reader, Occurrence occurrence, DateTimeZone zone)
     {
         if (role < Role.Outline)
         {
@@ -118,19 +116,19 @@ public abstract record VisibleEvent
 
         return new Shown(
             occurrence,
-            clock.AsSeenIn(occurrence.Time, zone),
+            occurrence.SeenIn(zone),
             role >= Role.View ? occurrence.Content.Notes : null,
             AccessRules.ToChange(role, reader, occurrence.Event.AddedBy) == Verdict.Granted
         );
     }
 
-    private static IEnumerable<Busy> BusyStretches(IEnumerable<Occurrence> occurrences, Window window, ZoneClock clock)
+    private static IEnumerable<Busy> BusyStretches(IEnumerable<Occurrence> occurrences, Window window)
     {
         var taken = occurrences
             .Where(one => one.Content is { ShowAs: not ShowAs.Free, Cancelled: false })
             .ToLookup(one => one.Content.ShowAs == ShowAs.Tentative);
-        var busy = Merged(taken[false].Select(one => Cut(clock.Span(one.Time, window.Reader), window.Span)));
-        var tentative = Merged(taken[true].Select(one => Cut(clock.Span(one.Time, window.Reader), window.Span)));
+        var busy = Merged(taken[false].Select(one => Cut(one.Span, window.Span)));
+        var tentative = Merged(taken[true].Select(one => Cut(one.Span, window.Span)));
         return busy.Select(span => new Busy(span, tentative: false))
             .Concat(tentative.Select(span => new Busy(span, tentative: true)));
     }

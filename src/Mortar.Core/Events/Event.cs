@@ -1,6 +1,5 @@
 using Mortar.Core.Time;
 using Mortar.Core.Words;
-using NodaTime;
 
 namespace Mortar.Core.Events;
 
@@ -44,10 +43,3 @@ public sealed record Event(
     Series? Series,
     int Version
 );
-
-/// <summary>One time an event takes place.</summary>
-/// <param name="Event">The event it belongs to.</param>
-/// <param name="Start">The start by which the series counts it, on the series' own clock; <c>null</c> for a single event.</param>
-/// <param name="Time">When it takes place.</param>
-/// <param name="Content">What it is this time.</param>
-public sealed record Occurrence(Event Event, LocalDateTime? Start, EventTime Time, EventContent Content);

@@ -1,3 +1,4 @@
+using Mortar.Core.Time;
 using NodaTime;
 
 namespace Mortar.Core.Events;
@@ -8,21 +9,26 @@ public static class OccurrenceLookup
     /// <summary>The occurrence of a series that starts at <paramref name="start"/> on the series' own clock, as it takes place.</summary>
     /// <param name="whole">The event.</param>
     /// <param name="start">The start by which the series counts it; <c>null</c> for the event as a whole, which is shown as its first.</param>
-    /// <returns><c>null</c> where a start is named and the event is no series, or leaves that start out.</returns>
-    public static Occurrence? OccurrenceAt(this Event whole, LocalDateTime? start)
+    /// <param name="clock">Zone rules.</param>
+    /// <param name="reader">The zone of the reader, for whole days and floating times.</param>
+    /// <returns><c>null</c> where a start is named and the event is no series, or does not fall on that start.</returns>
+    public static Occurrence? OccurrenceAt(this Event whole, LocalDateTime? start, ZoneClock clock, DateTimeZone reader)
     {
         if (start is not { } named)
         {
-            return new Occurrence(whole, null, whole.Time, whole.Content);
+            return SeriesExpansion.Itself(whole, clock.Span(whole.Time, reader), clock, reader);
         }
 
-        if (whole.Series is not { } series || series.Excluded.Contains(named))
+        if (whole.Series is not { } series)
         {
             return null;
         }
 
-        return series.Overrides.FirstOrDefault(one => one.Replaces == named) is { } changed
-            ? new Occurrence(whole, named, changed.Time, changed.Content)
-            : new Occurrence(whole, named, whole.Time.StartingAt(named), whole.Content);
+        if (series.Index.Single.FirstOrDefault(one => one.Replaces == named) is { } changed)
+        {
+            return SeriesExpansion.Replaced(whole, changed, clock, reader);
+        }
+
+        return whole.At(CivilDays.Second(named), clock, reader);
     }
 }

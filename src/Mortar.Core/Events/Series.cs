@@ -4,31 +4,68 @@ using NodaTime;
 
 namespace Mortar.Core.Events;
 
-/// <summary>How an event repeats: the rule, what was added to it, what was taken out, and the occurrences that differ.</summary>
-/// <param name="RuleText">The RRULE as it came; <c>null</c> where only extra dates make the series. A rule that is not shown stays here untouched.</param>
-/// <param name="Extra">RDATE: further starts on the series' own clock.</param>
-/// <param name="Excluded">EXDATE: starts on the series' own clock that do not take place.</param>
-/// <param name="Overrides">Occurrences that differ from the series, by the start they would have had.</param>
-public sealed record Series(
-    string? RuleText,
-    IReadOnlyList<LocalDateTime> Extra,
-    IReadOnlyList<LocalDateTime> Excluded,
-    IReadOnlyList<Override> Overrides
-)
+/// <summary>How an event repeats: by rule, on dates added, without dates taken out, and with occurrences that differ.</summary>
+/// <remarks>
+/// Dates are starts on the series' own clock (whole days at midnight), each named once and in order. The event's own start
+/// always belongs to the series unless it is left out (RFC 5545, 3.8.5.3). Compared by content.
+/// </remarks>
+public sealed record Series
 {
-    /// <summary>The rule; <c>null</c> where there is none or its occurrences are not computed.</summary>
-    public RecurrenceRule? Rule =>
-        RuleText is not null && RecurrenceRule.Parse(RuleText) is RuleParse.Ok ok ? ok.Rule : null;
+    private SeriesIndex? index;
 
-    /// <summary>Whether some of its occurrences are not computed, so that only the first is on the wall.</summary>
-    public bool IsBeyondUs => RuleText is not null && Rule is null;
+    /// <summary>A series without anything; what it is made of is set on it.</summary>
+    public Series() { }
+
+    // The index belongs to the lists it was made from and is not taken over by a copy.
+    private Series(Series other) =>
+        (Rules, ExceptRules, Extra, Excluded, Overrides, NotShown, NominalDays) = (
+            other.Rules,
+            other.ExceptRules,
+            other.Extra,
+            other.Excluded,
+            other.Overrides,
+            other.NotShown,
+            other.NominalDays
+        );
+
+    /// <summary>RRULE. One, or none where chosen dates make the series; several only from files (RFC 5545, 3.8.5.3 advises against them).</summary>
+    public IReadOnlyList<RecurrenceRule> Rules { get; init; } = [];
+
+    /// <summary>EXRULE, from older files only (RFC 2445, 4.8.5.2): what these fall on does not take place.</summary>
+    public IReadOnlyList<RecurrenceRule> ExceptRules { get; init; } = [];
+
+    /// <summary>RDATE: further starts.</summary>
+    public IReadOnlyList<LocalDateTime> Extra { get; init; } = [];
+
+    /// <summary>EXDATE: starts that do not take place.</summary>
+    public IReadOnlyList<LocalDateTime> Excluded { get; init; } = [];
+
+    /// <summary>Occurrences that differ from the series, by the start they would have had.</summary>
+    public IReadOnlyList<Override> Overrides { get; init; } = [];
+
+    /// <summary>The text of a rule in another calendar than the Gregorian, which is kept and not computed; <c>null</c> where there is none.</summary>
+    public string? NotShown { get; init; }
+
+    /// <summary>
+    /// How many days of the length are days of the calendar, which a clock change makes longer or shorter: those of a
+    /// DURATION in days or weeks. 0, the rule for DTEND, is a length in exact time (RFC 5545, 3.8.5.3).
+    /// </summary>
+    public int NominalDays { get; init; }
+
+    /// <summary>A series by one rule.</summary>
+    public static Series By(RecurrenceRule rule) => new() { Rules = [rule] };
+
+    /// <summary>The one rule of the series; <c>null</c> where there is none, or several.</summary>
+    public RecurrenceRule? Rule => Rules.Count == 1 ? Rules[0] : null;
+
+    internal SeriesIndex Index => index ??= new SeriesIndex(this);
 
     /// <summary>The series without the occurrence that would start at <paramref name="start"/>.</summary>
     public Series Without(LocalDateTime start) =>
         this with
         {
             Excluded = [.. Excluded.Append(start).Distinct().Order()],
-            Overrides = [.. Overrides.Where(one => one.Replaces != start)],
+            Overrides = [.. Overrides.Where(one => one.Replaces != start || one.Range == OverrideRange.AndLater)],
         };
 
     /// <summary>The series with one occurrence replaced.</summary>
@@ -38,7 +75,7 @@ public sealed record Series(
             Overrides =
             [
                 .. Overrides
-                    .Where(one => one.Replaces != changed.Replaces)
+                    .Where(one => one.Replaces != changed.Replaces || one.Range != changed.Range)
                     .Append(changed)
                     .OrderBy(one => one.Replaces),
             ],
@@ -47,17 +84,40 @@ public sealed record Series(
     /// <summary>Compares by content, since the lists are compared by reference otherwise.</summary>
     public bool Equals(Series? other) =>
         other is not null
-        && RuleText == other.RuleText
+        && NotShown == other.NotShown
+        && NominalDays == other.NominalDays
+        && Rules.SequenceEqual(other.Rules)
+        && ExceptRules.SequenceEqual(other.ExceptRules)
         && Extra.SequenceEqual(other.Extra)
         && Excluded.SequenceEqual(other.Excluded)
         && Overrides.SequenceEqual(other.Overrides);
 
     /// <inheritdoc />
-    public override int GetHashCode() => HashCode.Combine(RuleText, Extra.Count, Excluded.Count, Overrides.Count);
+    public override int GetHashCode() =>
+        HashCode.Combine(NotShown, Rules.Count, Extra.Count, Excluded.Count, Overrides.Count);
+}
+
+/// <summary>How far an override reaches (the RANGE of a RECURRENCE-ID).</summary>
+public enum OverrideRange
+{
+    /// <summary>The one occurrence.</summary>
+    One,
+
+    /// <summary>
+    /// It and all later ones, which move by as much and last as long (THISANDFUTURE, RFC 5545, 3.2.13). From files only:
+    /// here the series is split instead.
+    /// </summary>
+    AndLater,
 }
 
 /// <summary>One occurrence of a series that differs from it (RECURRENCE-ID).</summary>
 /// <param name="Replaces">The start the occurrence would have had, on the series' own clock.</param>
 /// <param name="Time">When it takes place instead.</param>
 /// <param name="Content">What it is instead.</param>
-public sealed record Override(LocalDateTime Replaces, EventTime Time, EventContent Content);
+/// <param name="Range">How far it reaches.</param>
+public sealed record Override(
+    LocalDateTime Replaces,
+    EventTime Time,
+    EventContent Content,
+    OverrideRange Range = OverrideRange.One
+);

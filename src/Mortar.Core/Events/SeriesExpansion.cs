@@ -6,107 +6,261 @@ namespace Mortar.Core.Events;
 
 /// <summary>The occurrences of an event that reach into a window.</summary>
 /// <remarks>
-/// Candidates come from the first day that could still reach in (the window's start less the event's length and a day
-/// for zones) and stop at the window's end. Overrides are looked at by themselves, since they may have moved anywhere.
+/// Starts come from the earliest that could still reach in (the window's start less the event's length) and stop at the
+/// window's end, so the cost follows the window and not the age of the series. Overrides are looked at by themselves,
+/// since they may have moved anywhere.
 /// </remarks>
 public static class SeriesExpansion
 {
-    /// <summary>The occurrences in the window, by the start each would have by its rule; overrides last.</summary>
-    /// <remarks>A single event is its own only occurrence. Times are as agreed, not as the reader sees them.</remarks>
+    /// <summary>
+    /// The most occurrences of one event that are shown at once: a rule that falls on every second is no appointment.
+    /// A year of every half hour is within it.
+    /// </summary>
+    public const int MostShown = 20_000;
+
+    /// <summary>The occurrences that touch the window, by their real start and then by the start each would have by the series.</summary>
+    /// <remarks>
+    /// Lazy: costs what is consumed. A single event is its own only occurrence. Of two starts of one rule that a clock
+    /// change puts on the same instant, the one that the clock shows takes place (RFC 5545, 3.8.5.2: duplicates are
+    /// ignored). Without end where the window is; see <see cref="MostShown"/>.
+    /// </remarks>
     public static IEnumerable<Occurrence> Occurrences(this Event whole, Window window, ZoneClock clock)
     {
         if (whole.Series is not { } series)
         {
-            return clock.Span(whole.Time, window.Reader) is var span && window.Touches(span)
-                ? [new Occurrence(whole, null, whole.Time, whole.Content)]
-                : [];
+            var span = clock.Span(whole.Time, window.Reader);
+            return window.Touches(span) ? [Itself(whole, span, clock, window.Reader)] : [];
         }
 
-        var replaced = series.Overrides.Select(one => one.Replaces).ToHashSet();
-        var usual = Starts(whole.Time, series, window, clock)
-            .Where(start => !replaced.Contains(start))
-            .Select(start => new Occurrence(whole, start, whole.Time.StartingAt(start), whole.Content));
-        var changed = series.Overrides.Select(one => new Occurrence(whole, one.Replaces, one.Time, one.Content));
-        return usual.Concat(changed).Where(one => window.Touches(clock.Span(one.Time, window.Reader)));
+        var usual = InOrder(whole, series, window, clock);
+        var changed = Changed(whole, series, window, clock);
+        return changed.Count == 0 ? usual : Merged(usual, changed);
     }
+
+    /// <summary>The event as the only occurrence of itself, or the first of its series.</summary>
+    internal static Occurrence Itself(Event whole, Interval span, ZoneClock clock, DateTimeZone reader) =>
+        new(
+            whole,
+            null,
+            whole.Time,
+            CivilDays.Second(whole.Time.LocalStart),
+            null,
+            span,
+            whole.Time is EventTime.Timed timed ? clock.Zone(timed.Zone) : reader
+        );
 
     /// <summary>The instant after which nothing of the event is left; <c>null</c> where it goes on for ever.</summary>
     /// <remarks>
     /// For an index of what can touch a range. Whole days and floating times are read as UTC, so a query has to widen
-    /// its range by the largest offset. May be late, never early.
+    /// its range by the largest offset. May be some days late, never early.
     /// </remarks>
     public static Instant? LastEnd(this Event whole, ZoneClock clock)
     {
-        var own = clock.Span(whole.Time, DateTimeZone.Utc);
+        var own = clock.Span(whole.Time, DateTimeZone.Utc).End;
         if (whole.Series is not { } series)
         {
-            return own.End;
+            return own;
         }
 
-        Instant? last = series.Rule?.End switch
-        {
-            null => own.End,
-            SeriesEnd.Never => null,
-            SeriesEnd.Through through => through.LastDay.PlusDays(2).AtMidnight().InUtc().ToInstant() + own.Duration,
-            SeriesEnd.ThroughTime through => through.Last.PlusDays(2).InUtc().ToInstant() + own.Duration,
-            SeriesEnd.ThroughInstant through => through.Last + own.Duration + Duration.FromDays(1),
-            _ => series
-                .Rule.Days(whole.Time.LocalStart.Date, whole.Time.LocalStart.Date)
-                .Select(day => day.PlusDays(2).AtMidnight().InUtc().ToInstant() + own.Duration)
-                .Append(own.End)
-                .Max(),
-        };
-        var others = series
+        var length = new SeriesClock(whole.Time, series.NominalDays, clock, DateTimeZone.Utc).LongestLocal;
+        var last = series
             .Overrides.Select(one => clock.Span(one.Time, DateTimeZone.Utc).End)
-            .Concat(series.Extra.Select(start => clock.Span(whole.Time.StartingAt(start), DateTimeZone.Utc).End));
-        return last is { } end ? others.Append(end).Max() : null;
+            .Concat(series.Extra.Select(start => clock.Span(whole.Time.StartingAt(start), DateTimeZone.Utc).End))
+            .Append(own)
+            .Max();
+        foreach (var rule in series.Rules)
+        {
+            var start = CivilDays.Second(whole.Time.LocalStart);
+            var end = new RuleWalk(rule.Plan, start, whole.Time is EventTime.AllDay).LastStart();
+            if (end >= CivilDays.LastSecond)
+            {
+                return null;
+            }
+
+            // Later changes may lengthen and shift; the days cover zones.
+            var longest = series.Index.Later.Aggregate(
+                length,
+                (most, one) => Math.Max(most, SeriesPart.Shift(whole, one, clock) + Length(one))
+            );
+            last = Instant.Max(
+                last,
+                Instant.FromUnixTimeSeconds(Math.Max(start, end) + longest + (3L * CivilDays.SecondsPerDay))
+            );
+        }
+
+        return last;
     }
 
     /// <summary>The instant before which nothing of the event lies; an override may begin before the series does.</summary>
-    public static Instant FirstStart(this Event whole, ZoneClock clock) =>
-        (whole.Series?.Overrides ?? [])
-            .Select(one => clock.Span(one.Time, DateTimeZone.Utc).Start)
-            .Concat(
-                (whole.Series?.Extra ?? []).Select(start =>
-                    clock.Span(whole.Time.StartingAt(start), DateTimeZone.Utc).Start
-                )
-            )
-            .Append(clock.Span(whole.Time, DateTimeZone.Utc).Start)
-            .Min();
-
-    /// <summary>Whether the event is a series that counts an occurrence at <paramref name="start"/> on its own clock, changed or not.</summary>
-    public static bool CountsAt(this Event whole, LocalDateTime start, ZoneClock clock) =>
-        whole.Series is { } series
-        && (
-            series.Overrides.Any(one => one.Replaces == start)
-            || Starts(whole.Time, series, new Window(start.Date, start.Date, DateTimeZone.Utc), clock).Contains(start)
-        );
-
-    private static IEnumerable<LocalDateTime> Starts(EventTime time, Series series, Window window, ZoneClock clock)
+    public static Instant FirstStart(this Event whole, ZoneClock clock)
     {
-        var start = time.LocalStart;
-        var length = Period.DaysBetween(start.Date, time.LocalEnd.Date);
-        var from = window.First.PlusDays(-length - 2);
-        var to = window.Last.PlusDays(2);
-        var byRule = series.Rule is { } rule
-            ? rule.Days(start.Date, from)
-                .TakeWhile(day => day <= to)
-                .Select(day => day + start.TimeOfDay)
-                .TakeWhile(one => !IsPast(rule.End, one, time, clock))
-            : [];
-        return byRule.Append(start).Concat(series.Extra).Distinct().Except(series.Excluded);
+        var own = clock.Span(whole.Time, DateTimeZone.Utc).Start;
+        if (whole.Series is not { } series)
+        {
+            return own;
+        }
+
+        // What reaches on can move the occurrences after it before the one it names, if to before the series at all.
+        var shifted = series.Index.Later.Select(one =>
+            own + Duration.FromSeconds(Math.Min(0, SeriesPart.Shift(whole, one, clock))) - Duration.FromDays(2)
+        );
+        return series
+            .Overrides.Select(one => clock.Span(one.Time, DateTimeZone.Utc).Start)
+            .Concat(series.Extra.Select(start => clock.Span(whole.Time.StartingAt(start), DateTimeZone.Utc).Start))
+            .Concat(shifted)
+            .Append(own)
+            .Min();
     }
 
-    private static bool IsPast(SeriesEnd end, LocalDateTime start, EventTime time, ZoneClock clock) =>
-        end switch
+    /// <summary>Whether the event is a series that counts an occurrence at <paramref name="start"/> on its own clock, changed or not.</summary>
+    public static bool CountsAt(this Event whole, LocalDateTime start, ZoneClock clock)
+    {
+        if (whole.Series is not { } series)
         {
-            SeriesEnd.Through through => start.Date > through.LastDay,
-            SeriesEnd.ThroughTime through => start > through.Last,
-            SeriesEnd.ThroughInstant through when time is EventTime.Timed timed => ZoneClock.At(
-                start,
-                clock.Zone(timed.Zone)
-            ) > through.Last,
-            SeriesEnd.ThroughInstant through => start > through.Last.InUtc().LocalDateTime,
-            _ => false,
-        };
+            return false;
+        }
+
+        var second = CivilDays.Second(start);
+        return series.Overrides.Any(one => one.Replaces == start)
+            || new StartWalk(
+                whole,
+                series,
+                new SeriesClock(whole.Time, series.NominalDays, clock, DateTimeZone.Utc),
+                second,
+                second
+            ).MoveNext();
+    }
+
+    /// <summary>The starts the series counts from <paramref name="from"/> on, on its own clock, without those left out; changed ones are not among them.</summary>
+    /// <remarks>Lazy and in order; may have no end.</remarks>
+    public static IEnumerable<LocalDateTime> StartsFrom(this Event whole, LocalDateTime from, ZoneClock clock)
+    {
+        if (whole.Series is not { } series)
+        {
+            yield break;
+        }
+
+        var own = new SeriesClock(whole.Time, series.NominalDays, clock, DateTimeZone.Utc);
+        var walk = new StartWalk(whole, series, own, CivilDays.Second(from), CivilDays.LastSecond);
+        while (walk.MoveNext())
+        {
+            yield return CivilDays.ToTime(walk.Current);
+        }
+    }
+
+    /// <summary>The occurrence that the series counts at <paramref name="key"/>; <c>null</c> where it counts none, or it was replaced.</summary>
+    internal static Occurrence? At(this Event whole, long key, ZoneClock clock, DateTimeZone reader)
+    {
+        if (whole.Series is not { } series)
+        {
+            return null;
+        }
+
+        var part = SeriesPart.Of(whole, series, clock, reader).Last(part => part.Has(key));
+        if (!part.Walk(series, key, key).MoveNext())
+        {
+            return null;
+        }
+
+        var (start, end) = part.Own.Span(part.Local(key), out _);
+        return part.At(key, start, end);
+    }
+
+    private static IEnumerable<Occurrence> InOrder(Event whole, Series series, Window window, ZoneClock clock)
+    {
+        var parts = SeriesPart.Of(whole, series, clock, window.Reader);
+        return series.Index.Later.Length == 0
+            ? OfPart(parts.First(), series, window)
+            : parts.SelectMany(part => OfPart(part, series, window)).OrderBy(one => one.Span.Start);
+    }
+
+    /// <summary>Puts starts that no clock shows where they really are, and drops one that falls on another.</summary>
+    private static IEnumerable<Occurrence> OfPart(SeriesPart part, Series series, Window window)
+    {
+        var (from, to) = (window.Span.Start.ToUnixTimeSeconds(), window.Span.End.ToUnixTimeSeconds());
+        var walk = part.Walk(series, window.Span);
+        Queue<(long Key, long Start, long End)>? inGap = null;
+        while (walk.MoveNext())
+        {
+            var key = walk.Current;
+            var (start, end) = part.Own.Span(part.Local(key), out var gap);
+            if (start >= to || (end <= from && (start != end || start != from)))
+            {
+                continue;
+            }
+
+            if (gap)
+            {
+                (inGap ??= new()).Enqueue((key, start, end));
+                continue;
+            }
+
+            while (inGap?.TryPeek(out var earlier) == true && earlier.Start <= start)
+            {
+                inGap.Dequeue();
+                if (earlier.Start < start)
+                {
+                    yield return part.At(earlier.Key, earlier.Start, earlier.End);
+                }
+            }
+
+            yield return part.At(key, start, end);
+        }
+
+        while (inGap?.TryDequeue(out var rest) == true)
+        {
+            yield return part.At(rest.Key, rest.Start, rest.End);
+        }
+    }
+
+    /// <summary>The occurrences that were changed one by one and touch the window, in order.</summary>
+    private static List<Occurrence> Changed(Event whole, Series series, Window window, ZoneClock clock)
+    {
+        if (series.Overrides.Count == 0)
+        {
+            return [];
+        }
+
+        return
+        [
+            .. series
+                .Index.Single.Select(one => Replaced(whole, one, clock, window.Reader))
+                .Where(one => window.Touches(one.Span))
+                .OrderBy(one => one.Span.Start),
+        ];
+    }
+
+    /// <summary>The occurrence that one override describes.</summary>
+    internal static Occurrence Replaced(Event whole, Override one, ZoneClock clock, DateTimeZone reader) =>
+        new(
+            whole,
+            CivilDays.Second(one.Replaces),
+            one.Time,
+            CivilDays.Second(one.Time.LocalStart),
+            one,
+            clock.Span(one.Time, reader),
+            one.Time is EventTime.Timed timed ? clock.Zone(timed.Zone) : reader
+        );
+
+    private static IEnumerable<Occurrence> Merged(IEnumerable<Occurrence> usual, List<Occurrence> changed)
+    {
+        var next = 0;
+        foreach (var one in usual)
+        {
+            while (next < changed.Count && changed[next].Span.Start < one.Span.Start)
+            {
+                yield return changed[next++];
+            }
+
+            yield return one;
+        }
+
+        for (; next < changed.Count; next++)
+        {
+            yield return changed[next];
+        }
+    }
+
+    private static long Length(Override one) =>
+        CivilDays.Second(one.Time.LocalEnd) - CivilDays.Second(one.Time.LocalStart);
 }

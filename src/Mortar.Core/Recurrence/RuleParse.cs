@@ -8,8 +8,8 @@ public abstract record RuleParse
     /// <summary>The rule.</summary>
     public sealed record Ok(RecurrenceRule Rule) : RuleParse;
 
-    /// <summary>A rule of the standard whose occurrences are not computed yet; the text is to be kept.</summary>
-    /// <param name="Part">The part that is beyond us, for example <c>BYWEEKNO</c> or <c>FREQ=HOURLY</c>.</param>
+    /// <summary>A rule in another calendar than the Gregorian (RFC 7529), which is not computed; the text is to be kept.</summary>
+    /// <param name="Part">The part that is beyond us, for example <c>RSCALE=HEBREW</c>.</param>
     public sealed record NotShown(string Part) : RuleParse;
 
     /// <summary>Not a rule.</summary>

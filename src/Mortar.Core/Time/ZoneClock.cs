@@ -39,14 +39,12 @@ public sealed class ZoneClock(IDateTimeZoneProvider zones)
     }
 
     /// <summary>The same appointment as the reader's clock shows it: timed ones converted, whole days and floating ones as they are.</summary>
-    public EventTime AsSeenIn(EventTime time, DateTimeZone reader)
-    {
-        if (time is not EventTime.Timed)
-        {
-            return time;
-        }
+    public EventTime AsSeenIn(EventTime time, DateTimeZone reader) =>
+        time is EventTime.Timed ? Shown(Span(time, reader), reader) : time;
 
-        var span = Span(time, reader);
+    /// <summary>A stretch of real time as a clock in <paramref name="reader"/> shows it.</summary>
+    public static EventTime Shown(Interval span, DateTimeZone reader)
+    {
         var start = span.Start.InZone(reader).LocalDateTime;
         var end = span.End.InZone(reader).LocalDateTime;
 

@@ -1,4 +1,5 @@
 using Mortar.Core.Events;
+using Mortar.Core.Recurrence;
 using Mortar.Data.Store;
 using NodaTime;
 
@@ -7,11 +8,16 @@ namespace Mortar.Data.Events;
 /// <summary>A series as text in its event's row: it belongs to the event, changes with it and is undone with it.</summary>
 internal static class StoredSeries
 {
+    /// <param name="Rule">One rule as its text, as the first release wrote it; read, not written.</param>
     private sealed record Stored(
         string? Rule,
+        string[]? Rules,
+        string[]? ExceptRules,
         LocalDateTime[]? Extra,
         LocalDateTime[]? Excluded,
-        StoredOverride[]? Overrides
+        StoredOverride[]? Overrides,
+        string? NotShown,
+        int NominalDays
     );
 
     private sealed record StoredOverride(
@@ -24,30 +30,74 @@ internal static class StoredSeries
         string? Place,
         string? Notes,
         ShowAs ShowAs,
-        bool Cancelled
+        bool Cancelled,
+        OverrideRange Range
     );
 
     public static string Text(Series series) =>
         StoredText.Of(
-            new Stored(series.RuleText, [.. series.Extra], [.. series.Excluded], [.. series.Overrides.Select(ToStored)])
+            new Stored(
+                Rule: null,
+                [.. series.Rules.Select(rule => rule.ToString())],
+                [.. series.ExceptRules.Select(rule => rule.ToString())],
+                [.. series.Extra],
+                [.. series.Excluded],
+                [.. series.Overrides.Select(ToStored)],
+                series.NotShown,
+                series.NominalDays
+            )
         );
 
     public static Series Read(string text)
     {
         var stored = StoredText.Read<Stored>(text);
-        return new Series(
-            stored.Rule,
-            stored.Extra ?? [],
-            stored.Excluded ?? [],
-            [.. (stored.Overrides ?? []).Select(FromStored)]
-        );
+        if (stored.Rule is { } one)
+        {
+            // Some rules that the first release took, such as a numbered weekday in a week, are none by the standard.
+            stored =
+                RecurrenceRule.Parse(one) is RuleParse.Ok
+                    ? stored with
+                    {
+                        Rules = [one],
+                    }
+                    : stored with
+                    {
+                        NotShown = one,
+                    };
+        }
+
+        return new Series
+        {
+            Rules = Rules(stored.Rules),
+            ExceptRules = Rules(stored.ExceptRules),
+            Extra = stored.Extra ?? [],
+            Excluded = stored.Excluded ?? [],
+            Overrides = [.. (stored.Overrides ?? []).Select(FromStored)],
+            NotShown = stored.NotShown,
+            NominalDays = stored.NominalDays,
+        };
     }
+
+    /// <summary>Only rules that were read before are written, so none is wrong.</summary>
+    private static List<RecurrenceRule> Rules(string[]? texts) => [.. (texts ?? []).Select(RecurrenceRule.Of)];
 
     private static StoredOverride ToStored(Override one)
     {
         var (form, start, end, zone) = EventRow.FromTime(one.Time);
         var (title, place, notes, showAs, cancelled) = one.Content;
-        return new StoredOverride(one.Replaces, form, start, end, zone, title, place, notes, showAs, cancelled);
+        return new StoredOverride(
+            one.Replaces,
+            form,
+            start,
+            end,
+            zone,
+            title,
+            place,
+            notes,
+            showAs,
+            cancelled,
+            one.Range
+        );
     }
 
     private static Override FromStored(StoredOverride one) =>
@@ -60,6 +110,7 @@ internal static class StoredSeries
                 one.Notes ?? string.Empty,
                 one.ShowAs,
                 one.Cancelled
-            )
+            ),
+            one.Range
         );
 }

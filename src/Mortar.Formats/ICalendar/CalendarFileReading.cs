@@ -26,4 +26,11 @@ public abstract record CalendarFileReading
 /// <param name="Content">What; texts made safe and cut to what can be shown.</param>
 /// <param name="Series">How it repeats; <c>null</c> for a single event.</param>
 /// <param name="Source">Its components as they came, unfolded, so that nothing in them is lost.</param>
-public sealed record FileEvent(string Uid, EventTime Time, EventContent Content, Series? Series, string Source);
+public sealed record FileEvent(string Uid, EventTime Time, EventContent Content, Series? Series, string Source)
+{
+    /// <summary>The overrides that have a component of their own, with it.</summary>
+    internal IReadOnlyList<FileOverride> Changes { get; init; } = [];
+}
+
+/// <summary>An override and the component it was read from.</summary>
+internal sealed record FileOverride(Override Override, Component Component);

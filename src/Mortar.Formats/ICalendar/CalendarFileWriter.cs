@@ -96,15 +96,19 @@ public static class CalendarFileWriter
             return [component];
         }
 
-        if (series.RuleText is { } rule)
-        {
-            component.Lines.Add(ContentLine.Of("RRULE", rule));
-        }
-
+        PutLength(component, whole.Time, series.NominalDays);
+        component.Lines.AddRange(RuleLines(series));
+        component.Lines.AddRange(series.ExceptRules.Select(rule => ContentLine.Of("EXRULE", rule.ToString())));
         component.Lines.AddRange(series.Extra.Select(start => When("RDATE", whole.Time, start)));
         component.Lines.AddRange(series.Excluded.Select(start => When("EXDATE", whole.Time, start)));
         return series.Overrides.Select(one => Changed(whole, one, now)).Prepend(component);
     }
+
+    private static IEnumerable<ContentLine> RuleLines(Series series) =>
+        series
+            .Rules.Select(rule => rule.ToString())
+            .Concat(series.NotShown is { } text ? [text] : [])
+            .Select(rule => ContentLine.Of("RRULE", rule));
 
     private static IEnumerable<Component> Patched(Event whole, FileEvent read, List<Component> components, Instant now)
     {
@@ -119,30 +123,20 @@ public static class CalendarFileWriter
                 PutTime(master, whole.Time);
             }
 
-            if (whole.Series?.RuleText != read.Series?.RuleText)
-            {
-                master.Replace("RRULE", whole.Series?.RuleText is { } rule ? [ContentLine.Of("RRULE", rule)] : []);
-            }
-
-            if (whole.Series is { } series && !series.Excluded.SequenceEqual(read.Series?.Excluded ?? []))
-            {
-                master.Replace("EXDATE", series.Excluded.Select(start => When("EXDATE", whole.Time, start)));
-            }
+            PatchSeries(master, whole, read);
         }
 
-        var before = (read.Series?.Overrides ?? []).ToDictionary(one => one.Replaces);
-        var after = (whole.Series?.Overrides ?? []).ToDictionary(one => one.Replaces);
+        var before = read.Changes.ToDictionary(one => one.Override);
+        var after = whole.Series?.Overrides ?? [];
+        var unchanged = after.Where(before.ContainsKey).Select(one => before[one].Component);
 
-        // The n-th VEVENT with a RECURRENCE-ID belongs to the n-th override: both are in the order of their starts.
-        var kept = components
-            .Where(component => component.Name == "VEVENT" && component.First("RECURRENCE-ID") is not null)
-            .Zip(read.Series?.Overrides ?? []);
-        var unchanged = kept.Where(pair =>
-                after.TryGetValue(pair.Second.Replaces, out var now) && now == before[pair.Second.Replaces]
-            )
-            .Select(pair => pair.First);
+        // A period among the extra dates is an override without a component, and stays in the RDATE as long as that does.
+        var inDates = (read.Series?.Overrides ?? []).Where(one =>
+            !before.ContainsKey(one) && (whole.Series?.Extra ?? []).SequenceEqual(read.Series!.Extra)
+        );
         var changed = after
-            .Values.Where(one => !before.TryGetValue(one.Replaces, out var was) || was != one)
+            .Where(one => !before.ContainsKey(one))
+            .Except(inDates)
             .Select(one => Changed(whole, one, now));
         return
         [
@@ -151,6 +145,30 @@ public static class CalendarFileWriter
             .. unchanged,
             .. changed,
         ];
+    }
+
+    private static void PatchSeries(Component master, Event whole, FileEvent read)
+    {
+        var (now, was) = (whole.Series ?? new Series(), read.Series ?? new Series());
+        if (!now.Rules.SequenceEqual(was.Rules) || now.NotShown != was.NotShown)
+        {
+            master.Replace("RRULE", RuleLines(now));
+        }
+
+        if (!now.ExceptRules.SequenceEqual(was.ExceptRules))
+        {
+            master.Replace("EXRULE", now.ExceptRules.Select(rule => ContentLine.Of("EXRULE", rule.ToString())));
+        }
+
+        if (!now.Extra.SequenceEqual(was.Extra))
+        {
+            master.Replace("RDATE", now.Extra.Select(start => When("RDATE", whole.Time, start)));
+        }
+
+        if (!now.Excluded.SequenceEqual(was.Excluded))
+        {
+            master.Replace("EXDATE", now.Excluded.Select(start => When("EXDATE", whole.Time, start)));
+        }
     }
 
     private static void Patch(Component component, EventContent now, EventContent before)
@@ -175,7 +193,8 @@ public static class CalendarFileWriter
     private static Component Changed(Event whole, Override one, Instant now)
     {
         var component = Bare(whole, one.Time, one.Content, now);
-        component.Lines.Insert(1, When("RECURRENCE-ID", whole.Time, one.Replaces));
+        var range = one.Range == OverrideRange.AndLater ? ";RANGE=THISANDFUTURE" : string.Empty;
+        component.Lines.Insert(1, When("RECURRENCE-ID" + range, whole.Time, one.Replaces));
         return component;
     }
 
@@ -210,6 +229,25 @@ public static class CalendarFileWriter
         component.Lines.RemoveAll(line => line.Name == "DURATION");
         component.Replace("DTSTART", When("DTSTART", time, time.LocalStart));
         component.Replace("DTEND", time.LocalEnd > time.LocalStart ? [When("DTEND", time, time.LocalEnd)] : []);
+    }
+
+    /// <summary>A length in days of the calendar has to be said as such, or others would read exact time (RFC 5545, 3.8.5.3).</summary>
+    private static void PutLength(Component component, EventTime time, int nominalDays)
+    {
+        if (nominalDays > 0 && time is EventTime.Timed)
+        {
+            var rest = Period.Between(time.LocalStart.PlusDays(nominalDays), time.LocalEnd, PeriodUnits.Seconds);
+            component.Replace(
+                "DTEND",
+                ContentLine.Of(
+                    "DURATION",
+                    string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"P{nominalDays}D{(rest.Seconds > 0 ? $"T{rest.Seconds}S" : string.Empty)}"
+                    )
+                )
+            );
+        }
     }
 
     private static ContentLine When(string property, EventTime kind, LocalDateTime at) =>

@@ -1,5 +1,6 @@
 using Mortar.Core.Events;
 using Mortar.Core.Recurrence;
+using Mortar.Core.Time;
 using NodaTime;
 
 namespace Mortar.Formats.ICalendar;
@@ -28,7 +29,7 @@ internal sealed partial class EventReader
         var changes = parts
             .Where(part => part.Replaces is not null)
             .OrderBy(part => part.Sequence)
-            .GroupBy(part => part.Replaces!.Value.Local)
+            .GroupBy(part => (part.Replaces!.Value.Local, part.Range))
             .Select(same => same.Last())
             .OrderBy(part => part.Replaces!.Value.Local)
             .ToList();
@@ -45,76 +46,102 @@ internal sealed partial class EventReader
             // Changes to a series that is not in the file: each stands by itself, and the series has nothing else.
             var first = changes[0];
             var time = first.Time.StartingAt(times.OnClockOf(first.Replaces!.Value, first.Start));
+            var pieces = Overrides(changes, first);
             return new FileEvent(
                 parts.Key,
                 time,
                 first.Content,
-                new Series(null, [], [], Overrides(changes, first)),
+                new Series { Overrides = [.. pieces.Select(one => one.Override)] },
                 source
-            );
+            )
+            {
+                Changes = pieces,
+            };
         }
 
         var master = masters[^1];
-        return new FileEvent(parts.Key, master.Time, master.Content, ReadSeries(master, changes), source);
+        var overrides = Overrides(changes, master);
+        return new FileEvent(parts.Key, master.Time, master.Content, ReadSeries(master, overrides), source)
+        {
+            Changes = overrides,
+        };
     }
 
-    private Series? ReadSeries(Part master, List<Part> changes)
+    private Series? ReadSeries(Part master, List<FileOverride> overrides)
     {
         var name = Name(master.Component);
-        var rules = master.Component.All("RRULE").ToList();
-        string? text = null;
-        foreach (var rule in rules)
+        var (rules, notShown) = Rules(master, "RRULE", name);
+        var (exceptRules, _) = Rules(master, "EXRULE", name);
+        var periods = new List<Override>();
+        var extra = Dates(master, "RDATE", name, periods);
+        if (rules.Count == 0 && notShown is null && extra.Count == 0 && overrides.Count == 0)
         {
-            switch (RecurrenceRule.Parse(rule.Value.Trim()))
+            return null;
+        }
+
+        var named = overrides.Select(one => one.Override.Replaces).ToHashSet();
+        return new Series
+        {
+            Rules = rules,
+            ExceptRules = exceptRules,
+            Extra = extra,
+            Excluded = Dates(master, "EXDATE", name, []),
+            Overrides =
+            [
+                .. overrides
+                    .Select(one => one.Override)
+                    .Concat(periods.Where(one => !named.Contains(one.Replaces)))
+                    .OrderBy(one => one.Replaces),
+            ],
+            NotShown = notShown,
+            NominalDays = master.NominalDays,
+        };
+    }
+
+    /// <summary>The rules of a property, and the text of the first that is kept but cannot be computed.</summary>
+    private (List<RecurrenceRule> Rules, string? NotShown) Rules(Part master, string property, string name)
+    {
+        var rules = new List<RecurrenceRule>();
+        string? notShown = null;
+        foreach (var line in master.Component.All(property))
+        {
+            var text = line.Value.Trim();
+            switch (RecurrenceRule.Parse(text))
             {
+                case RuleParse.Ok ok:
+                    rules.Add(ok.Rule);
+                    break;
                 case RuleParse.Bad bad:
                     findings.Add(
                         Finding.Skipped(
-                            rule.Number,
+                            line.Number,
                             name,
-                            $"its repetition is wrong at “{Finding.Quote(rule.Value[Math.Min(bad.Column, rule.Value.Length)..])}”: {bad.Expected} expected; taken as a single event"
+                            $"its repetition ({property}) is wrong at “{Finding.Quote(text[Math.Min(bad.Column, text.Length)..])}”: {bad.Expected} expected; taken without it"
                         )
                     );
                     break;
                 case RuleParse.NotShown beyond:
                     findings.Add(
                         Finding.Skipped(
-                            rule.Number,
+                            line.Number,
                             name,
-                            $"it repeats by {beyond.Part}, which is kept but not shown yet; only the first is on the wall"
+                            $"it repeats by another calendar ({Finding.Quote(beyond.Part)}), which is kept but not shown; only its own date is on the wall"
                         )
                     );
-                    text ??= rule.Value.Trim();
-                    break;
-                default:
-                    text ??= rule.Value.Trim();
+                    notShown ??= text;
                     break;
             }
         }
 
-        if (rules.Count > 1)
-        {
-            findings.Add(Finding.Skipped(rules[1].Number, name, "it has several rules; only the first is shown"));
-        }
-
-        if (master.Component.First("EXRULE") is { } exclusion)
-        {
-            findings.Add(
-                Finding.Skipped(
-                    exclusion.Number,
-                    name,
-                    "it leaves dates out by a rule (EXRULE), which is kept but not shown"
-                )
-            );
-        }
-
-        var extra = Dates(master, "RDATE", name);
-        return text is null && extra.Count == 0 && changes.Count == 0
-            ? null
-            : new Series(text, extra, Dates(master, "EXDATE", name), Overrides(changes, master));
+        return (rules, notShown);
     }
 
-    private List<LocalDateTime> Dates(Part master, string property, string name)
+    /// <summary>The dates of a property, on the series' own clock.</summary>
+    /// <param name="master">The series.</param>
+    /// <param name="property">RDATE or EXDATE.</param>
+    /// <param name="name">The event, as findings name it.</param>
+    /// <param name="periods">Takes those that come with a length of their own (RDATE;VALUE=PERIOD): occurrences that differ.</param>
+    private List<LocalDateTime> Dates(Part master, string property, string name, List<Override> periods)
     {
         var dates = new SortedSet<LocalDateTime>();
         foreach (var line in master.Component.All(property))
@@ -126,16 +153,8 @@ internal sealed partial class EventReader
                 )
             )
             {
-                // A period (RDATE;VALUE=PERIOD) is taken by its start; its own length is kept in the source only.
-                if (times.TryRead(line, value.Split('/')[0], out var time))
-                {
-                    dates.Add(
-                        time.IsDate && !master.Start.IsDate
-                            ? time.Local.Date + master.Start.Local.TimeOfDay
-                            : times.OnClockOf(time, master.Start)
-                    );
-                }
-                else
+                var slash = value.IndexOf('/', StringComparison.Ordinal);
+                if (!times.TryRead(line, slash < 0 ? value : value[..slash], out var time))
                 {
                     findings.Add(
                         Finding.Skipped(
@@ -144,6 +163,23 @@ internal sealed partial class EventReader
                             $"“{Finding.Quote(value)}” in its {property} is not a date or time"
                         )
                     );
+                    continue;
+                }
+
+                var key = Key(time, master);
+                dates.Add(key);
+                if (slash >= 0 && times.EndOf(line, time, value[(slash + 1)..]) is { } end)
+                {
+                    var own = master.Time.StartingAt(key);
+                    if (
+                        own is EventTime.Timed timed
+                        && times.OnClockOf(end, master.Start) is var last
+                        && last != timed.End
+                        && last >= key
+                    )
+                    {
+                        periods.Add(new Override(key, EventTime.InZone(key, last, timed.Zone), master.Content));
+                    }
                 }
             }
         }
@@ -151,12 +187,17 @@ internal sealed partial class EventReader
         return [.. dates];
     }
 
-    private List<Override> Overrides(List<Part> changes, Part master) =>
+    /// <summary>The start on the series' own clock that a date or time of its file means.</summary>
+    private LocalDateTime Key(FileTime time, Part master) =>
+        master.Start.IsDate ? times.OnClockOf(time, master.Start).Date.AtMidnight()
+        : time.IsDate ? time.Local.Date + master.Start.Local.TimeOfDay
+        : times.OnClockOf(time, master.Start);
+
+    private List<FileOverride> Overrides(List<Part> changes, Part master) =>
         [
-            .. changes.Select(part => new Override(
-                times.OnClockOf(part.Replaces!.Value, master.Start),
-                part.Time,
-                part.Content
+            .. changes.Select(part => new FileOverride(
+                new Override(Key(part.Replaces!.Value, master), part.Time, part.Content, part.Range),
+                part.Component
             )),
         ];
 }

@@ -17,6 +17,8 @@ internal sealed partial class EventReader(FileTimes times, List<Finding> finding
         EventTime Time,
         EventContent Content,
         FileTime? Replaces,
+        OverrideRange Range,
+        int NominalDays,
         int Sequence
     );
 
@@ -59,6 +61,7 @@ internal sealed partial class EventReader(FileTimes times, List<Finding> finding
         }
 
         FileTime? replaces = null;
+        var reach = OverrideRange.One;
         if (component.First("RECURRENCE-ID") is { } idLine)
         {
             if (!times.TryRead(idLine, idLine.Value, out var id))
@@ -73,13 +76,20 @@ internal sealed partial class EventReader(FileTimes times, List<Finding> finding
             replaces = id;
             if (idLine.Parameter("RANGE") is { } range)
             {
-                findings.Add(
-                    Finding.Skipped(
-                        idLine.Number,
-                        name,
-                        $"it changes all later occurrences too (RANGE={Finding.Quote(range)}); only this one is shown changed"
-                    )
-                );
+                if (range.Equals("THISANDFUTURE", StringComparison.OrdinalIgnoreCase))
+                {
+                    reach = OverrideRange.AndLater;
+                }
+                else
+                {
+                    findings.Add(
+                        Finding.Skipped(
+                            idLine.Number,
+                            name,
+                            $"it changes other occurrences too (RANGE={Finding.Quote(range)}, which the standard has given up); only this one is shown changed"
+                        )
+                    );
+                }
             }
         }
 
@@ -91,6 +101,8 @@ internal sealed partial class EventReader(FileTimes times, List<Finding> finding
             time,
             Content(component, name),
             replaces,
+            reach,
+            NominalDays(component),
             Sequence(component)
         );
     }
@@ -127,7 +139,7 @@ internal sealed partial class EventReader(FileTimes times, List<Finding> finding
                 );
             }
 
-            end = start.Local + duration;
+            end = times.After(start, duration);
         }
         else if (start.IsDate)
         {
@@ -149,6 +161,14 @@ internal sealed partial class EventReader(FileTimes times, List<Finding> finding
             : start.Zone is { } zone ? EventTime.InZone(start.Local, end, zone)
             : EventTime.OnEveryClock(start.Local, end);
     }
+
+    /// <summary>The days and weeks of a DURATION; DTEND gives exact time (RFC 5545, 3.8.5.3).</summary>
+    private static int NominalDays(Component component) =>
+        component.First("DTEND") is null
+        && component.First("DURATION") is { } line
+        && FileTimes.TryReadDuration(line.Value, out var duration)
+            ? duration.Days + (duration.Weeks * 7)
+            : 0;
 
     private EventContent Content(Component component, string name)
     {

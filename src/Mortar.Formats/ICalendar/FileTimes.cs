@@ -62,6 +62,25 @@ internal sealed class FileTimes(ZoneClock clock, string fallback, IReadOnlyDicti
         return ZoneClock.At(time.Local, clock.Zone(time.Zone)).InZone(clock.Zone(other.Zone)).LocalDateTime;
     }
 
+    /// <summary>The local end of a length: days on the calendar, hours in exact time (RFC 5545, 3.3.6).</summary>
+    public LocalDateTime After(FileTime start, Period length)
+    {
+        var days = start.Local.PlusWeeks(length.Weeks).PlusDays(length.Days);
+        var rest =
+            Duration.FromHours(length.Hours)
+            + Duration.FromMinutes(length.Minutes)
+            + Duration.FromSeconds(length.Seconds);
+        return start.Zone is { } zone
+            ? (ZoneClock.At(days, clock.Zone(zone)) + rest).InZone(clock.Zone(zone)).LocalDateTime
+            : days.PlusSeconds((long)rest.TotalSeconds);
+    }
+
+    /// <summary>The end of a period (RFC 5545, 3.3.9), which gives it as a time or as a length; <c>null</c> where it is neither.</summary>
+    public FileTime? EndOf(ContentLine line, FileTime start, string end) =>
+        TryRead(line, end, out var time) ? time
+        : TryReadDuration(end, out var length) ? start with { Local = After(start, length) }
+        : null;
+
     /// <summary>
     /// The IANA zone meant by a TZID: by its name, by its last part (some programs put a path before it), by the name
     /// the definition gives, or as a Windows zone name (the CLDR mapping that comes with NodaTime). <c>null</c> where

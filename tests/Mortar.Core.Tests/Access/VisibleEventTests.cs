@@ -17,8 +17,7 @@ public class VisibleEventTests
                 role,
                 Studio.Priya,
                 events.SelectMany(one => one.Occurrences(Studio.Week(Monday), Studio.Clock)),
-                Studio.Week(Monday),
-                Studio.Clock
+                Studio.Week(Monday)
             ),
         ];
 
@@ -80,10 +79,10 @@ public class VisibleEventTests
     [Fact]
     public void Below_outline_there_is_no_single_event()
     {
-        var occurrence = At(9, 60).OccurrenceAt(null)!;
+        var occurrence = At(9, 60).OccurrenceAt(null, Studio.Clock, DateTimeZone.Utc)!.Value;
 
         Assert.Throws<ArgumentOutOfRangeException>(() =>
-            VisibleEvent.Show(Role.Times, Studio.Priya, occurrence, DateTimeZone.Utc, Studio.Clock)
+            VisibleEvent.Show(Role.Times, Studio.Priya, occurrence, DateTimeZone.Utc)
         );
     }
 

@@ -2,6 +2,7 @@ using Mortar.Core.Access;
 using Mortar.Core.Calendars;
 using Mortar.Core.Events;
 using Mortar.Core.Groups;
+using Mortar.Core.Recurrence;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
@@ -115,7 +116,7 @@ internal sealed partial class DemoStudio
             place,
             notes,
             ShowAs.Busy,
-            new Series($"FREQ=WEEKLY;BYDAY={weekdays}", [], [], [])
+            Series.By(RecurrenceRule.Of($"FREQ=WEEKLY;BYDAY={weekdays}"))
         );
 
     private void Days(CalendarId calendar, DemoPerson by, string title, int first, int last, string notes = "") =>

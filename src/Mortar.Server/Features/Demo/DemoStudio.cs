@@ -4,6 +4,7 @@ using Mortar.Core.Access;
 using Mortar.Core.Calendars;
 using Mortar.Core.Events;
 using Mortar.Core.Groups;
+using Mortar.Core.Recurrence;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Accounts;
@@ -274,7 +275,7 @@ internal sealed partial class DemoStudio(MortarDb db, UserManager<Account> accou
             "Wheel room",
             "Bring a towel.",
             ShowAs.Busy,
-            new Series("FREQ=WEEKLY;COUNT=11", [], [halfTerm], [])
+            Series.By(RecurrenceRule.Weekly(1, new SeriesEnd.After(11))).Without(halfTerm)
         );
         return Task.CompletedTask;
     }

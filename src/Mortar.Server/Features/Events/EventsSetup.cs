@@ -105,7 +105,7 @@ internal sealed class EventView(MortarDb db, ZoneClock clock)
     )
     {
         var role = (await db.StandingOf(person, row.CalendarId, cancellationToken)).Role;
-        if (role < Role.Outline || row.ToCore().OccurrenceAt(only) is not { } occurrence)
+        if (role < Role.Outline)
         {
             return null;
         }
@@ -113,7 +113,9 @@ internal sealed class EventView(MortarDb db, ZoneClock clock)
         var zone = clock.Zone(
             await db.People.Where(one => one.Id == person).Select(one => one.Zone).SingleAsync(cancellationToken)
         );
-        return BrickBody.Of(VisibleEvent.Show(role, person, occurrence, zone, clock), zone);
+        return row.ToCore().OccurrenceAt(only, clock, zone) is { } occurrence
+            ? BrickBody.Of(VisibleEvent.Show(role, person, occurrence, zone), zone)
+            : null;
     }
 
     /// <summary>The same for somebody who was just allowed to write it.</summary>

@@ -61,9 +61,8 @@ internal static class WallSetup
             from visible in VisibleEvent.Through(
                 calendar.Value.Role,
                 acting.Person,
-                events[calendar.Key].SelectMany(one => one.Occurrences(window, clock)),
-                window,
-                clock
+                events[calendar.Key].SelectMany(one => one.Occurrences(window, clock).Take(SeriesExpansion.MostShown)),
+                window
             )
             select BrickBody.Of(calendar.Key, visible, zone);
         return TypedResults.Ok(new Body(from, to, zone.Id, [.. bricks]));

@@ -1,0 +1,81 @@
+using Mortar.Core.Time;
+using NodaTime;
+
+namespace Mortar.Core.Events;
+
+/// <summary>
+/// A stretch of a series in which all occurrences have one time, length and content: the whole of it, or what lies
+/// between two overrides that reach on (<see cref="OverrideRange.AndLater"/>).
+/// </summary>
+internal sealed class SeriesPart
+{
+    private readonly Event whole;
+    private readonly Override? change;
+    private readonly ZoneClock clock;
+    private readonly long begin;
+    private readonly long end;
+    private readonly long shift;
+    private readonly SeriesClock counted;
+
+    private SeriesPart(Event whole, Series series, int number, ZoneClock clock, DateTimeZone reader)
+    {
+        var later = series.Index.Later;
+        (this.whole, this.clock) = (whole, clock);
+        change = number == 0 ? null : later[number - 1];
+        begin = change is null ? CivilDays.FirstSecond : CivilDays.Second(change.Replaces);
+        end = number == later.Length ? CivilDays.LastSecond : CivilDays.Second(later[number].Replaces) - 1;
+        counted = new SeriesClock(whole.Time, series.NominalDays, clock, reader);
+        Own = change is null ? counted : new SeriesClock(change.Time, 0, clock, reader);
+        shift = change is null ? 0 : Shift(whole, change, clock);
+    }
+
+    /// <summary>How its starts turn into real time.</summary>
+    public SeriesClock Own { get; }
+
+    /// <summary>The parts of a series, in order; one for nearly all.</summary>
+    public static IEnumerable<SeriesPart> Of(Event whole, Series series, ZoneClock clock, DateTimeZone reader) =>
+        Enumerable
+            .Range(0, series.Index.Later.Length + 1)
+            .Select(number => new SeriesPart(whole, series, number, clock, reader));
+
+    public bool Has(long key) => begin <= key && key <= end;
+
+    /// <summary>The walk over those of its starts that can touch a stretch of real time.</summary>
+    public StartWalk Walk(Series series, Interval stretch)
+    {
+        var (first, last) = Own.Reach(stretch);
+
+        // The shift is exact on the clock of the change; days cover what lies between two zones.
+        var slack = change is null ? 0 : 2L * CivilDays.SecondsPerDay;
+        return Walk(series, first - shift - slack, last - shift + slack);
+    }
+
+    public StartWalk Walk(Series series, long first, long last) =>
+        new(whole, series, counted, Math.Max(begin, first), Math.Min(end, last));
+
+    /// <summary>Where the occurrence counted at <paramref name="key"/> takes place on the part's own clock.</summary>
+    public long Local(long key) => change is null ? key : OnClockOf(whole, change, key, clock) + shift;
+
+    public Occurrence At(long key, long start, long end) =>
+        new(
+            whole,
+            key,
+            Own.Time,
+            Local(key),
+            change,
+            new Interval(Instant.FromUnixTimeSeconds(start), Instant.FromUnixTimeSeconds(end)),
+            Own.Zone
+        );
+
+    /// <summary>By how many local seconds an override moves what it reaches, on the clock it is told in.</summary>
+    public static long Shift(Event whole, Override one, ZoneClock clock) =>
+        CivilDays.Second(one.Time.LocalStart) - OnClockOf(whole, one, CivilDays.Second(one.Replaces), clock);
+
+    /// <summary>A start of the series on the clock of the override, where that is in another zone.</summary>
+    private static long OnClockOf(Event whole, Override one, long start, ZoneClock clock) =>
+        (whole.Time, one.Time) is (EventTime.Timed from, EventTime.Timed to) && from.Zone != to.Zone
+            ? CivilDays.Second(
+                ZoneClock.At(CivilDays.ToTime(start), clock.Zone(from.Zone)).InZone(clock.Zone(to.Zone)).LocalDateTime
+            )
+            : start;
+}
