@@ -41,6 +41,9 @@ public readonly record struct Occurrence
     /// <summary>The real time it takes, for the reader who asked: start included, end excluded; empty for a moment.</summary>
     public Interval Span { get; }
 
+    /// <summary>Whether no clock ever shows the start that was agreed.</summary>
+    internal bool IsInGap => Span.Start.ToUnixTimeSeconds() + zone.GetUtcOffset(Span.Start).Seconds != local;
+
     /// <summary>What it is this time.</summary>
     public EventContent Content => change?.Content ?? Event.Content;
 

@@ -47,12 +47,13 @@ internal sealed class SeriesClock
     /// <summary>The most that the local end can lie after the local start, but for clock changes.</summary>
     public long LongestLocal { get; }
 
-    public long At(long local) => walk.At(local);
+    /// <summary>The zone of timed occurrences; <c>null</c> where the reader's is used.</summary>
+    public ZoneWalk? OwnZone => timed ? walk : null;
 
     /// <summary>Start and end in seconds since 1970 in UTC.</summary>
-    public (long Start, long End) Span(long local, out bool inGap)
+    public (long Start, long End) Span(long local)
     {
-        var start = walk.At(local, out inGap);
+        var start = walk.At(local);
         var end = nominal == 0 ? start + exact : walk.At(local + nominal) + exact;
 
         // A gap can shift the start past an end that exists; such an occurrence takes no time, but never less than none.
@@ -64,11 +65,8 @@ internal sealed class SeriesClock
     {
         var from = stretch.Start.ToUnixTimeSeconds();
         var to = stretch.End.ToUnixTimeSeconds();
-        var offset = walk.Zone.GetUtcOffset(stretch.Start).Seconds;
-        var first = from + offset - LongestLocal;
-        var last = to + offset;
-        return walk.IsCalm(first, last)
-            ? (first, last)
-            : (first - (2 * CivilDays.SecondsPerDay), last + (2 * CivilDays.SecondsPerDay));
+        return walk.IsCalm(from - LongestLocal, to, out var offset)
+            ? (from + offset - LongestLocal, to + offset)
+            : (from - LongestLocal - ZoneWalk.Margin, to + ZoneWalk.Margin);
     }
 }

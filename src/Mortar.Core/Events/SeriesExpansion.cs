@@ -33,8 +33,7 @@ public static class SeriesExpansion
         }
 
         var usual = InOrder(whole, series, window, clock);
-        var changed = Changed(whole, series, window, clock);
-        return changed.Count == 0 ? usual : Merged(usual, changed);
+        return series.Overrides.Count == 0 ? usual : Merged(usual, Changed(whole, series, window, clock));
     }
 
     /// <summary>The event as the only occurrence of itself, or the first of its series.</summary>
@@ -157,78 +156,70 @@ public static class SeriesExpansion
         }
 
         var part = SeriesPart.Of(whole, series, clock, reader).Last(part => part.Has(key));
-        if (!part.Walk(series, key, key).MoveNext())
-        {
-            return null;
-        }
-
-        var (start, end) = part.Own.Span(part.Local(key), out _);
-        return part.At(key, start, end);
+        return part.Walk(series, key, key).MoveNext() ? part.At(key) : null;
     }
 
     private static IEnumerable<Occurrence> InOrder(Event whole, Series series, Window window, ZoneClock clock)
     {
         var parts = SeriesPart.Of(whole, series, clock, window.Reader);
-        return series.Index.Later.Length == 0
-            ? OfPart(parts.First(), series, window)
-            : parts.SelectMany(part => OfPart(part, series, window)).OrderBy(one => one.Span.Start);
+        var found =
+            parts.Length == 1
+                ? OfPart(parts[0], series, window)
+                : parts.SelectMany(part => OfPart(part, series, window)).OrderBy(one => one.Span.Start);
+        return series.Index.IsDense ? AsTheClockGoes(found) : found;
+    }
+
+    private static IEnumerable<Occurrence> OfPart(SeriesPart part, Series series, Window window)
+    {
+        var walk = part.Walk(series, window.Span);
+        while (walk.MoveNext())
+        {
+            var one = part.At(walk.Current);
+            if (window.Touches(one.Span))
+            {
+                yield return one;
+            }
+        }
     }
 
     /// <summary>Puts starts that no clock shows where they really are, and drops one that falls on another.</summary>
-    private static IEnumerable<Occurrence> OfPart(SeriesPart part, Series series, Window window)
+    private static IEnumerable<Occurrence> AsTheClockGoes(IEnumerable<Occurrence> found)
     {
-        var (from, to) = (window.Span.Start.ToUnixTimeSeconds(), window.Span.End.ToUnixTimeSeconds());
-        var walk = part.Walk(series, window.Span);
-        Queue<(long Key, long Start, long End)>? inGap = null;
-        while (walk.MoveNext())
+        var hidden = new Queue<Occurrence>();
+        foreach (var one in found)
         {
-            var key = walk.Current;
-            var (start, end) = part.Own.Span(part.Local(key), out var gap);
-            if (start >= to || (end <= from && (start != end || start != from)))
+            if (one.IsInGap)
             {
+                hidden.Enqueue(one);
                 continue;
             }
 
-            if (gap)
+            while (hidden.TryPeek(out var earlier) && earlier.Span.Start <= one.Span.Start)
             {
-                (inGap ??= new()).Enqueue((key, start, end));
-                continue;
-            }
-
-            while (inGap?.TryPeek(out var earlier) == true && earlier.Start <= start)
-            {
-                inGap.Dequeue();
-                if (earlier.Start < start)
+                hidden.Dequeue();
+                if (earlier.Span.Start < one.Span.Start)
                 {
-                    yield return part.At(earlier.Key, earlier.Start, earlier.End);
+                    yield return earlier;
                 }
             }
 
-            yield return part.At(key, start, end);
+            yield return one;
         }
 
-        while (inGap?.TryDequeue(out var rest) == true)
+        while (hidden.TryDequeue(out var rest))
         {
-            yield return part.At(rest.Key, rest.Start, rest.End);
+            yield return rest;
         }
     }
 
     /// <summary>The occurrences that were changed one by one and touch the window, in order.</summary>
-    private static List<Occurrence> Changed(Event whole, Series series, Window window, ZoneClock clock)
-    {
-        if (series.Overrides.Count == 0)
-        {
-            return [];
-        }
-
-        return
+    private static List<Occurrence> Changed(Event whole, Series series, Window window, ZoneClock clock) =>
         [
             .. series
                 .Index.Single.Select(one => Replaced(whole, one, clock, window.Reader))
                 .Where(one => window.Touches(one.Span))
                 .OrderBy(one => one.Span.Start),
         ];
-    }
 
     /// <summary>The occurrence that one override describes.</summary>
     internal static Occurrence Replaced(Event whole, Override one, ZoneClock clock, DateTimeZone reader) =>

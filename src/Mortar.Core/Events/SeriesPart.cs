@@ -16,6 +16,7 @@ internal sealed class SeriesPart
     private readonly long end;
     private readonly long shift;
     private readonly SeriesClock counted;
+    private readonly SeriesClock own;
 
     private SeriesPart(Event whole, Series series, int number, ZoneClock clock, DateTimeZone reader)
     {
@@ -25,25 +26,28 @@ internal sealed class SeriesPart
         begin = change is null ? CivilDays.FirstSecond : CivilDays.Second(change.Replaces);
         end = number == later.Length ? CivilDays.LastSecond : CivilDays.Second(later[number].Replaces) - 1;
         counted = new SeriesClock(whole.Time, series.NominalDays, clock, reader);
-        Own = change is null ? counted : new SeriesClock(change.Time, 0, clock, reader);
+        own = change is null ? counted : new SeriesClock(change.Time, 0, clock, reader);
         shift = change is null ? 0 : Shift(whole, change, clock);
     }
 
-    /// <summary>How its starts turn into real time.</summary>
-    public SeriesClock Own { get; }
-
     /// <summary>The parts of a series, in order; one for nearly all.</summary>
-    public static IEnumerable<SeriesPart> Of(Event whole, Series series, ZoneClock clock, DateTimeZone reader) =>
-        Enumerable
-            .Range(0, series.Index.Later.Length + 1)
-            .Select(number => new SeriesPart(whole, series, number, clock, reader));
+    public static SeriesPart[] Of(Event whole, Series series, ZoneClock clock, DateTimeZone reader)
+    {
+        var parts = new SeriesPart[series.Index.Later.Length + 1];
+        for (var number = 0; number < parts.Length; number++)
+        {
+            parts[number] = new SeriesPart(whole, series, number, clock, reader);
+        }
+
+        return parts;
+    }
 
     public bool Has(long key) => begin <= key && key <= end;
 
     /// <summary>The walk over those of its starts that can touch a stretch of real time.</summary>
     public StartWalk Walk(Series series, Interval stretch)
     {
-        var (first, last) = Own.Reach(stretch);
+        var (first, last) = own.Reach(stretch);
 
         // The shift is exact on the clock of the change; days cover what lies between two zones.
         var slack = change is null ? 0 : 2L * CivilDays.SecondsPerDay;
@@ -53,19 +57,21 @@ internal sealed class SeriesPart
     public StartWalk Walk(Series series, long first, long last) =>
         new(whole, series, counted, Math.Max(begin, first), Math.Min(end, last));
 
-    /// <summary>Where the occurrence counted at <paramref name="key"/> takes place on the part's own clock.</summary>
-    public long Local(long key) => change is null ? key : OnClockOf(whole, change, key, clock) + shift;
-
-    public Occurrence At(long key, long start, long end) =>
-        new(
+    /// <summary>The occurrence counted at <paramref name="key"/>.</summary>
+    public Occurrence At(long key)
+    {
+        var local = change is null ? key : OnClockOf(whole, change, key, clock) + shift;
+        var (start, end) = own.Span(local);
+        return new Occurrence(
             whole,
             key,
-            Own.Time,
-            Local(key),
+            own.Time,
+            local,
             change,
             new Interval(Instant.FromUnixTimeSeconds(start), Instant.FromUnixTimeSeconds(end)),
-            Own.Zone
+            own.Zone
         );
+    }
 
     /// <summary>By how many local seconds an override moves what it reaches, on the clock it is told in.</summary>
     public static long Shift(Event whole, Override one, ZoneClock clock) =>

@@ -11,8 +11,9 @@ internal sealed class StartWalk
     private readonly long first;
     private readonly long last;
     private readonly SeriesClock clock;
-    private readonly Source[] rules;
-    private readonly Source[] exceptions;
+    private readonly RuleWalk? rule;
+    private readonly RuleWalk[] otherRules;
+    private readonly RuleWalk[] exceptions;
     private readonly long[] extra;
     private readonly long[] left;
     private int nextExtra;
@@ -29,8 +30,9 @@ internal sealed class StartWalk
         (extra, left) = (index.Extra, index.Left);
         nextExtra = FirstFrom(extra, first);
         nextLeft = FirstFrom(left, first);
-        rules = Walks(series.Rules);
-        exceptions = Walks(series.ExceptRules);
+        rule = series.Rules.Count > 0 ? Walk(series.Rules[0]) : null;
+        otherRules = series.Rules.Count > 1 ? [.. series.Rules.Skip(1).Select(Walk)] : [];
+        exceptions = series.ExceptRules.Count > 0 ? [.. series.ExceptRules.Select(Walk)] : [];
         Current = long.MinValue;
     }
 
@@ -38,7 +40,7 @@ internal sealed class StartWalk
 
     public bool MoveNext()
     {
-        while (Lowest() is { } next && next <= last)
+        for (var next = Lowest(); next <= last; next = Lowest())
         {
             if (next > Current && !IsLeftOut(next))
             {
@@ -50,46 +52,63 @@ internal sealed class StartWalk
         return false;
     }
 
-    /// <summary>Takes the lowest of all sources.</summary>
-    private long? Lowest()
+    /// <summary>Takes the lowest of all sources; <see cref="long.MaxValue"/> where there is none.</summary>
+    private long Lowest()
     {
-        if (rules.Length == 1 && !startIsNext && nextExtra == extra.Length)
+        var lowest = rule is null ? long.MaxValue : StartOf(rule);
+        if (!startIsNext && nextExtra == extra.Length && otherRules.Length == 0)
         {
-            return rules[0].Take();
+            rule?.MoveNext();
+            return lowest;
         }
 
-        var lowest = startIsNext ? start : long.MaxValue;
+        if (startIsNext)
+        {
+            lowest = Math.Min(lowest, start);
+        }
+
         if (nextExtra < extra.Length)
         {
             lowest = Math.Min(lowest, extra[nextExtra]);
         }
 
-        foreach (var rule in rules)
+        foreach (var other in otherRules)
         {
-            lowest = Math.Min(lowest, rule.Next);
+            lowest = Math.Min(lowest, StartOf(other));
         }
 
-        if (lowest == long.MaxValue)
-        {
-            return null;
-        }
+        Pass(lowest);
+        return lowest;
+    }
 
-        startIsNext &= lowest != start;
-        if (nextExtra < extra.Length && extra[nextExtra] == lowest)
+    /// <summary>Moves every source on that is at <paramref name="taken"/>.</summary>
+    private void Pass(long taken)
+    {
+        startIsNext &= taken != start;
+        if (nextExtra < extra.Length && extra[nextExtra] == taken)
         {
             nextExtra++;
         }
 
-        foreach (var rule in rules)
+        if (rule is not null && StartOf(rule) == taken)
         {
-            if (rule.Next == lowest)
-            {
-                rule.Take();
-            }
+            rule.MoveNext();
         }
 
-        return lowest;
+        foreach (var other in otherRules)
+        {
+            if (StartOf(other) == taken)
+            {
+                other.MoveNext();
+            }
+        }
     }
+
+    /// <summary>Where a rule is; of a rule by hours, whole days take the day.</summary>
+    private long StartOf(RuleWalk walk) =>
+        wholeDays && walk.Current != long.MaxValue
+            ? (long)CivilDays.DayOf(walk.Current) * CivilDays.SecondsPerDay
+            : walk.Current;
 
     private bool IsLeftOut(long second)
     {
@@ -105,12 +124,12 @@ internal sealed class StartWalk
 
         foreach (var exception in exceptions)
         {
-            while (exception.Next < second)
+            while (StartOf(exception) < second)
             {
-                exception.Take();
+                exception.MoveNext();
             }
 
-            if (exception.Next == second)
+            if (StartOf(exception) == second)
             {
                 return true;
             }
@@ -119,20 +138,12 @@ internal sealed class StartWalk
         return false;
     }
 
-    private Source[] Walks(IReadOnlyList<RecurrenceRule> of)
+    private RuleWalk Walk(RecurrenceRule of)
     {
-        if (of.Count == 0)
-        {
-            return [];
-        }
-
-        var walks = new Source[of.Count];
-        for (var i = 0; i < walks.Length; i++)
-        {
-            walks[i] = new Source(this, of[i]);
-        }
-
-        return walks;
+        var walk = new RuleWalk(of.Plan, start, wholeDays);
+        walk.Seek(first, last, clock.OwnZone);
+        walk.MoveNext();
+        return walk;
     }
 
     private static int FirstFrom(long[] sorted, long first)
@@ -144,47 +155,5 @@ internal sealed class StartWalk
 
         var place = Array.BinarySearch(sorted, first);
         return place < 0 ? ~place : place;
-    }
-
-    /// <summary>One rule, with its next start at hand.</summary>
-    private sealed class Source
-    {
-        private readonly StartWalk series;
-        private readonly RuleWalk walk;
-        private readonly long until = long.MaxValue;
-
-        public Source(StartWalk series, RecurrenceRule rule)
-        {
-            this.series = series;
-            walk = new RuleWalk(rule.Plan, series.start, series.wholeDays);
-            var limit = RulePlan.LastSecond(rule.End);
-            if (rule.End is SeriesEnd.ThroughInstant through && series.clock.Time is EventTime.Timed)
-            {
-                // Known to the second only once each start has its instant; a day more covers every offset.
-                until = through.Last.ToUnixTimeSeconds();
-                limit += 2 * CivilDays.SecondsPerDay;
-            }
-
-            walk.Seek(series.first, Math.Min(limit, series.last));
-            Take();
-        }
-
-        /// <summary>The next start; <see cref="long.MaxValue"/> where there is none.</summary>
-        public long Next { get; private set; }
-
-        /// <summary>The next start, after which the one after it is next.</summary>
-        public long? Take()
-        {
-            var taken = Next;
-            do
-            {
-                Next =
-                    !walk.MoveNext() ? long.MaxValue
-                    : series.wholeDays ? (long)CivilDays.DayOf(walk.Current) * CivilDays.SecondsPerDay
-                    : walk.Current;
-            } while (until != long.MaxValue && Next != long.MaxValue && series.clock.At(Next) > until);
-
-            return taken == long.MaxValue ? null : taken;
-        }
     }
 }

@@ -38,7 +38,26 @@ internal sealed class RulePlan
 
     public long Seconds { get; }
 
+    /// <summary>The last start that COUNT allows for a series that starts at one second.</summary>
+    internal sealed record CountedLast(long Start, bool WholeDays, long Last);
+
+    /// <summary>What was counted last: the same for everybody who counts, so it may be written by several at once.</summary>
+    public CountedLast? Counted { get; set; }
+
     public int WeekStart => (int)Rule.WeekStart - 1;
+
+    /// <summary>How many days one step usually has.</summary>
+    public int UsualBases =>
+        Rule.Frequency switch
+        {
+            Frequency.Yearly or Frequency.Monthly => Math.Max(2, Rule.ByMonthDay.Length * 2),
+            Frequency.Weekly => Math.Max(1, System.Numerics.BitOperations.PopCount((uint)Weekdays)),
+            _ => 1,
+        };
+
+    /// <summary>Whether two starts can be less than a day apart.</summary>
+    public bool IsWithinDay =>
+        Rule.Frequency < Frequency.Daily || !Rule.ByHour.IsEmpty || !Rule.ByMinute.IsEmpty || !Rule.BySecond.IsEmpty;
 
     /// <summary>The offsets from the beginning of a step's day (hour, minute) at which it takes place, in order.</summary>
     /// <param name="timeOfDay">The start's second of the day.</param>
@@ -83,7 +102,7 @@ internal sealed class RulePlan
     public IEnumerable<LocalDateTime> Starts(LocalDateTime start, LocalDateTime from)
     {
         var walk = new RuleWalk(this, CivilDays.Second(start), wholeDays: false);
-        walk.Seek(CivilDays.Second(from), LastSecond(Rule.End));
+        walk.Seek(CivilDays.Second(from), CivilDays.LastSecond, clock: null);
         while (walk.MoveNext())
         {
             yield return CivilDays.ToTime(walk.Current);

@@ -7,7 +7,8 @@ namespace Mortar.Core.Recurrence;
 /// <content>
 /// COUNT, turned into the last start it allows. Nearly every rule people make has equally many occurrences in each step
 /// ("every second Tuesday and Thursday", "the last Friday of the month"), and then the last one is found by division.
-/// The others (the 31st, every weekday of March) are counted, at about ten nanoseconds each, no further than is asked.
+/// The others (the 31st, every weekday of March) are counted once, at about ten nanoseconds each, and no further than is
+/// asked; the rule then remembers.
 /// </content>
 internal sealed partial class RuleWalk
 {
@@ -33,13 +34,24 @@ internal sealed partial class RuleWalk
             return LastByDivision(left, perStep);
         }
 
+        if (plan.Counted is { } known && known.Start == start && known.WholeDays == wholeDays)
+        {
+            return known.Last;
+        }
+
         Go(start, end);
         while (left > 0 && MoveNext())
         {
             left--;
         }
 
-        return left > 0 ? long.MaxValue : Current;
+        if (left > 0)
+        {
+            return long.MaxValue;
+        }
+
+        plan.Counted = new RulePlan.CountedLast(start, wholeDays, Current);
+        return Current;
     }
 
     private long LastByDivision(long count, int perStep)

@@ -22,6 +22,7 @@ internal sealed partial class RuleWalk
     private readonly RulePlan plan;
     private readonly RecurrenceRule rule;
     private readonly long start;
+    private readonly bool wholeDays;
     private readonly int startDay;
     private readonly (int Year, int Month, int Day) startDate;
     private readonly int[] offsets;
@@ -30,11 +31,13 @@ internal sealed partial class RuleWalk
     private long limit;
     private long step;
 
-    private long[] bases = new long[8];
+    private long[] bases;
     private int baseCount;
     private int[]? picks;
     private int total;
     private int at;
+    private ZoneWalk? zone;
+    private long until = long.MaxValue;
 
     /// <param name="plan">The rule.</param>
     /// <param name="start">The local second of the series' start.</param>
@@ -43,23 +46,34 @@ internal sealed partial class RuleWalk
     {
         this.plan = plan;
         this.start = start;
+        this.wholeDays = wholeDays;
         rule = plan.Rule;
         startDay = CivilDays.DayOf(start);
         startDate = CivilDays.Date(startDay);
         offsets = plan.Offsets((int)(start - ((long)startDay * CivilDays.SecondsPerDay)), wholeDays);
+        bases = new long[plan.UsualBases];
         Current = long.MinValue;
     }
 
-    /// <summary>The start the walk is at; only after <see cref="MoveNext"/> has said that there is one.</summary>
+    /// <summary>The start the walk is at, only after <see cref="MoveNext"/>; <see cref="long.MaxValue"/> at its end.</summary>
     public long Current { get; private set; }
 
     /// <summary>Goes to where the next start is the first not before <paramref name="earliest"/>; nothing after <paramref name="last"/> is shown.</summary>
-    public void Seek(long earliest, long last)
+    /// <param name="earliest">A local second.</param>
+    /// <param name="last">A local second, included.</param>
+    /// <param name="clock">The zone of the series, in which UNTIL in UTC is meant; <c>null</c> where it has none, and UTC is read as local.</param>
+    public void Seek(long earliest, long last, ZoneWalk? clock)
     {
-        var end = Math.Min(last, CivilDays.LastSecond);
+        var end = Math.Min(last, RulePlan.LastSecond(rule.End));
         if (rule.End is SeriesEnd.After after)
         {
             end = Math.Min(end, LastCounted(after.Occurrences, end));
+        }
+        else if (rule.End is SeriesEnd.ThroughInstant through && clock is not null)
+        {
+            // Known to the second only once each start has its instant; the margin covers every offset.
+            (zone, until) = (clock, through.Last.ToUnixTimeSeconds());
+            end = Math.Min(last, until + ZoneWalk.Margin);
         }
 
         Go(earliest, end);
@@ -87,12 +101,11 @@ internal sealed partial class RuleWalk
                 var second = SecondAt(at++);
                 if (second > limit)
                 {
-                    total = 0;
-                    return false;
+                    return Ended();
                 }
 
                 // Under SKIP two steps can meet on one day: 1 May and "31 April, forward".
-                if (second >= from && second > Current)
+                if (second >= from && second > Current && (zone is null || zone.At(second) <= until))
                 {
                     Current = second;
                     return true;
@@ -101,9 +114,16 @@ internal sealed partial class RuleWalk
 
             if (!(rule.Frequency < Frequency.Daily ? FillWithinDay() : FillDays()))
             {
-                return false;
+                return Ended();
             }
         }
+    }
+
+    private bool Ended()
+    {
+        (total, limit) = (0, long.MinValue);
+        Current = long.MaxValue;
+        return false;
     }
 
     private long SecondAt(int index)
@@ -210,14 +230,7 @@ internal sealed partial class RuleWalk
         at = 0;
         if (!rule.BySetPos.IsEmpty)
         {
-            picks =
-            [
-                .. rule
-                    .BySetPos.Select(position => position > 0 ? position - 1 : all + position)
-                    .Where(index => index >= 0 && index < all)
-                    .Distinct()
-                    .Order(),
-            ];
+            picks = Picks(all);
             total = picks.Length;
             return total > 0;
         }
@@ -241,6 +254,15 @@ internal sealed partial class RuleWalk
 
         return at < total;
     }
+
+    private int[] Picks(int all) =>
+        [
+            .. rule
+                .BySetPos.Select(position => position > 0 ? position - 1 : all + position)
+                .Where(index => index >= 0 && index < all)
+                .Distinct()
+                .Order(),
+        ];
 
     private void Order()
     {

@@ -9,7 +9,8 @@ namespace Mortar.Core.Time;
 /// </remarks>
 internal sealed class ZoneWalk(DateTimeZone zone)
 {
-    private const long Margin = 2 * CivilDays.SecondsPerDay;
+    /// <summary>No two clocks, and no two readings of one, are further apart than this.</summary>
+    public const long Margin = 2 * CivilDays.SecondsPerDay;
 
     private long calmFrom = long.MaxValue;
     private long calmTo = long.MinValue;
@@ -18,24 +19,19 @@ internal sealed class ZoneWalk(DateTimeZone zone)
     public DateTimeZone Zone => zone;
 
     /// <summary>The second of a local one; one that occurs twice is the first, one that does not exist takes the offset before the gap.</summary>
-    public long At(long local) => At(local, out _);
+    public long At(long local) =>
+        Within(local) || Stretch(local)
+            ? local - offset
+            : local - zone.MapLocal(CivilDays.ToTime(local)).EarlyInterval.WallOffset.Seconds;
 
-    /// <inheritdoc cref="At(long)"/>
-    /// <param name="local">The local second.</param>
-    /// <param name="inGap">Whether the clock never shows it.</param>
-    public long At(long local, out bool inGap)
+    /// <summary>Whether no clock change lies between two moments or within a day of them, and the offset there.</summary>
+    /// <remarks>The moments may be told in UTC or on any clock: the margin is larger than what lies between these.</remarks>
+    public bool IsCalm(long first, long last, out long offsetThere)
     {
-        inGap = false;
-        if (local >= calmFrom && local < calmTo)
-        {
-            return local - offset;
-        }
-
-        return Stretch(local) ? local - offset : Asked(local, out inGap);
+        var calm = (Within(first) || Stretch(first)) && Within(last);
+        offsetThere = offset;
+        return calm;
     }
-
-    /// <summary>Whether no clock change lies within two days of the two local seconds or between them.</summary>
-    public bool IsCalm(long first, long last) => (Within(first) || Stretch(first)) && Within(last);
 
     private bool Within(long local) => local >= calmFrom && local < calmTo;
 
@@ -46,12 +42,5 @@ internal sealed class ZoneWalk(DateTimeZone zone)
         calmFrom = around.HasStart ? around.Start.ToUnixTimeSeconds() + offset + Margin : long.MinValue;
         calmTo = around.HasEnd ? around.End.ToUnixTimeSeconds() + offset - Margin : long.MaxValue;
         return Within(local);
-    }
-
-    private long Asked(long local, out bool inGap)
-    {
-        var mapping = zone.MapLocal(CivilDays.ToTime(local));
-        inGap = mapping.Count == 0;
-        return local - mapping.EarlyInterval.WallOffset.Seconds;
     }
 }
