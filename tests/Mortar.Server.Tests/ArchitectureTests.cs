@@ -62,6 +62,7 @@ public class ArchitectureTests
         "Access",
         "Calendars",
         "Groups",
+        "Availability",
     ];
 
     public static TheoryData<string> Each() => [.. Rooms];

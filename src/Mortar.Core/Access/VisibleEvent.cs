@@ -127,40 +127,11 @@ public abstract record VisibleEvent
         var taken = occurrences
             .Where(one => one.Content is { ShowAs: not ShowAs.Free, Cancelled: false })
             .ToLookup(one => one.Content.ShowAs == ShowAs.Tentative);
-        var busy = Merged(taken[false].Select(one => Cut(one.Span, window.Span)));
-        var tentative = Merged(taken[true].Select(one => Cut(one.Span, window.Span)));
-        return busy.Select(span => new Busy(span, tentative: false))
-            .Concat(tentative.Select(span => new Busy(span, tentative: true)));
-    }
+        return Merged(tentative: false).Concat(Merged(tentative: true));
 
-    private static Interval Cut(Interval span, Interval within) =>
-        new(
-            Instant.Max(span.Start, within.Start),
-            Instant.Max(Instant.Max(span.Start, within.Start), Instant.Min(span.End, within.End))
-        );
-
-    private static IEnumerable<Interval> Merged(IEnumerable<Interval> spans)
-    {
-        Interval? open = null;
-        foreach (var span in spans.Where(span => span.Start < span.End).OrderBy(span => span.Start))
-        {
-            if (open is { } before && span.Start <= before.End)
-            {
-                open = new Interval(before.Start, Instant.Max(before.End, span.End));
-                continue;
-            }
-
-            if (open is { } done)
-            {
-                yield return done;
-            }
-
-            open = span;
-        }
-
-        if (open is { } last)
-        {
-            yield return last;
-        }
+        IEnumerable<Busy> Merged(bool tentative) =>
+            Stretches
+                .Merged(taken[tentative].Select(one => one.Span), window.Span)
+                .Select(span => new Busy(span, tentative));
     }
 }

@@ -1,0 +1,112 @@
+using Mortar.Core.Calendars;
+using Mortar.Core.Events;
+using Mortar.Core.Time;
+using Mortar.Core.Words;
+using NodaTime;
+
+namespace Mortar.Core.Availability;
+
+/// <summary>How a stretch of somebody's time is taken, the weakest first.</summary>
+public enum Taken
+{
+    /// <summary>Perhaps.</summary>
+    Tentative,
+
+    /// <summary>By an event.</summary>
+    Busy,
+
+    /// <summary>By an absence.</summary>
+    Away,
+}
+
+/// <summary>One occurrence that takes the time of one person or place.</summary>
+/// <param name="Who">Whose time.</param>
+/// <param name="Occurrence">What takes it; its span is in the zone of the one whose time it is.</param>
+/// <param name="How">How it is taken.</param>
+public readonly record struct Claim(Participant Who, Occurrence Occurrence, Taken How);
+
+/// <summary>Finds what takes whose time.</summary>
+public static class Claims
+{
+    /// <summary>Every claim of the calendars that touches the window; cancelled, free and declined ones are none.</summary>
+    /// <param name="calendars">All calendars that count.</param>
+    /// <param name="window">The window.</param>
+    /// <param name="zones">The zone of each person, whose own day a whole day is; the window's zone for those not in it.</param>
+    /// <param name="clock">Zone rules.</param>
+    /// <returns>Lazy, calendar by calendar; not in the order of time.</returns>
+    public static IEnumerable<Claim> In(
+        IEnumerable<CountedCalendar> calendars,
+        Window window,
+        IReadOnlyDictionary<PersonId, DateTimeZone> zones,
+        ZoneClock clock
+    ) =>
+        from calendar in calendars
+        from one in calendar.Events
+        from claim in Of(calendar, one, window, zones, clock)
+        select claim;
+
+    private static IEnumerable<Claim> Of(
+        CountedCalendar calendar,
+        CountedEvent counted,
+        Window window,
+        IReadOnlyDictionary<PersonId, DateTimeZone> zones,
+        ZoneClock clock
+    )
+    {
+        var takers = Takers(calendar, counted).ToList();
+        if (takers.Count == 0)
+        {
+            yield break;
+        }
+
+        // A timed event is the same stretch for everybody; a whole day is each one's own day.
+        var byZone = takers.GroupBy(taker =>
+            IsTheSameForAll(counted.Event) || taker.Who.IsPlace
+                ? window.Reader
+                : zones.GetValueOrDefault(new PersonId(taker.Who.Id), window.Reader)
+        );
+        foreach (var same in byZone)
+        {
+            var seen = same.Key.Equals(window.Reader)
+                ? window
+                : new Window(window.First.PlusDays(-1), window.Last.PlusDays(1), same.Key);
+            foreach (var one in counted.Event.Occurrences(seen, clock).Take(SeriesExpansion.MostShown))
+            {
+                if (one.Content is { Cancelled: true } or { ShowAs: ShowAs.Free } || !window.Touches(one.Span))
+                {
+                    continue;
+                }
+
+                foreach (var (who, answer) in same)
+                {
+                    yield return new Claim(who, one, How(calendar.Purpose, one.Content.ShowAs, answer));
+                }
+            }
+        }
+    }
+
+    private static bool IsTheSameForAll(Event whole) =>
+        whole.Time is EventTime.Timed && (whole.Series?.Overrides ?? []).All(one => one.Time is EventTime.Timed);
+
+    private static IEnumerable<(Participant Who, Answer Answer)> Takers(CountedCalendar calendar, CountedEvent counted)
+    {
+        var answers = counted.Named.ToLookup(one => one.Person, one => one.Answer);
+        var people = calendar.Takes switch
+        {
+            WhoseTime.Named => counted.Named.Select(one => one.Person),
+            WhoseTime.Group => calendar.Group.Concat(counted.Named.Select(one => one.Person)),
+            _ => [],
+        };
+        var places = calendar.Purpose == Purpose.Place ? counted.Places.Append(calendar.Id) : counted.Places;
+        return people
+            .Distinct()
+            .Select(person => (Participant.Of(person), answers[person].FirstOrDefault()))
+            .Where(taker => taker.Item2 != Answer.Declined)
+            .Concat(places.Distinct().Select(place => (Participant.Of(place), Answer.Accepted)));
+    }
+
+    private static Taken How(Purpose purpose, ShowAs showAs, Answer answer) =>
+        showAs == ShowAs.Tentative || answer == Answer.Tentative ? Taken.Tentative
+        : purpose == Purpose.Away ? Taken.Away
+        : Taken.Busy;
+}

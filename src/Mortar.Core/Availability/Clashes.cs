@@ -1,0 +1,132 @@
+using System.Collections.Immutable;
+using Mortar.Core.Events;
+using NodaTime;
+
+namespace Mortar.Core.Availability;
+
+/// <summary>How bad a clash is.</summary>
+public enum Severity
+{
+    /// <summary>One of the two is only tentative.</summary>
+    Soft,
+
+    /// <summary>Both are settled.</summary>
+    Hard,
+}
+
+/// <summary>One time at which two events take the same person or place.</summary>
+/// <param name="Span">What they share.</param>
+/// <param name="FirstStart">By which start the first event's series counts it; <c>null</c> for a single event.</param>
+/// <param name="SecondStart">The same of the second.</param>
+public readonly record struct ClashTime(Interval Span, LocalDateTime? FirstStart, LocalDateTime? SecondStart);
+
+/// <summary>Two events that take the same people or places at the same time, once or again and again.</summary>
+/// <param name="First">The one whose id comes first.</param>
+/// <param name="Second">The other; the same event where a series runs into itself.</param>
+/// <param name="Severity">The worst of all times.</param>
+/// <param name="Who">Whom and what they both take, in order of their ids.</param>
+/// <param name="Times">When, in order; each once, however many people are in it.</param>
+public sealed record Clash(
+    Event First,
+    Event Second,
+    Severity Severity,
+    ImmutableArray<Participant> Who,
+    ImmutableArray<ClashTime> Times
+);
+
+/// <summary>Finds what collides.</summary>
+public static class Clashes
+{
+    /// <summary>
+    /// How many pairs of occurrences are looked at for one person or place. Two events on every minute of a year would
+    /// be half a million; nobody reads past the first of them.
+    /// </summary>
+    public const int MostPairs = 100_000;
+
+    /// <summary>Every two events that take the same person or place at the same time.</summary>
+    /// <remarks>
+    /// Touching is not clashing, and a moment takes no time. In order of the first time, then of the events' ids, whatever
+    /// the order of the claims.
+    /// </remarks>
+    public static ImmutableArray<Clash> Among(IEnumerable<Claim> claims)
+    {
+        var pairs = claims
+            .Where(claim => claim.Occurrence.Span.Duration > Duration.Zero)
+            .GroupBy(claim => claim.Who)
+            .SelectMany(theirs => Pairs(theirs).Take(MostPairs));
+        return
+        [
+            .. pairs
+                .GroupBy(pair => (pair.First.Occurrence.Event.Id, pair.Second.Occurrence.Event.Id))
+                .Select(Together)
+                .OrderBy(clash => clash.Times[0].Span.Start)
+                .ThenBy(clash => clash.First.Id.Value)
+                .ThenBy(clash => clash.Second.Id.Value),
+        ];
+    }
+
+    private static Clash Together(IEnumerable<(Claim First, Claim Second)> pairs)
+    {
+        var all = pairs.ToList();
+        return new Clash(
+            all[0].First.Occurrence.Event,
+            all[0].Second.Occurrence.Event,
+            all.Max(pair =>
+                pair.First.How == Taken.Tentative || pair.Second.How == Taken.Tentative ? Severity.Soft : Severity.Hard
+            ),
+            [.. all.Select(pair => pair.First.Who).Distinct().Order()],
+            [
+                .. all.Select(Time)
+                    .Distinct()
+                    .OrderBy(time => time.Span.Start)
+                    .ThenBy(time => time.Span.End)
+                    .ThenBy(time => time.FirstStart)
+                    .ThenBy(time => time.SecondStart),
+            ]
+        );
+    }
+
+    private static ClashTime Time((Claim First, Claim Second) pair)
+    {
+        var (first, second) = (pair.First.Occurrence, pair.Second.Occurrence);
+        return new ClashTime(
+            new Interval(
+                Instant.Max(first.Span.Start, second.Span.Start),
+                Instant.Min(first.Span.End, second.Span.End)
+            ),
+            first.Start,
+            second.Start
+        );
+    }
+
+    /// <summary>The pairs of one person or place: a sweep by start, with those that have not ended yet.</summary>
+    private static IEnumerable<(Claim First, Claim Second)> Pairs(IEnumerable<Claim> theirs)
+    {
+        var open = new List<Claim>();
+        foreach (
+            var claim in theirs
+                .OrderBy(one => one.Occurrence.Span.Start)
+                .ThenBy(one => one.Occurrence.Event.Id.Value)
+                .ThenBy(one => one.Occurrence.Start)
+        )
+        {
+            open.RemoveAll(earlier => earlier.Occurrence.Span.End <= claim.Occurrence.Span.Start);
+            foreach (var earlier in open)
+            {
+                if (!IsTheSame(earlier, claim))
+                {
+                    yield return InOrder(earlier, claim);
+                }
+            }
+
+            open.Add(claim);
+        }
+    }
+
+    /// <summary>A person can be claimed twice by one occurrence: through the group and by name.</summary>
+    private static bool IsTheSame(Claim one, Claim other) =>
+        one.Occurrence.Event.Id == other.Occurrence.Event.Id && one.Occurrence.Start == other.Occurrence.Start;
+
+    private static (Claim First, Claim Second) InOrder(Claim one, Claim other) =>
+        one.Occurrence.Event.Id.Value.CompareTo(other.Occurrence.Event.Id.Value) <= 0 ? (one, other) : (other, one);
+}

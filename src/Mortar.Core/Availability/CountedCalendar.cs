@@ -1,0 +1,62 @@
+using System.Collections.Immutable;
+using Mortar.Core.Calendars;
+using Mortar.Core.Events;
+using Mortar.Core.Words;
+
+namespace Mortar.Core.Availability;
+
+/// <summary>Whose time the events of a calendar take.</summary>
+public enum WhoseTime
+{
+    /// <summary>Those named on the event.</summary>
+    Named,
+
+    /// <summary>Everybody in the calendar's group, and those named.</summary>
+    Group,
+
+    /// <summary>Nobody's: the calendar is only to be looked at.</summary>
+    Nobody,
+}
+
+/// <summary>What somebody who is named on an event answered (PARTSTAT, RFC 5545, 3.2.12).</summary>
+public enum Answer
+{
+    /// <summary>Nothing yet; their time counts as taken.</summary>
+    NeedsAction,
+
+    /// <summary>Yes.</summary>
+    Accepted,
+
+    /// <summary>Perhaps; their time counts as tentative.</summary>
+    Tentative,
+
+    /// <summary>No; their time is theirs.</summary>
+    Declined,
+}
+
+/// <summary>Somebody named on an event.</summary>
+public sealed record Attendance(PersonId Person, Answer Answer);
+
+/// <summary>An event with those whose time it may take.</summary>
+/// <param name="Event">The event; its own setting (busy, tentative, free, cancelled) counts for each occurrence.</param>
+/// <param name="Named">The people named on it.</param>
+/// <param name="Places">The places it books, beside the calendar it is in.</param>
+public sealed record CountedEvent(Event Event, ImmutableArray<Attendance> Named, ImmutableArray<CalendarId> Places)
+{
+    /// <summary>An event that names nobody.</summary>
+    public static CountedEvent Of(Event whole) => new(whole, [], []);
+}
+
+/// <summary>A calendar that counts for people's time.</summary>
+/// <param name="Id">The calendar; for the purpose <c>place</c> it is the place itself.</param>
+/// <param name="Purpose">Events, absences or bookings.</param>
+/// <param name="Takes">Whose time its events take.</param>
+/// <param name="Group">Everybody in its group.</param>
+/// <param name="Events">Those of its events that can touch the window.</param>
+public sealed record CountedCalendar(
+    CalendarId Id,
+    Purpose Purpose,
+    WhoseTime Takes,
+    ImmutableArray<PersonId> Group,
+    IReadOnlyList<CountedEvent> Events
+);

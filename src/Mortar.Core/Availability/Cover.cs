@@ -1,0 +1,105 @@
+using System.Collections.Immutable;
+using Mortar.Core.Time;
+using Mortar.Core.Words;
+using NodaTime;
+
+namespace Mortar.Core.Availability;
+
+/// <summary>A whole day or a half of it, parted at noon.</summary>
+public enum DayPart
+{
+    /// <summary>Midnight to midnight.</summary>
+    Whole,
+
+    /// <summary>Up to noon.</summary>
+    Morning,
+
+    /// <summary>From noon on.</summary>
+    Afternoon,
+}
+
+/// <summary>How many a group needs.</summary>
+/// <param name="Part">For whole days, or for halves.</param>
+/// <param name="Days">The number for each weekday; none for those not in it.</param>
+public sealed record CoverNeed(DayPart Part, ImmutableDictionary<IsoDayOfWeek, int> Days)
+{
+    /// <summary>The same number from Monday to Friday, for whole days.</summary>
+    public static CoverNeed OnWorkingDays(int number) =>
+        new(DayPart.Whole, Enumerable.Range(1, 5).ToImmutableDictionary(day => (IsoDayOfWeek)day, _ => number));
+}
+
+/// <summary>Somebody who is counted.</summary>
+/// <param name="Person">Who.</param>
+/// <param name="Busy">Their time over the days that are asked for; only absences count.</param>
+/// <param name="Hours">Their usual hours; <c>null</c> where they are there at any time.</param>
+public sealed record CoverPerson(PersonId Person, BusyTime Busy, UsualHours? Hours);
+
+/// <summary>Who is there on one day or half-day.</summary>
+/// <param name="Day">The day, on the group's clock.</param>
+/// <param name="Part">Which part of it.</param>
+/// <param name="Needed">How many are needed.</param>
+/// <param name="Present">Those who are there, in order of their ids.</param>
+/// <param name="Missing">Those who would usually be there and are away, in order of their ids.</param>
+public sealed record CoverDay(
+    LocalDate Day,
+    DayPart Part,
+    int Needed,
+    ImmutableArray<PersonId> Present,
+    ImmutableArray<PersonId> Missing
+)
+{
+    /// <summary>How many too few; 0 where there are enough.</summary>
+    public int TooFew => Math.Max(0, Needed - Present.Length);
+}
+
+/// <summary>Counts who is left.</summary>
+public static class Cover
+{
+    /// <summary>Each day or half-day for which somebody is needed, in order.</summary>
+    /// <param name="window">The days, on the group's clock.</param>
+    /// <param name="need">How many are needed when.</param>
+    /// <param name="people">Everybody who counts.</param>
+    /// <remarks>
+    /// Somebody without hours on that part of the day is neither present nor missing. Who is away for more than half of
+    /// their hours in it is missing; an hour at the dentist's does not break the cover (common practice, no source).
+    /// </remarks>
+    public static IEnumerable<CoverDay> Of(Window window, CoverNeed need, IEnumerable<CoverPerson> people)
+    {
+        var all = people.OrderBy(one => one.Person.Value).ToList();
+        DayPart[] parts = need.Part == DayPart.Whole ? [DayPart.Whole] : [DayPart.Morning, DayPart.Afternoon];
+        return from offset in Enumerable.Range(0, Period.DaysBetween(window.First, window.Last) + 1)
+            let day = window.First.PlusDays(offset)
+            where need.Days.GetValueOrDefault(day.DayOfWeek) > 0
+            from part in parts
+            select On(day, part, window.Reader, need.Days[day.DayOfWeek], all);
+    }
+
+    private static CoverDay On(LocalDate day, DayPart part, DateTimeZone zone, int needed, List<CoverPerson> people)
+    {
+        var span = Span(day, part, zone);
+        var states = people.ToLookup(one => State(one, span), one => one.Person);
+        return new CoverDay(day, part, needed, [.. states[true]], [.. states[false]]);
+    }
+
+    /// <summary>Present, missing, or neither.</summary>
+    private static bool? State(CoverPerson one, Interval span)
+    {
+        var hours = one.Hours?.Within(span) ?? [span];
+        if (hours.IsEmpty)
+        {
+            return null;
+        }
+
+        var away = Stretches.Total(Stretches.Both(hours, one.Busy.Away));
+        return away + away <= Stretches.Total(hours);
+    }
+
+    private static Interval Span(LocalDate day, DayPart part, DateTimeZone zone)
+    {
+        var noon = ZoneClock.At(day + LocalTime.Noon, zone);
+        return new Interval(
+            part == DayPart.Afternoon ? noon : zone.AtStartOfDay(day).ToInstant(),
+            part == DayPart.Morning ? noon : zone.AtStartOfDay(day.PlusDays(1)).ToInstant()
+        );
+    }
+}

@@ -1,0 +1,59 @@
+using System.Collections.Immutable;
+using Mortar.Core.Time;
+using NodaTime;
+
+namespace Mortar.Core.Availability;
+
+/// <summary>How somebody is at a time, the best first.</summary>
+public enum Presence
+{
+    /// <summary>There, and nothing is taken.</summary>
+    Free,
+
+    /// <summary>Nothing is taken, but it is outside their usual hours.</summary>
+    OutsideHours,
+
+    /// <summary>Perhaps taken.</summary>
+    Tentative,
+
+    /// <summary>Taken by an event.</summary>
+    Busy,
+
+    /// <summary>Absent.</summary>
+    Away,
+}
+
+/// <summary>Answers "who is free then?".</summary>
+public static class FreeAt
+{
+    /// <summary>How each of them is, at an instant (an empty stretch) or over a stretch, of which the worst moment counts.</summary>
+    /// <exception cref="ArgumentOutOfRangeException">The stretch lies outside somebody's busy time, of which nothing is known there.</exception>
+    public static ImmutableSortedDictionary<Participant, Presence> Ask(IEnumerable<Invitee> invitees, Interval when) =>
+        invitees.ToImmutableSortedDictionary(one => one.Who, one => Of(one, when));
+
+    private static Presence Of(Invitee one, Interval when)
+    {
+        if (when.Start < one.Busy.Window.Start || when.End > one.Busy.Window.End)
+        {
+            throw new ArgumentOutOfRangeException(
+                nameof(when),
+                when,
+                $"Nothing is known outside {one.Busy.Window}; ask for the busy time of a longer window."
+            );
+        }
+
+        return Stretches.Meets(one.Busy.Away, when) ? Presence.Away
+            : Stretches.Meets(one.Busy.Busy, when) ? Presence.Busy
+            : Stretches.Meets(one.Busy.Tentative, when) ? Presence.Tentative
+            : one.Hours is { } hours && !IsInside(hours, when) ? Presence.OutsideHours
+            : Presence.Free;
+    }
+
+    private static bool IsInside(UsualHours hours, Interval when)
+    {
+        var around = new Interval(when.Start - Duration.FromDays(1), when.End + Duration.FromDays(1));
+        return hours
+            .Within(around)
+            .Any(open => open.Start <= when.Start && when.End <= open.End && when.Start < open.End);
+    }
+}

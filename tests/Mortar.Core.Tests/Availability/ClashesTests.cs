@@ -1,0 +1,131 @@
+using CsCheck;
+using Mortar.Core.Availability;
+using Mortar.Core.Calendars;
+using Mortar.Core.Events;
+using Mortar.Core.Words;
+using NodaTime;
+using Xunit;
+using static Mortar.Core.Tests.Availability.Pottery;
+
+namespace Mortar.Core.Tests.Availability;
+
+public class ClashesTests
+{
+    [Fact]
+    public void Two_series_that_collide_every_week_are_one_clash_with_its_times()
+    {
+        var class1 = Studio.Event(At(0, 9, 11), Studio.Every("FREQ=DAILY"), "Wheel basics");
+        var class2 = Studio.Event(At(0, 10, 12), Studio.Every("FREQ=WEEKLY;BYDAY=MO,WE,FR"), "Glazing");
+
+        var clash = Assert.Single(Find(Counted(class1, Comes(Studio.Priya)), Counted(class2, Comes(Studio.Priya))));
+
+        Assert.Equal(Severity.Hard, clash.Severity);
+        Assert.Equal([Priya], clash.Who);
+        Assert.Equal([Span(0, 10, 11), Span(2, 10, 11), Span(4, 10, 11)], clash.Times.Select(time => time.Span));
+    }
+
+    [Fact]
+    public void A_series_that_runs_into_itself_is_reported_once()
+    {
+        var long25 = Studio.Event(At(0, 0, 25), Studio.Every("FREQ=DAILY"));
+
+        var clash = Assert.Single(Find(Counted(long25, Comes(Studio.Priya), Comes(Studio.Ines))));
+
+        Assert.Equal(clash.First, clash.Second);
+        Assert.Equal([Ines, Priya], clash.Who);
+        Assert.Equal(6, clash.Times.Length); // after each midnight but the first, before which nothing lies
+    }
+
+    [Theory]
+    [InlineData(ShowAs.Busy, 11, true, Severity.Hard)]
+    [InlineData(ShowAs.Tentative, 11, true, Severity.Soft)]
+    [InlineData(ShowAs.Free, 11, false, null)]
+    [InlineData(ShowAs.Busy, 12, false, null)] // touches only
+    public void A_clash_is_hard_or_soft_or_none(ShowAs showAs, double start, bool isOne, Severity? severity)
+    {
+        var firing = Studio.Event(At(1, 9, 12));
+        var other = Studio.Event(At(1, start, 14), showAs: showAs);
+
+        var found = Find(Counted(firing, Comes(Studio.Priya)), Counted(other, Comes(Studio.Priya)));
+
+        Assert.Equal(isOne ? severity : null, found.Select(clash => (Severity?)clash.Severity).SingleOrDefault());
+    }
+
+    [Fact]
+    public void Events_of_different_people_do_not_clash() =>
+        Assert.Empty(
+            Find(
+                Counted(Studio.Event(At(1, 9, 12)), Comes(Studio.Priya)),
+                Counted(Studio.Event(At(1, 9, 12)), Comes(Studio.Ines))
+            )
+        );
+
+    [Fact]
+    public void A_place_booked_twice_is_a_clash()
+    {
+        var bookings = Calendar(
+            WhoseTime.Nobody,
+            Purpose.Place,
+            CountedEvent.Of(Studio.Event(At(1, 9, 12))),
+            CountedEvent.Of(Studio.Event(At(1, 11, 13)))
+        );
+
+        var clash = Assert.Single(Clashes.Among(Claims.In([bookings], Week, Zones, Studio.Clock)));
+
+        Assert.Equal([Participant.Of(Kiln)], clash.Who);
+    }
+
+    [Fact]
+    public void An_absence_collides_with_what_it_lies_over()
+    {
+        var away = Calendar(
+            WhoseTime.Named,
+            Purpose.Away,
+            Counted(Studio.Event(Core.Time.EventTime.Days(Monday, Monday.PlusDays(1))), Comes(Studio.Priya))
+        );
+        var events = Calendar(
+            WhoseTime.Named,
+            Purpose.Events,
+            Counted(Studio.Event(At(1, 9, 12)), Comes(Studio.Priya))
+        );
+
+        Assert.Equal(
+            Severity.Hard,
+            Assert.Single(Clashes.Among(Claims.In([away, events], Week, Zones, Studio.Clock))).Severity
+        );
+    }
+
+    [Fact]
+    public void They_are_all_pairs_that_share_time_whatever_the_order() =>
+        Gen.Select(Stretches(30), Gen.Shuffle(Enumerable.Range(0, 6).ToArray()))
+            .Sample(
+                (stretches, order) =>
+                {
+                    var events = stretches
+                        .Select(one => Studio.Event(Core.Time.ZoneClock.Shown(one, DateTimeZone.Utc)))
+                        .Select(one => Counted(one, Comes(Studio.Priya)))
+                        .ToList();
+
+                    var found = Pairs(Find([.. events]));
+
+                    var shuffled = Find([.. order.Where(place => place < events.Count).Select(place => events[place])]);
+                    var expected =
+                        from first in events
+                        from second in events
+                        where first.Event.Id.Value.CompareTo(second.Event.Id.Value) < 0
+                        where
+                            Studio.Clock.Span(first.Event.Time, DateTimeZone.Utc) is var one
+                            && Studio.Clock.Span(second.Event.Time, DateTimeZone.Utc) is var other
+                            && one.Start < other.End
+                            && other.Start < one.End
+                        select (first.Event.Id, second.Event.Id);
+                    return found.SetEquals(expected) && Pairs(shuffled).SetEquals(found);
+                }
+            );
+
+    private static HashSet<(EventId, EventId)> Pairs(IEnumerable<Clash> clashes) =>
+        [.. clashes.Select(clash => (clash.First.Id, clash.Second.Id))];
+
+    private static IReadOnlyList<Clash> Find(params CountedEvent[] events) =>
+        Clashes.Among(Claims.In([Calendar(WhoseTime.Named, Purpose.Events, events)], Week, Zones, Studio.Clock));
+}
