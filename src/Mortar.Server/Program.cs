@@ -1,7 +1,14 @@
+using Mortar.Core.Time;
 using Mortar.Server.Hosting;
+
+if (args is ["expand", .. var question])
+{
+    return ExpandCommand.Run(question, new ZoneClock(DateTimeZoneProviders.Tzdb), Console.Out, Console.Error);
+}
 
 var app = MortarHost.Build(args);
 await MortarHost.Prepare(app, CancellationToken.None);
 await app.StartAsync();
 await Greeting.Print(app, CancellationToken.None);
 await app.WaitForShutdownAsync();
+return 0;
