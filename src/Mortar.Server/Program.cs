@@ -1,9 +1,16 @@
+using Mortar.Core.Recurrence;
 using Mortar.Core.Time;
 using Mortar.Server.Hosting;
+using NodaTime;
 
 if (args is ["expand", .. var question])
 {
-    return ExpandCommand.Run(question, new ZoneClock(DateTimeZoneProviders.Tzdb), Console.Out, Console.Error);
+    return ExpandCommand.Run(
+        question,
+        new ZoneClock(new KnownZones(DateTimeZoneProviders.Tzdb)),
+        Console.Out,
+        Console.Error
+    );
 }
 
 var app = MortarHost.Build(args);

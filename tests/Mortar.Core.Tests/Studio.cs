@@ -11,7 +11,7 @@ internal static class Studio
 {
     public const string London = "Europe/London";
 
-    public static readonly ZoneClock Clock = new(DateTimeZoneProviders.Tzdb);
+    public static readonly ZoneClock Clock = new(new KnownZones(DateTimeZoneProviders.Tzdb));
 
     public static readonly PersonId Ines = new(new Guid("00000000-0000-0000-0000-000000000001"));
 

@@ -1,4 +1,5 @@
 using System.Text;
+using Mortar.Core.Recurrence;
 using Mortar.Core.Time;
 using Mortar.Formats.ICalendar;
 using NodaTime;
@@ -9,7 +10,7 @@ namespace Mortar.Formats.Tests;
 /// <summary>The sample files, and reading and writing with the studio's settings.</summary>
 internal static class Samples
 {
-    public static readonly ZoneClock Clock = new(DateTimeZoneProviders.Tzdb);
+    public static readonly ZoneClock Clock = new(new KnownZones(DateTimeZoneProviders.Tzdb));
 
     public static readonly Instant Now = Instant.FromUtc(2026, 3, 11, 11, 12);
 

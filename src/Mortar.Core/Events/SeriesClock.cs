@@ -61,11 +61,14 @@ internal sealed class SeriesClock
     }
 
     /// <summary>The local starts between which everything lies that can touch a stretch of real time, both included.</summary>
-    public (long First, long Last) Reach(Interval stretch)
+    /// <param name="stretch">The stretch.</param>
+    /// <param name="isCalm">Whether the clock does not change there, so that local starts follow each other as in real time.</param>
+    public (long First, long Last) Reach(Interval stretch, out bool isCalm)
     {
         var from = stretch.Start.ToUnixTimeSeconds();
         var to = stretch.End.ToUnixTimeSeconds();
-        return walk.IsCalm(from - LongestLocal, to, out var offset)
+        isCalm = walk.IsCalm(from - LongestLocal, to, out var offset);
+        return isCalm
             ? (from + offset - LongestLocal, to + offset)
             : (from - LongestLocal - ZoneWalk.Margin, to + ZoneWalk.Margin);
     }

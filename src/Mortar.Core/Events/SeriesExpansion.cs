@@ -162,16 +162,20 @@ public static class SeriesExpansion
     private static IEnumerable<Occurrence> InOrder(Event whole, Series series, Window window, ZoneClock clock)
     {
         var parts = SeriesPart.Of(whole, series, clock, window.Reader);
-        var found =
-            parts.Length == 1
-                ? OfPart(parts[0], series, window)
-                : parts.SelectMany(part => OfPart(part, series, window)).OrderBy(one => one.Span.Start);
-        return series.Index.IsDense ? AsTheClockGoes(found) : found;
+        return parts.Length == 1
+            ? OfPart(parts[0], series, window)
+            : parts.SelectMany(part => OfPart(part, series, window)).OrderBy(one => one.Span.Start);
     }
 
     private static IEnumerable<Occurrence> OfPart(SeriesPart part, Series series, Window window)
     {
-        var walk = part.Walk(series, window.Span);
+        var walk = part.Walk(series, window.Span, out var isCalm);
+        var found = Touching(part, walk, window);
+        return isCalm ? found : AsTheClockGoes(found);
+    }
+
+    private static IEnumerable<Occurrence> Touching(SeriesPart part, StartWalk walk, Window window)
+    {
         while (walk.MoveNext())
         {
             var one = part.At(walk.Current);

@@ -22,11 +22,7 @@ internal sealed class SeriesIndex
                 .Distinct()
                 .Order(),
         ];
-        IsDense = Extra.Length > 0 || series.Rules.Count > 1 || series.Rules.Any(rule => rule.Plan.IsWithinDay);
     }
-
-    /// <summary>Whether starts can be so near to each other that a clock change puts them out of order.</summary>
-    public bool IsDense { get; }
 
     /// <summary>RDATE.</summary>
     public long[] Extra { get; }

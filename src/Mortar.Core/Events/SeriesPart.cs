@@ -45,9 +45,13 @@ internal sealed class SeriesPart
     public bool Has(long key) => begin <= key && key <= end;
 
     /// <summary>The walk over those of its starts that can touch a stretch of real time.</summary>
-    public StartWalk Walk(Series series, Interval stretch)
+    /// <param name="series">The series.</param>
+    /// <param name="stretch">The stretch.</param>
+    /// <param name="isCalm">Whether they come in the order of real time and no two fall together.</param>
+    public StartWalk Walk(Series series, Interval stretch, out bool isCalm)
     {
-        var (first, last) = own.Reach(stretch);
+        var (first, last) = own.Reach(stretch, out isCalm);
+        isCalm |= own.OwnZone is null;
 
         // The shift is exact on the clock of the change; days cover what lies between two zones.
         var slack = change is null ? 0 : 2L * CivilDays.SecondsPerDay;

@@ -55,10 +55,6 @@ internal sealed class RulePlan
             _ => 1,
         };
 
-    /// <summary>Whether two starts can be less than a day apart.</summary>
-    public bool IsWithinDay =>
-        Rule.Frequency < Frequency.Daily || !Rule.ByHour.IsEmpty || !Rule.ByMinute.IsEmpty || !Rule.BySecond.IsEmpty;
-
     /// <summary>The offsets from the beginning of a step's day (hour, minute) at which it takes place, in order.</summary>
     /// <param name="timeOfDay">The start's second of the day.</param>
     /// <param name="wholeDays">Whether BYHOUR, BYMINUTE and BYSECOND count (RFC 5545, 3.3.10: ignored for a DATE).</param>

@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Text;
 using Mortar.Core.Time;
 
@@ -54,7 +55,7 @@ public static class CalendarFile
     {
         var calendars = ComponentReader.Read(text, findings).Where(top => top.Name == "VCALENDAR").ToList();
         var inside = calendars.SelectMany(calendar => calendar.Inside).ToList();
-        var events = new EventReader(new FileTimes(clock, zone, Definitions(inside)), findings).Read(
+        var events = new EventReader(new FileTimes(clock, zone, Definitions(inside), Years(inside)), findings).Read(
             inside.Where(component => component.Name == "VEVENT")
         );
         foreach (
@@ -99,6 +100,25 @@ public static class CalendarFile
             .GroupBy(component => component.First("TZID")?.Value.Trim() ?? string.Empty, StringComparer.Ordinal)
             .ToDictionary(same => same.Key, same => same.First(), StringComparer.Ordinal);
 
+    /// <summary>The years the starts of the events name, and a few more, for series go on.</summary>
+    private static (int First, int Last) Years(IEnumerable<Component> components)
+    {
+        var years = components
+            .Where(component => component.Name == "VEVENT")
+            .Select(component => component.First("DTSTART")?.Value.Trim())
+            .Select(value =>
+                value?.Length >= 8
+                && int.TryParse(value.AsSpan(0, 4), CultureInfo.InvariantCulture, out var year)
+                && year is >= 1900 and <= 2100
+                    ? year
+                    : 0
+            )
+            .Where(year => year > 0)
+            .DefaultIfEmpty(2000)
+            .ToList();
+        return (years.Min(), years.Max() + 3);
+    }
+
     /// <summary>Reads a kept source again: the event as its file had it. <c>null</c> where there is none in it.</summary>
     internal static (FileEvent? Event, List<Component> Components) ReadSource(
         string source,
@@ -108,9 +128,10 @@ public static class CalendarFile
     {
         var ignored = new List<Finding>();
         var components = ComponentReader.Read(source, ignored);
-        var events = new EventReader(new FileTimes(clock, zone, Definitions(components)), ignored).Read(
-            components.Where(component => component.Name == "VEVENT")
-        );
+        var events = new EventReader(
+            new FileTimes(clock, zone, Definitions(components), Years(components)),
+            ignored
+        ).Read(components.Where(component => component.Name == "VEVENT"));
         return (events.FirstOrDefault(), components);
     }
 }

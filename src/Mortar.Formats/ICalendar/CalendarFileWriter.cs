@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text;
 using Mortar.Core.Events;
+using Mortar.Core.Recurrence;
 using Mortar.Core.Time;
 using NodaTime;
 using NodaTime.Text;
@@ -35,7 +36,9 @@ public static class CalendarFileWriter
     /// <param name="clock">Zone rules.</param>
     public static string Write(FileHead head, IEnumerable<EventToWrite> events, Instant now, ZoneClock clock)
     {
-        var components = events.SelectMany(one => Components(one, head.Zone, now, clock)).ToList();
+        var written = events.ToList();
+        var components = written.SelectMany(one => Components(one, head.Zone, now, clock)).ToList();
+        var defined = DefinedZones(written.Select(one => one.Event));
         var vevents = components.Where(component => component.Name == "VEVENT").ToList();
         var foreign = CalendarFile.Definitions(components);
         var used = vevents
@@ -61,6 +64,7 @@ public static class CalendarFileWriter
             var lines =
                 foreign.TryGetValue(zone, out var kept) ? kept.Unfolded()
                 : clock.Knows(zone) ? ZoneDefinition.Lines(clock.Zone(zone), FirstYear(vevents), now)
+                : defined.TryGetValue(zone, out var rules) ? ZoneReader.Lines(rules)
                 : [];
             foreach (var line in lines)
             {
@@ -255,9 +259,26 @@ public static class CalendarFileWriter
         {
             EventTime.AllDay => ContentLine.Of($"{property};VALUE=DATE", Date.Format(at.Date)),
             EventTime.Timed { Zone: "UTC" } => ContentLine.Of(property, DateTime.Format(at) + "Z"),
-            EventTime.Timed timed => ContentLine.Of($"{property};TZID={timed.Zone}", DateTime.Format(at)),
+            EventTime.Timed timed => ContentLine.Of(
+                $"{property};TZID={Quoted(ZoneRules.NameOf(timed.Zone))}",
+                DateTime.Format(at)
+            ),
             _ => ContentLine.Of(property, DateTime.Format(at)),
         };
+
+    /// <summary>A parameter's value; with what would end it, in quotes (RFC 5545, 3.2), in which no quote can stand.</summary>
+    private static string Quoted(string value) =>
+        value.AsSpan().ContainsAny(":;,") ? $"\"{value.Replace('"', '\'')}\"" : value;
+
+    /// <summary>The zones that hold their own rules, by the name they are written under.</summary>
+    private static Dictionary<string, ZoneRules> DefinedZones(IEnumerable<Event> events) =>
+        events
+            .SelectMany(one => (one.Series?.Overrides ?? []).Select(changed => changed.Time).Prepend(one.Time))
+            .OfType<EventTime.Timed>()
+            .Select(timed => ZoneRules.FromId(timed.Zone))
+            .OfType<ZoneRules>()
+            .GroupBy(rules => rules.Name, StringComparer.Ordinal)
+            .ToDictionary(same => same.Key, same => same.First(), StringComparer.Ordinal);
 
     private static int FirstYear(IEnumerable<Component> components) =>
         components

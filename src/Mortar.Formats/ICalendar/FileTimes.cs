@@ -16,7 +16,13 @@ internal readonly record struct FileTime(LocalDateTime Local, bool IsDate, strin
 /// <param name="clock">Zone rules.</param>
 /// <param name="fallback">The zone for TZIDs that nobody knows: the calendar's own.</param>
 /// <param name="definitions">The VTIMEZONE components of the file, by TZID.</param>
-internal sealed class FileTimes(ZoneClock clock, string fallback, IReadOnlyDictionary<string, Component> definitions)
+/// <param name="years">The first and last year the file is about.</param>
+internal sealed class FileTimes(
+    ZoneClock clock,
+    string fallback,
+    IReadOnlyDictionary<string, Component> definitions,
+    (int First, int Last) years
+)
 {
     private static readonly LocalDatePattern Date = LocalDatePattern.CreateWithInvariantCulture("uuuuMMdd");
     private static readonly LocalDateTimePattern DateTime = LocalDateTimePattern.CreateWithInvariantCulture(
@@ -82,15 +88,16 @@ internal sealed class FileTimes(ZoneClock clock, string fallback, IReadOnlyDicti
         : null;
 
     /// <summary>
-    /// The IANA zone meant by a TZID: by its name, by its last part (some programs put a path before it), by the name
-    /// the definition gives, or as a Windows zone name (the CLDR mapping that comes with NodaTime). <c>null</c> where
-    /// none of these helps.
+    /// The zone meant by a TZID: by its name, by its last part (some programs put a path before it), by the name the
+    /// definition gives, or as a Windows zone name (the CLDR mapping that comes with NodaTime); failing these, the zone
+    /// that behaves as the definition does in the years of the file, and else the definition itself. <c>null</c> where
+    /// there is none that can be followed.
     /// </summary>
     public string? ZoneOf(string name)
     {
         if (!matched.TryGetValue(name, out var zone))
         {
-            zone = matched[name] = Candidates(name).FirstOrDefault(clock.Knows);
+            zone = matched[name] = Candidates(name).FirstOrDefault(clock.Knows) ?? Defined(name);
         }
 
         return zone;
@@ -104,6 +111,17 @@ internal sealed class FileTimes(ZoneClock clock, string fallback, IReadOnlyDicti
             .Distinct(StringComparer.Ordinal)
             .Where(name => !clock.Knows(name) && definitions.ContainsKey(name))
             .Select(name => definitions[name]);
+
+    private string? Defined(string name)
+    {
+        if (!definitions.TryGetValue(name, out var definition) || ZoneReader.Read(name, definition) is not { } rules)
+        {
+            return null;
+        }
+
+        return ZoneReader.LikeIn(rules, fallback, years.First, years.Last, clock)
+            ?? (clock.Knows(rules.Id) ? rules.Id : null);
+    }
 
     private IEnumerable<string> Candidates(string name)
     {

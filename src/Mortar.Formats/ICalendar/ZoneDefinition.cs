@@ -95,7 +95,8 @@ internal static class ZoneDefinition
         yield return $"END:{kind}";
     }
 
-    private static string Text(Offset offset) =>
+    /// <summary>A UTC-OFFSET (RFC 5545, 3.3.14).</summary>
+    public static string Text(Offset offset) =>
         (offset < Offset.Zero ? "-" : "+")
         + OffsetPattern
             .CreateWithInvariantCulture(offset.Seconds % 60 == 0 ? "HHmm" : "HHmmss")

@@ -1,6 +1,7 @@
 using Mortar.Core.Events;
 using Mortar.Core.Time;
 using Mortar.Formats.ICalendar;
+using NodaTime;
 using NodaTime.Text;
 
 namespace Mortar.Server.Hosting;

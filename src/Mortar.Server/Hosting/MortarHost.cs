@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.FileProviders;
 using Microsoft.Extensions.Options;
+using Mortar.Core.Recurrence;
 using Mortar.Core.Time;
 using Mortar.Data.Mail;
 using Mortar.Data.Store;
@@ -43,7 +44,7 @@ internal static class MortarHost
 
         builder.Services.AddSingleton(services => services.GetRequiredService<IOptions<MortarOptions>>().Value);
         builder.Services.AddSingleton(options.ToClock());
-        builder.Services.AddSingleton(DateTimeZoneProviders.Tzdb);
+        builder.Services.AddSingleton<IDateTimeZoneProvider>(new KnownZones(DateTimeZoneProviders.Tzdb));
         builder.Services.AddSingleton<ZoneClock>();
         builder.Services.AddSingleton(TimeProvider.System);
         builder.Services.AddSingleton(services => new Letters(PublicUrl(services)));

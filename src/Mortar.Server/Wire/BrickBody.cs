@@ -58,7 +58,9 @@ internal abstract record BrickBody
             shown.Version,
             shown.Start,
             TimeBody.Of(shown.Seen),
-            shown.Agreed is Core.Time.EventTime.Timed timed && timed.Zone != reader.Id ? timed.Zone : null,
+            shown.Agreed is Core.Time.EventTime.Timed timed && timed.Zone != reader.Id
+                ? Core.Recurrence.ZoneRules.NameOf(timed.Zone)
+                : null,
             shown.Title,
             shown.Place,
             shown.Notes,
