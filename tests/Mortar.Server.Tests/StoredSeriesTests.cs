@@ -1,6 +1,7 @@
 using Mortar.Core.Events;
 using Mortar.Core.Recurrence;
 using Mortar.Core.Time;
+using Mortar.Core.Words;
 using Mortar.Data.Events;
 using NodaTime;
 using Xunit;
@@ -31,6 +32,7 @@ public class StoredSeriesTests
             ],
             NotShown = "RSCALE=HEBREW;FREQ=YEARLY",
             NominalDays = 2,
+            ContinuedFrom = new EventId(Guid.NewGuid()),
         };
 
         Assert.Equal(series, StoredSeries.Read(StoredSeries.Text(series)));

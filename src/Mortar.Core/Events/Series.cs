@@ -1,5 +1,6 @@
 using Mortar.Core.Recurrence;
 using Mortar.Core.Time;
+using Mortar.Core.Words;
 using NodaTime;
 
 namespace Mortar.Core.Events;
@@ -18,14 +19,15 @@ public sealed record Series
 
     // The index belongs to the lists it was made from and is not taken over by a copy.
     private Series(Series other) =>
-        (Rules, ExceptRules, Extra, Excluded, Overrides, NotShown, NominalDays) = (
+        (Rules, ExceptRules, Extra, Excluded, Overrides, NotShown, NominalDays, ContinuedFrom) = (
             other.Rules,
             other.ExceptRules,
             other.Extra,
             other.Excluded,
             other.Overrides,
             other.NotShown,
-            other.NominalDays
+            other.NominalDays,
+            other.ContinuedFrom
         );
 
     /// <summary>RRULE. One, or none where chosen dates make the series; several only from files (RFC 5545, 3.8.5.3 advises against them).</summary>
@@ -51,6 +53,9 @@ public sealed record Series
     /// DURATION in days or weeks. 0, the rule for DTEND, is a length in exact time (RFC 5545, 3.8.5.3).
     /// </summary>
     public int NominalDays { get; init; }
+
+    /// <summary>The event of which this is the later part, split off by somebody; its history goes before this one's.</summary>
+    public EventId? ContinuedFrom { get; init; }
 
     /// <summary>A series by one rule.</summary>
     public static Series By(RecurrenceRule rule) => new() { Rules = [rule] };
@@ -86,6 +91,7 @@ public sealed record Series
         other is not null
         && NotShown == other.NotShown
         && NominalDays == other.NominalDays
+        && ContinuedFrom == other.ContinuedFrom
         && Rules.SequenceEqual(other.Rules)
         && ExceptRules.SequenceEqual(other.ExceptRules)
         && Extra.SequenceEqual(other.Extra)

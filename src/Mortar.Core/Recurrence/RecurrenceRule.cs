@@ -111,6 +111,46 @@ public sealed partial record RecurrenceRule
     /// <summary>The same rule, stopping otherwise.</summary>
     public RecurrenceRule Ending(SeriesEnd end) => this with { End = end };
 
+    /// <summary>
+    /// The same rule with what it takes from a start written into it, where another start would not say it: the 31st,
+    /// of which SKIP makes the 28th in February.
+    /// </summary>
+    internal RecurrenceRule Anchored(LocalDateTime start)
+    {
+        if (Skip == Skip.Omit || !ByDay.IsEmpty || !ByMonthDay.IsEmpty || !ByYearDay.IsEmpty || !ByWeekNo.IsEmpty)
+        {
+            return this;
+        }
+
+        return Frequency switch
+        {
+            Frequency.Monthly => this with { ByMonthDay = [start.Day] },
+            Frequency.Yearly => this with
+            {
+                ByMonthDay = [start.Day],
+                ByMonth = ByMonth.IsEmpty ? [start.Month] : ByMonth,
+            },
+            _ => this,
+        };
+    }
+
+    /// <summary>The same rule on weekdays some days later. Weeks begin as much later, so that each stays in its week.</summary>
+    internal RecurrenceRule OnWeekdays(ImmutableArray<NthWeekday> weekdays, int later) =>
+        this with
+        {
+            ByDay = [.. weekdays.Select(day => day with { Day = Later(day.Day, later) }).OrderBy(day => day.Day)],
+            WeekStart =
+                Frequency == Frequency.Weekly && (Interval > 1 || !BySetPos.IsEmpty)
+                    ? Later(WeekStart, later)
+                    : WeekStart,
+        };
+
+    /// <summary>The same rule on other days of the month.</summary>
+    internal RecurrenceRule OnMonthDays(ImmutableArray<int> days) => this with { ByMonthDay = days };
+
+    private static IsoDayOfWeek Later(IsoDayOfWeek day, int days) =>
+        (IsoDayOfWeek)(((((int)day - 1 + days) % 7) + 7) % 7 + 1);
+
     /// <summary>The local starts on which the rule falls, from <paramref name="from"/> on, for a series that starts at <paramref name="start"/>.</summary>
     /// <remarks>
     /// Lazy, in order, each once; costs what is consumed, wherever <paramref name="from"/> lies. The start itself is in

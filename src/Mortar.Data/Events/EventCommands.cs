@@ -173,16 +173,22 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
         }
 
         var time = zones.KeptIn(fit.Time, row.Zone);
-        if (whole.Series is not null && time != whole.Time)
+        var content = fit.Content with { Cancelled = row.Cancelled };
+        if (whole.Series is not null)
         {
-            return new Outcome<EventRow>.Refused(
-                "series-time",
-                "A whole series cannot be moved to another time yet. Move one of its dates, or change its title, place and notes."
-            );
+            switch (whole.Moved(null, time, content, zones))
+            {
+                case SeriesChange.Refused refused:
+                    return new Outcome<EventRow>.Refused("series-time", refused.Sentence);
+                case SeriesChange.Done moved:
+                    row.CalendarId = wish.CalendarId;
+                    row.Take(moved.Event.Time, moved.Event.Content, moved.Event.Series, zones);
+                    return new Outcome<EventRow>.Done(row);
+            }
         }
 
         row.CalendarId = wish.CalendarId;
-        row.Take(time, fit.Content with { Cancelled = row.Cancelled }, whole.Series, zones);
+        row.Take(time, content, series: null, zones);
         return new Outcome<EventRow>.Done(row);
     }
 

@@ -1,5 +1,6 @@
 using Mortar.Core.Events;
 using Mortar.Core.Recurrence;
+using Mortar.Core.Words;
 using Mortar.Data.Store;
 using NodaTime;
 
@@ -17,7 +18,8 @@ internal static class StoredSeries
         LocalDateTime[]? Excluded,
         StoredOverride[]? Overrides,
         string? NotShown,
-        int NominalDays
+        int NominalDays,
+        Guid? ContinuedFrom
     );
 
     private sealed record StoredOverride(
@@ -44,7 +46,8 @@ internal static class StoredSeries
                 [.. series.Excluded],
                 [.. series.Overrides.Select(ToStored)],
                 series.NotShown,
-                series.NominalDays
+                series.NominalDays,
+                series.ContinuedFrom?.Value
             )
         );
 
@@ -75,6 +78,7 @@ internal static class StoredSeries
             Overrides = [.. (stored.Overrides ?? []).Select(FromStored)],
             NotShown = stored.NotShown,
             NominalDays = stored.NominalDays,
+            ContinuedFrom = stored.ContinuedFrom is { } id ? new EventId(id) : null,
         };
     }
 
