@@ -89,6 +89,31 @@ public class StoreTests
     }
 
     [Fact]
+    public async Task The_instants_of_events_are_computed_anew_for_another_zone_database()
+    {
+        await using var mortar = await TestMortar.Start();
+        var clock = new ZoneClock(DateTimeZoneProviders.Tzdb);
+        var version = DateTimeZoneProviders.Tzdb.VersionId;
+
+        var (wrong, same, other, again) = await mortar.Store(async db =>
+        {
+            var spoiled = await db
+                .Events.Where(row => row.Series != null)
+                .ExecuteUpdateAsync(set => set.SetProperty(row => row.IndexEnd, row => row.IndexStart));
+            return (
+                spoiled,
+                await EventIndex.Refresh(db, clock, version, CancellationToken.None),
+                await EventIndex.Refresh(db, clock, "another", CancellationToken.None),
+                await EventIndex.Refresh(db, clock, "another", CancellationToken.None)
+            );
+        });
+
+        Assert.True(wrong > 5, "The demo has series.");
+        Assert.Equal((0, wrong, 0), (same, other, again));
+        Assert.True(await mortar.Store(db => db.Events.AllAsync(row => row.Version == 1)), "Nobody changed an event.");
+    }
+
+    [Fact]
     public async Task The_model_has_no_change_that_a_migration_does_not_carry()
     {
         await using var mortar = await TestMortar.Start();

@@ -3,6 +3,7 @@ using Microsoft.Extensions.FileProviders;
 using Microsoft.Extensions.Options;
 using Mortar.Core.Recurrence;
 using Mortar.Core.Time;
+using Mortar.Data.Events;
 using Mortar.Data.Mail;
 using Mortar.Data.Store;
 using Mortar.Server.Features.Access;
@@ -118,6 +119,12 @@ internal static class MortarHost
         await using var scope = app.Services.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<MortarDb>();
         await db.Database.MigrateAsync(cancellationToken);
+        await EventIndex.Refresh(
+            db,
+            scope.ServiceProvider.GetRequiredService<ZoneClock>(),
+            scope.ServiceProvider.GetRequiredService<IDateTimeZoneProvider>().VersionId,
+            cancellationToken
+        );
         if (scope.ServiceProvider.GetRequiredService<MortarOptions>().Demo)
         {
             await scope.ServiceProvider.GetRequiredService<DemoStudio>().Furnish(cancellationToken);

@@ -183,6 +183,33 @@ public class EventTests
     }
 
     [Fact]
+    public async Task A_whole_series_is_moved_and_what_was_left_out_stays_left_out()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var tomasz = await mortar.As(DemoPeople.Tomasz);
+        var calendar = new Core.Words.CalendarId(DemoPeople.Stable("calendar Thursday throwing"));
+        var brick = Assert.Single(await tomasz.Bricks(calendar));
+        var id = brick.GetProperty("eventId").GetGuid();
+        var before = (await tomasz.Bricks(calendar, "2026-02-01", "2026-06-30")).Count;
+
+        (
+            await tomasz.Put(
+                $"/api/events/{id}",
+                World.Event(calendar, "Friday throwing", World.Hours("2026-02-20T18:00:00", "2026-02-20T20:00:00")),
+                1
+            )
+        ).Is(200);
+
+        var all = await tomasz.Bricks(calendar, "2026-02-01", "2026-06-30");
+        Assert.Equal(before, all.Count);
+        Assert.All(
+            all,
+            one => Assert.EndsWith("T18:00:00", one.GetProperty("time").Text("start"), StringComparison.Ordinal)
+        );
+        Assert.Contains(all, one => one.GetProperty("time").Text("start") == "2026-03-13T18:00:00");
+    }
+
+    [Fact]
     public async Task A_date_on_which_the_series_does_not_fall_is_not_there_to_be_changed()
     {
         await using var mortar = await TestMortar.Start();
