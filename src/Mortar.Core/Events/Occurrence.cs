@@ -7,51 +7,57 @@ namespace Mortar.Core.Events;
 /// <remarks>Small on purpose: a window has thousands, and what is only shown is worked out when asked. <c>default</c> is not valid.</remarks>
 public readonly record struct Occurrence
 {
-    private readonly EventTime agreed;
+    /// <summary>The key of what belongs to no series.</summary>
+    private const long NoKey = long.MinValue;
+
     private readonly long local;
-    private readonly long? key;
+    private readonly long key;
+    private readonly long start;
+    private readonly long end;
     private readonly Override? change;
     private readonly DateTimeZone zone;
 
-    internal Occurrence(
-        Event whole,
-        long? key,
-        EventTime agreed,
-        long local,
-        Override? change,
-        Interval span,
-        DateTimeZone zone
-    ) =>
-        (Event, this.key, this.agreed, this.local, this.change, Span, this.zone) = (
-            whole,
-            key,
-            agreed,
-            local,
-            change,
-            span,
-            zone
-        );
+    /// <param name="whole">The event.</param>
+    /// <param name="key">The start by which the series counts it; <c>null</c> for a single event.</param>
+    /// <param name="local">The start as agreed, on its own clock.</param>
+    /// <param name="change">What was changed about it, alone or from some occurrence on.</param>
+    /// <param name="start">Its start in seconds since 1970 in UTC.</param>
+    /// <param name="end">Its end in the same, not before the start.</param>
+    /// <param name="zone">The zone of its own clock; the reader's for whole days and floating times.</param>
+    internal Occurrence(Event whole, long? key, long local, Override? change, long start, long end, DateTimeZone zone)
+    {
+        (Event, this.key, this.local, this.change) = (whole, key ?? NoKey, local, change);
+        (this.start, this.end, this.zone) = (start, end, zone);
+    }
 
     /// <summary>The event it belongs to.</summary>
     public Event Event { get; }
 
     /// <summary>The start by which the series counts it, on the series' own clock; <c>null</c> for a single event.</summary>
-    public LocalDateTime? Start => key is { } second ? CivilDays.ToTime(second) : null;
+    public LocalDateTime? Start => key == NoKey ? null : CivilDays.ToTime(key);
 
     /// <summary>The real time it takes, for the reader who asked: start included, end excluded; empty for a moment.</summary>
-    public Interval Span { get; }
+    public Interval Span => new(Instant.FromUnixTimeSeconds(start), Instant.FromUnixTimeSeconds(end));
+
+    /// <summary>The start of <see cref="Span"/> in seconds since 1970 in UTC.</summary>
+    internal long StartSecond => start;
+
+    /// <summary>The end of <see cref="Span"/> in the same.</summary>
+    internal long EndSecond => end;
 
     /// <summary>Whether no clock ever shows the start that was agreed.</summary>
-    internal bool IsInGap => Span.Start.ToUnixTimeSeconds() + zone.GetUtcOffset(Span.Start).Seconds != local;
+    internal bool IsInGap => start + zone.GetUtcOffset(Instant.FromUnixTimeSeconds(start)).Seconds != local;
+
+    private EventTime Agreed => change?.Time ?? Event.Time;
 
     /// <summary>What it is this time.</summary>
     public EventContent Content => change?.Content ?? Event.Content;
 
     /// <summary>When it takes place, as agreed.</summary>
     public EventTime Time =>
-        CivilDays.Second(agreed.LocalStart) == local ? agreed
-        : agreed is EventTime.Timed timed ? EndingWhere(timed)
-        : agreed.StartingAt(CivilDays.ToTime(local));
+        Agreed.StartSecond == local ? Agreed
+        : Agreed is EventTime.Timed timed ? EndingWhere(timed)
+        : Agreed.StartingAt(CivilDays.ToTime(local));
 
     /// <summary>When it takes place, as a clock in <paramref name="reader"/> shows it; whole days and floating times as they are.</summary>
     public EventTime SeenIn(DateTimeZone reader) => Time is EventTime.Timed ? ZoneClock.Shown(Span, reader) : Time;
@@ -62,10 +68,10 @@ public readonly record struct Occurrence
 
     private EventTime EndingWhere(EventTime.Timed timed)
     {
-        var start = CivilDays.ToTime(local);
-        var end = Span.End.InZone(zone).LocalDateTime;
+        var from = CivilDays.ToTime(local);
+        var to = Span.End.InZone(zone).LocalDateTime;
 
         // Across the hour that is repeated in autumn a clock can show an end before the start.
-        return EventTime.InZone(start, end < start ? start : end, timed.Zone);
+        return EventTime.InZone(from, to < from ? from : to, timed.Zone);
     }
 }

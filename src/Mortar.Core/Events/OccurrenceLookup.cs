@@ -16,7 +16,7 @@ public static class OccurrenceLookup
     {
         if (start is not { } named)
         {
-            return SeriesExpansion.Itself(whole, clock.Span(whole.Time, reader), clock, reader);
+            return SeriesExpansion.Agreed(whole, null, null, clock, reader);
         }
 
         if (whole.Series is not { } series)

@@ -22,9 +22,8 @@ internal sealed class SeriesClock
     {
         Time = time;
         timed = time is EventTime.Timed;
-        walk = new ZoneWalk(time is EventTime.Timed { Zone: var id } ? clock.Zone(id) : reader);
-        var start = CivilDays.Second(time.LocalStart);
-        var end = CivilDays.Second(time.LocalEnd);
+        walk = time is EventTime.Timed { Zone: var id } ? clock.Walk(id) : new ZoneWalk(reader);
+        var (start, end) = (time.StartSecond, time.EndSecond);
         LongestLocal = end - start;
         if (timed)
         {
@@ -60,13 +59,12 @@ internal sealed class SeriesClock
         return (start, Math.Max(start, end));
     }
 
-    /// <summary>The local starts between which everything lies that can touch a stretch of real time, both included.</summary>
-    /// <param name="stretch">The stretch.</param>
+    /// <summary>The local starts between which everything lies that can touch a window, both included.</summary>
+    /// <param name="window">The window.</param>
     /// <param name="isCalm">Whether the clock does not change there, so that local starts follow each other as in real time.</param>
-    public (long First, long Last) Reach(Interval stretch, out bool isCalm)
+    public (long First, long Last) Reach(Window window, out bool isCalm)
     {
-        var from = stretch.Start.ToUnixTimeSeconds();
-        var to = stretch.End.ToUnixTimeSeconds();
+        var (from, to) = (window.StartSecond, window.EndSecond);
         isCalm = walk.IsCalm(from - LongestLocal, to, out var offset);
         return isCalm
             ? (from + offset - LongestLocal, to + offset)

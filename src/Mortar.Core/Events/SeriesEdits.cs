@@ -263,7 +263,7 @@ public static class SeriesEdits
 /// <summary>How local times of a series move when one of them does.</summary>
 internal sealed class SeriesMove(EventTime was, LocalDateTime from, EventTime to, ZoneClock clock)
 {
-    private readonly long seconds = CivilDays.Second(to.LocalStart) - CivilDays.Second(from);
+    private readonly long seconds = to.StartSecond - CivilDays.Second(from);
 
     private int Days => Period.DaysBetween(from.Date, to.LocalStart.Date);
 

@@ -28,25 +28,34 @@ public static class SeriesExpansion
     {
         if (whole.Series is not { } series)
         {
-            var span = clock.Span(whole.Time, window.Reader);
-            return window.Touches(span) ? [Itself(whole, span, clock, window.Reader)] : [];
+            var itself = Agreed(whole, null, null, clock, window.Reader);
+            return window.Touches(itself.StartSecond, itself.EndSecond) ? [itself] : [];
         }
 
         var usual = InOrder(whole, series, window, clock);
         return series.Overrides.Count == 0 ? usual : Merged(usual, Changed(whole, series, window, clock));
     }
 
-    /// <summary>The event as the only occurrence of itself, or the first of its series.</summary>
-    internal static Occurrence Itself(Event whole, Interval span, ZoneClock clock, DateTimeZone reader) =>
-        new(
+    /// <summary>An event, or the one occurrence of it that a change describes, just as it was agreed.</summary>
+    /// <param name="whole">The event.</param>
+    /// <param name="key">The start by which its series counts the occurrence; <c>null</c> for a single event.</param>
+    /// <param name="change">The change; <c>null</c> for the event itself.</param>
+    /// <param name="clock">Zone rules.</param>
+    /// <param name="reader">The zone of whole days and floating times.</param>
+    internal static Occurrence Agreed(Event whole, long? key, Override? change, ZoneClock clock, DateTimeZone reader)
+    {
+        var time = change?.Time ?? whole.Time;
+        var span = clock.Span(time, reader);
+        return new Occurrence(
             whole,
-            null,
-            whole.Time,
-            CivilDays.Second(whole.Time.LocalStart),
-            null,
-            span,
-            whole.Time is EventTime.Timed timed ? clock.Zone(timed.Zone) : reader
+            key,
+            time.StartSecond,
+            change,
+            span.Start.ToUnixTimeSeconds(),
+            span.End.ToUnixTimeSeconds(),
+            time is EventTime.Timed timed ? clock.Zone(timed.Zone) : reader
         );
+    }
 
     /// <summary>The instant after which nothing of the event is left; <c>null</c> where it goes on for ever.</summary>
     /// <remarks>
@@ -69,7 +78,7 @@ public static class SeriesExpansion
             .Max();
         foreach (var rule in series.Rules)
         {
-            var start = CivilDays.Second(whole.Time.LocalStart);
+            var start = whole.Time.StartSecond;
             var end = new RuleWalk(rule.Plan, start, whole.Time is EventTime.AllDay).LastStart();
             if (end >= CivilDays.LastSecond)
             {
@@ -159,17 +168,20 @@ public static class SeriesExpansion
         return part.Walk(series, key, key).MoveNext() ? part.At(key) : null;
     }
 
-    private static IEnumerable<Occurrence> InOrder(Event whole, Series series, Window window, ZoneClock clock)
-    {
-        var parts = SeriesPart.Of(whole, series, clock, window.Reader);
-        return parts.Length == 1
-            ? OfPart(parts[0], series, window)
-            : parts.SelectMany(part => OfPart(part, series, window)).OrderBy(one => one.Span.Start);
-    }
+    private static IEnumerable<Occurrence> InOrder(Event whole, Series series, Window window, ZoneClock clock) =>
+        series.Index.Later.Length == 0
+            ? OfPart(new SeriesPart(whole, series, 0, clock, window.Reader), series, window)
+            : OfParts(whole, series, window, clock);
+
+    private static IEnumerable<Occurrence> OfParts(Event whole, Series series, Window window, ZoneClock clock) =>
+        SeriesPart
+            .Of(whole, series, clock, window.Reader)
+            .SelectMany(part => OfPart(part, series, window))
+            .OrderBy(one => one.StartSecond);
 
     private static IEnumerable<Occurrence> OfPart(SeriesPart part, Series series, Window window)
     {
-        var walk = part.Walk(series, window.Span, out var isCalm);
+        var walk = part.Walk(series, window, out var isCalm);
         var found = Touching(part, walk, window);
         return isCalm ? found : AsTheClockGoes(found);
     }
@@ -179,7 +191,7 @@ public static class SeriesExpansion
         while (walk.MoveNext())
         {
             var one = part.At(walk.Current);
-            if (window.Touches(one.Span))
+            if (window.Touches(one.StartSecond, one.EndSecond))
             {
                 yield return one;
             }
@@ -198,10 +210,10 @@ public static class SeriesExpansion
                 continue;
             }
 
-            while (hidden.TryPeek(out var earlier) && earlier.Span.Start <= one.Span.Start)
+            while (hidden.TryPeek(out var earlier) && earlier.StartSecond <= one.StartSecond)
             {
                 hidden.Dequeue();
-                if (earlier.Span.Start < one.Span.Start)
+                if (earlier.StartSecond < one.StartSecond)
                 {
                     yield return earlier;
                 }
@@ -221,28 +233,20 @@ public static class SeriesExpansion
         [
             .. series
                 .Index.Single.Select(one => Replaced(whole, one, clock, window.Reader))
-                .Where(one => window.Touches(one.Span))
-                .OrderBy(one => one.Span.Start),
+                .Where(one => window.Touches(one.StartSecond, one.EndSecond))
+                .OrderBy(one => one.StartSecond),
         ];
 
     /// <summary>The occurrence that one override describes.</summary>
     internal static Occurrence Replaced(Event whole, Override one, ZoneClock clock, DateTimeZone reader) =>
-        new(
-            whole,
-            CivilDays.Second(one.Replaces),
-            one.Time,
-            CivilDays.Second(one.Time.LocalStart),
-            one,
-            clock.Span(one.Time, reader),
-            one.Time is EventTime.Timed timed ? clock.Zone(timed.Zone) : reader
-        );
+        Agreed(whole, CivilDays.Second(one.Replaces), one, clock, reader);
 
     private static IEnumerable<Occurrence> Merged(IEnumerable<Occurrence> usual, List<Occurrence> changed)
     {
         var next = 0;
         foreach (var one in usual)
         {
-            while (next < changed.Count && changed[next].Span.Start < one.Span.Start)
+            while (next < changed.Count && changed[next].StartSecond < one.StartSecond)
             {
                 yield return changed[next++];
             }
@@ -256,6 +260,5 @@ public static class SeriesExpansion
         }
     }
 
-    private static long Length(Override one) =>
-        CivilDays.Second(one.Time.LocalEnd) - CivilDays.Second(one.Time.LocalStart);
+    private static long Length(Override one) => one.Time.EndSecond - one.Time.StartSecond;
 }

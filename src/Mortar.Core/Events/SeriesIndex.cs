@@ -1,3 +1,4 @@
+using Mortar.Core.Recurrence;
 using Mortar.Core.Time;
 
 namespace Mortar.Core.Events;
@@ -7,6 +8,8 @@ internal sealed class SeriesIndex
 {
     public SeriesIndex(Series series)
     {
+        Rules = [.. series.Rules.Select(rule => rule.Plan)];
+        ExceptRules = [.. series.ExceptRules.Select(rule => rule.Plan)];
         Extra = [.. series.Extra.Select(CivilDays.Second).Order()];
         var single = series
             .Overrides.Where(one => one.Range == OverrideRange.One)
@@ -23,6 +26,12 @@ internal sealed class SeriesIndex
                 .Order(),
         ];
     }
+
+    /// <summary>RRULE, ready for walking.</summary>
+    public RulePlan[] Rules { get; }
+
+    /// <summary>EXRULE, ready for walking.</summary>
+    public RulePlan[] ExceptRules { get; }
 
     /// <summary>RDATE.</summary>
     public long[] Extra { get; }

@@ -18,7 +18,12 @@ internal sealed class SeriesPart
     private readonly SeriesClock counted;
     private readonly SeriesClock own;
 
-    private SeriesPart(Event whole, Series series, int number, ZoneClock clock, DateTimeZone reader)
+    /// <param name="whole">The event.</param>
+    /// <param name="series">Its series.</param>
+    /// <param name="number">Which part: 0 is the first, before any change that reaches on.</param>
+    /// <param name="clock">Zone rules.</param>
+    /// <param name="reader">The zone of whole days and floating times.</param>
+    public SeriesPart(Event whole, Series series, int number, ZoneClock clock, DateTimeZone reader)
     {
         var later = series.Index.Later;
         (this.whole, this.clock) = (whole, clock);
@@ -44,13 +49,13 @@ internal sealed class SeriesPart
 
     public bool Has(long key) => begin <= key && key <= end;
 
-    /// <summary>The walk over those of its starts that can touch a stretch of real time.</summary>
+    /// <summary>The walk over those of its starts that can touch a window.</summary>
     /// <param name="series">The series.</param>
-    /// <param name="stretch">The stretch.</param>
+    /// <param name="window">The window.</param>
     /// <param name="isCalm">Whether they come in the order of real time and no two fall together.</param>
-    public StartWalk Walk(Series series, Interval stretch, out bool isCalm)
+    public StartWalk Walk(Series series, Window window, out bool isCalm)
     {
-        var (first, last) = own.Reach(stretch, out isCalm);
+        var (first, last) = own.Reach(window, out isCalm);
         isCalm |= own.OwnZone is null;
 
         // The shift is exact on the clock of the change; days cover what lies between two zones.
@@ -66,20 +71,12 @@ internal sealed class SeriesPart
     {
         var local = change is null ? key : OnClockOf(whole, change, key, clock) + shift;
         var (start, end) = own.Span(local);
-        return new Occurrence(
-            whole,
-            key,
-            own.Time,
-            local,
-            change,
-            new Interval(Instant.FromUnixTimeSeconds(start), Instant.FromUnixTimeSeconds(end)),
-            own.Zone
-        );
+        return new Occurrence(whole, key, local, change, start, end, own.Zone);
     }
 
     /// <summary>By how many local seconds an override moves what it reaches, on the clock it is told in.</summary>
     public static long Shift(Event whole, Override one, ZoneClock clock) =>
-        CivilDays.Second(one.Time.LocalStart) - OnClockOf(whole, one, CivilDays.Second(one.Replaces), clock);
+        one.Time.StartSecond - OnClockOf(whole, one, CivilDays.Second(one.Replaces), clock);
 
     /// <summary>A start of the series on the clock of the override, where that is in another zone.</summary>
     private static long OnClockOf(Event whole, Override one, long start, ZoneClock clock) =>

@@ -24,15 +24,15 @@ internal sealed class StartWalk
     {
         var index = series.Index;
         (this.first, this.last, this.clock) = (first, last, clock);
-        start = CivilDays.Second(whole.Time.LocalStart);
+        start = whole.Time.StartSecond;
         wholeDays = whole.Time is EventTime.AllDay;
         startIsNext = start >= first;
         (extra, left) = (index.Extra, index.Left);
         nextExtra = FirstFrom(extra, first);
         nextLeft = FirstFrom(left, first);
-        rule = series.Rules.Count > 0 ? Walk(series.Rules[0]) : null;
-        otherRules = series.Rules.Count > 1 ? [.. series.Rules.Skip(1).Select(Walk)] : [];
-        exceptions = series.ExceptRules.Count > 0 ? [.. series.ExceptRules.Select(Walk)] : [];
+        rule = index.Rules.Length > 0 ? Walk(index.Rules[0]) : null;
+        otherRules = index.Rules.Length > 1 ? [.. index.Rules.Skip(1).Select(Walk)] : [];
+        exceptions = index.ExceptRules.Length > 0 ? [.. index.ExceptRules.Select(Walk)] : [];
         Current = long.MinValue;
     }
 
@@ -138,9 +138,9 @@ internal sealed class StartWalk
         return false;
     }
 
-    private RuleWalk Walk(RecurrenceRule of)
+    private RuleWalk Walk(RulePlan of)
     {
-        var walk = new RuleWalk(of.Plan, start, wholeDays);
+        var walk = new RuleWalk(of, start, wholeDays);
         walk.Seek(first, last, clock.OwnZone);
         walk.MoveNext();
         return walk;

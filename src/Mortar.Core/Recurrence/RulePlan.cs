@@ -19,6 +19,13 @@ internal sealed class RulePlan
             Weekdays |= 1 << ((int)day.Day - 1);
             HasOrdinals |= day.Ordinal is not null;
         }
+
+        UsualBases = rule.Frequency switch
+        {
+            Frequency.Yearly or Frequency.Monthly => Math.Max(2, rule.ByMonthDay.Length * 2),
+            Frequency.Weekly => Math.Max(1, System.Numerics.BitOperations.PopCount((uint)Weekdays)),
+            _ => 1,
+        };
     }
 
     public RecurrenceRule Rule { get; }
@@ -38,27 +45,39 @@ internal sealed class RulePlan
 
     public long Seconds { get; }
 
-    /// <summary>The last start that COUNT allows for a series that starts at one second.</summary>
-    internal sealed record CountedLast(long Start, bool WholeDays, long Last);
+    /// <summary>How far the starts of a series were counted, for COUNT.</summary>
+    /// <param name="Start">The local second at which the series starts.</param>
+    /// <param name="WholeDays">Whether it has whole days.</param>
+    /// <param name="Through">The local second up to which all are counted, included.</param>
+    /// <param name="Left">How many may still come after it.</param>
+    /// <param name="Last">The last that was counted.</param>
+    internal sealed record CountedStarts(long Start, bool WholeDays, long Through, int Left, long Last);
 
-    /// <summary>What was counted last: the same for everybody who counts, so it may be written by several at once.</summary>
-    public CountedLast? Counted { get; set; }
+    /// <summary>What was counted last: true for everybody who counts, so it may be written by several at once.</summary>
+    public CountedStarts? Counted { get; set; }
+
+    private sealed record FoundOffsets(int TimeOfDay, bool WholeDays, int[] All);
+
+    private FoundOffsets? offsets;
 
     public int WeekStart => (int)Rule.WeekStart - 1;
 
     /// <summary>How many days one step usually has.</summary>
-    public int UsualBases =>
-        Rule.Frequency switch
-        {
-            Frequency.Yearly or Frequency.Monthly => Math.Max(2, Rule.ByMonthDay.Length * 2),
-            Frequency.Weekly => Math.Max(1, System.Numerics.BitOperations.PopCount((uint)Weekdays)),
-            _ => 1,
-        };
+    public int UsualBases { get; }
 
     /// <summary>The offsets from the beginning of a step's day (hour, minute) at which it takes place, in order.</summary>
     /// <param name="timeOfDay">The start's second of the day.</param>
     /// <param name="wholeDays">Whether BYHOUR, BYMINUTE and BYSECOND count (RFC 5545, 3.3.10: ignored for a DATE).</param>
     public int[] Offsets(int timeOfDay, bool wholeDays)
+    {
+        // A rule belongs to one series, so it is asked for the same again and again.
+        var found = offsets;
+        return found is not null && found.TimeOfDay == timeOfDay && found.WholeDays == wholeDays
+            ? found.All
+            : (offsets = new FoundOffsets(timeOfDay, wholeDays, FindOffsets(timeOfDay, wholeDays))).All;
+    }
+
+    private int[] FindOffsets(int timeOfDay, bool wholeDays)
     {
         if (wholeDays)
         {

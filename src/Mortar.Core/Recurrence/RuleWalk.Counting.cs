@@ -6,9 +6,9 @@ namespace Mortar.Core.Recurrence;
 
 /// <content>
 /// COUNT, turned into the last start it allows. Nearly every rule people make has equally many occurrences in each step
-/// ("every second Tuesday and Thursday", "the last Friday of the month"), and then the last one is found by division.
-/// The others (the 31st, every weekday of March) are counted once, at about ten nanoseconds each, and no further than is
-/// asked; the rule then remembers.
+/// ("every second Tuesday and Thursday", "the last Friday of the month") or in each seven ("every day but Sunday"), and
+/// then the last one is found by division. The others (the 31st, every weekday of March) are counted once, at about ten
+/// nanoseconds each, and no further than is asked; the rule then remembers.
 /// </content>
 internal sealed partial class RuleWalk
 {
@@ -29,36 +29,36 @@ internal sealed partial class RuleWalk
             return start;
         }
 
-        if (PerStep() is { } perStep)
-        {
-            return LastByDivision(left, perStep);
-        }
-
-        if (plan.Counted is { } known && known.Start == start && known.WholeDays == wholeDays)
-        {
-            return known.Last;
-        }
-
-        Go(start, end);
-        while (left > 0 && MoveNext())
-        {
-            left--;
-        }
-
-        if (left > 0)
-        {
-            return long.MaxValue;
-        }
-
-        plan.Counted = new RulePlan.CountedLast(start, wholeDays, Current);
-        return Current;
+        return Cycle() is { } cycle ? LastByDivision(left, cycle.Steps, cycle.Starts) : LastByCounting(left, end);
     }
 
-    private long LastByDivision(long count, int perStep)
+    /// <summary>Counts on from where it was counted to before, no further than is asked.</summary>
+    private long LastByCounting(int left, long end)
+    {
+        var known =
+            plan.Counted is { } before && before.Start == start && before.WholeDays == wholeDays
+                ? before
+                : new RulePlan.CountedStarts(start, wholeDays, start - 1, left, start);
+        if (known.Left > 0 && known.Through < end)
+        {
+            Go(known.Through + 1, end);
+            var (still, last) = (known.Left, known.Last);
+            while (still > 0 && MoveNext())
+            {
+                (still, last) = (still - 1, Current);
+            }
+
+            plan.Counted = known = known with { Through = still > 0 ? end : last, Left = still, Last = last };
+        }
+
+        return known.Left > 0 ? long.MaxValue : known.Last;
+    }
+
+    private long LastByDivision(long count, int steps, int starts)
     {
         Go(start, CivilDays.LastSecond);
         var inFirst = 0;
-        for (var going = MoveNext(); going && step == 1; going = MoveNext())
+        for (var going = MoveNext(); going && step <= steps; going = MoveNext())
         {
             inFirst++;
             if (inFirst == count)
@@ -69,36 +69,40 @@ internal sealed partial class RuleWalk
 
         var rest = count - inFirst - 1;
         Go(start, CivilDays.LastSecond);
-        step = 1 + (rest / perStep);
-        if (!(rule.Frequency < Frequency.Daily ? FillWithinDay() : FillDays()))
+        step = (1 + (rest / starts)) * steps;
+        for (rest %= starts; Fill(); rest -= total)
         {
-            return long.MaxValue;
+            if (rest < total)
+            {
+                return SecondAt((int)rest);
+            }
         }
 
-        at = 0;
-        return SecondAt((int)(rest % perStep));
+        return long.MaxValue;
     }
 
-    /// <summary>How many occurrences each step has, where that is the same number for all; otherwise <c>null</c>.</summary>
-    private int? PerStep()
-    {
-        if (rule.Skip != Skip.Omit || BasesPerStep() is not { } perStep)
-        {
-            return null;
-        }
+    /// <summary>After how many steps the same number of starts comes again, and how many; <c>null</c> where that is not known.</summary>
+    private (int Steps, int Starts)? Cycle() =>
+        rule.Skip != Skip.Omit
+        || BasesPerStep() is not { } perStep
+        || Picked(perStep * offsets.Length) is not { } starts
+            ? null
+        : rule.Frequency == Frequency.Daily && plan.Weekdays != 0
+            ? StepsOnNamedWeekdays() is > 0 and var passing ? (7, starts * passing)
+                : null
+        : (1, starts);
 
-        var all = perStep * offsets.Length;
-        return rule.BySetPos.IsEmpty ? all
-            : rule
-                .BySetPos.Select(position => position > 0 ? position - 1 : all + position)
-                .Where(index => index >= 0 && index < all)
-                .Distinct()
-                .Count()
-                is > 0
-                    and var picked
-                ? picked
-            : null;
-    }
+    /// <summary>How many of a step's starts BYSETPOS leaves; <c>null</c> for none.</summary>
+    private int? Picked(int all) =>
+        rule.BySetPos.IsEmpty ? all
+        : Picks(all).Length is > 0 and var picked ? picked
+        : null;
+
+    /// <summary>Of seven steps by days, how many fall on a weekday that is named.</summary>
+    private int StepsOnNamedWeekdays() =>
+        Enumerable
+            .Range(0, 7)
+            .Count(number => (plan.Weekdays >> CivilDays.Weekday(startDay + (number * (rule.Interval % 7))) & 1) != 0);
 
     private int? BasesPerStep()
     {
@@ -110,7 +114,7 @@ internal sealed partial class RuleWalk
             : BitOperations.PopCount((uint)plan.Weekdays),
             Frequency.Monthly => plan.Months == 0 ? InEachMonth() : null,
             Frequency.Yearly => InEachYear(),
-            Frequency.Daily => limited || plan.Weekdays != 0 ? null : 1,
+            Frequency.Daily => limited || plan.HasOrdinals ? null : 1,
             _ => limited
             || plan.Weekdays != 0
             || plan.Hours != 0

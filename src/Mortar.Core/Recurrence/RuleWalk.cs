@@ -112,12 +112,15 @@ internal sealed partial class RuleWalk
                 }
             }
 
-            if (!(rule.Frequency < Frequency.Daily ? FillWithinDay() : FillDays()))
+            if (!Fill())
             {
                 return Ended();
             }
         }
     }
+
+    /// <summary>Takes up the next step that has anything; <c>false</c> when the limit is passed.</summary>
+    private bool Fill() => rule.Frequency < Frequency.Daily ? FillWithinDay() : FillDays();
 
     private bool Ended()
     {

@@ -58,9 +58,12 @@ internal static class CivilDays
 
     public static int Of(LocalDate date) => Of(date.Year, date.Month, date.Day);
 
+    /// <summary>The second at which a day begins on a clock that does not change.</summary>
+    public static long Midnight(LocalDate date) => (long)Of(date) * SecondsPerDay;
+
     /// <summary>The second of a local time; what is below a second is dropped.</summary>
     public static long Second(LocalDateTime time) =>
-        ((long)Of(time.Date) * SecondsPerDay) + (time.Hour * 3600) + (time.Minute * 60) + time.Second;
+        Midnight(time.Date) + (time.TimeOfDay.NanosecondOfDay / 1_000_000_000);
 
     public static LocalDate ToDate(int number)
     {

@@ -10,13 +10,21 @@ namespace Mortar.Core.Time;
 /// </remarks>
 public abstract record EventTime
 {
-    private EventTime() { }
+    // A series asks for these again and again, so they are worked out once.
+    private EventTime(long start, long end) => (StartSecond, EndSecond) = (start, end);
+
+    /// <summary><see cref="LocalStart"/> in seconds of its own clock; see <see cref="CivilDays"/>.</summary>
+    internal long StartSecond { get; }
+
+    /// <summary><see cref="LocalEnd"/> in the same.</summary>
+    internal long EndSecond { get; }
 
     /// <summary>A local time in a named zone. It stays at that time on the clock when the zone's rules change.</summary>
     /// <remarks>Start included, end excluded. An end equal to the start is a moment that takes no time.</remarks>
     public sealed record Timed : EventTime
     {
-        internal Timed(LocalDateTime start, LocalDateTime end, string zone) => (Start, End, Zone) = (start, end, zone);
+        internal Timed(LocalDateTime start, LocalDateTime end, string zone)
+            : base(CivilDays.Second(start), CivilDays.Second(end)) => (Start, End, Zone) = (start, end, zone);
 
         /// <summary>When it begins on the clock of <see cref="Zone"/>.</summary>
         public LocalDateTime Start { get; }
@@ -31,7 +39,9 @@ public abstract record EventTime
     /// <summary>Whole days, first and last included, the same dates for every reader.</summary>
     public sealed record AllDay : EventTime
     {
-        internal AllDay(LocalDate first, LocalDate last) => (First, Last) = (first, last);
+        internal AllDay(LocalDate first, LocalDate last)
+            : base(CivilDays.Midnight(first), CivilDays.Midnight(last) + CivilDays.SecondsPerDay) =>
+            (First, Last) = (first, last);
 
         /// <summary>The first day.</summary>
         public LocalDate First { get; }
@@ -46,7 +56,8 @@ public abstract record EventTime
     /// <summary>A local time without a zone: 8:00 wherever the reader is.</summary>
     public sealed record Floating : EventTime
     {
-        internal Floating(LocalDateTime start, LocalDateTime end) => (Start, End) = (start, end);
+        internal Floating(LocalDateTime start, LocalDateTime end)
+            : base(CivilDays.Second(start), CivilDays.Second(end)) => (Start, End) = (start, end);
 
         /// <summary>When it begins on the reader's clock.</summary>
         public LocalDateTime Start { get; }

@@ -15,6 +15,7 @@ public sealed record Window
     {
         (First, Last, Reader) = (first, last, reader);
         Span = new Interval(reader.AtStartOfDay(first).ToInstant(), reader.AtStartOfDay(last.PlusDays(1)).ToInstant());
+        (StartSecond, EndSecond) = (Span.Start.ToUnixTimeSeconds(), Span.End.ToUnixTimeSeconds());
     }
 
     /// <summary>The first day.</summary>
@@ -29,10 +30,17 @@ public sealed record Window
     /// <summary>The instants of the window: the start of the first day up to the start of the day after the last.</summary>
     public Interval Span { get; }
 
-    /// <summary>Whether a stretch reaches into the window. A moment counts where it stands.</summary>
-    public bool Touches(Interval stretch)
-    {
-        var (start, end) = (stretch.Start, stretch.End);
-        return start < Span.End && (end > Span.Start || (start == end && start == Span.Start));
-    }
+    /// <summary>The start of <see cref="Span"/> in seconds since 1970 in UTC.</summary>
+    internal long StartSecond { get; }
+
+    /// <summary>The end of <see cref="Span"/>, excluded, in the same.</summary>
+    internal long EndSecond { get; }
+
+    /// <summary>Whether a stretch reaches into the window, to the second. A moment counts where it stands.</summary>
+    public bool Touches(Interval stretch) =>
+        Touches(stretch.Start.ToUnixTimeSeconds(), stretch.End.ToUnixTimeSeconds());
+
+    /// <summary>Whether a stretch reaches into the window; both ends in seconds since 1970 in UTC.</summary>
+    internal bool Touches(long start, long end) =>
+        start < EndSecond && (end > StartSecond || (start == end && start == StartSecond));
 }

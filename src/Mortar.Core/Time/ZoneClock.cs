@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using NodaTime;
 using NodaTime.TimeZones;
 
@@ -7,6 +8,10 @@ namespace Mortar.Core.Time;
 /// <param name="zones">The zone database; passed in so that a test can fix its version.</param>
 public sealed class ZoneClock(IDateTimeZoneProvider zones)
 {
+    private const int MostRemembered = 1_000;
+
+    private readonly ConcurrentDictionary<string, ZoneWalk> walks = new(StringComparer.Ordinal);
+
     /// <summary>
     /// RFC 5545, 3.3.5: a local time that occurs twice is the first of the two; one that does not exist is read with
     /// the offset before the gap, so that 02:30 in a spring gap of an hour is the instant shown as 03:30.
@@ -22,6 +27,23 @@ public sealed class ZoneClock(IDateTimeZoneProvider zones)
     /// <summary>The zone of that name.</summary>
     /// <exception cref="DateTimeZoneNotFoundException">The database does not know it.</exception>
     public DateTimeZone Zone(string zone) => zones[zone];
+
+    /// <summary>The same zone for walking in; shared by all who ask.</summary>
+    internal ZoneWalk Walk(string zone)
+    {
+        if (walks.TryGetValue(zone, out var known))
+        {
+            return known;
+        }
+
+        // Files may define zones without end; what is forgotten is found again.
+        if (walks.Count >= MostRemembered)
+        {
+            walks.Clear();
+        }
+
+        return walks[zone] = new ZoneWalk(Zone(zone));
+    }
 
     /// <summary>The instant of a local time in a zone, by <see cref="Rfc5545"/>.</summary>
     public static Instant At(LocalDateTime local, DateTimeZone zone) => zone.ResolveLocal(local, Rfc5545).ToInstant();

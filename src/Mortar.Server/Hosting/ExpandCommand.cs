@@ -102,13 +102,14 @@ internal static class ExpandCommand
         var zone = values.GetValueOrDefault("--zone", "UTC");
         return file is null ? Wrong("Name the file.")
             : !TryDate("--from", out var from) || !TryDate("--to", out var to)
-                ? Wrong("--from and --to take dates such as 2026-03-11.")
+                ? Wrong("--from and --to take dates such as 2026-03-11, up to 9998-12-31.")
             : to < from ? Wrong("--to is before --from.")
             : !clock.Knows(zone) ? Wrong($"There is no time zone “{zone}”. Use a name such as Europe/London.")
             : new Question(file, from, to, zone, values.ContainsKey("--json"));
 
         bool TryDate(string option, out LocalDate date) =>
-            LocalDatePattern.Iso.Parse(values.GetValueOrDefault(option, string.Empty)).TryGetValue(default, out date);
+            LocalDatePattern.Iso.Parse(values.GetValueOrDefault(option, string.Empty)).TryGetValue(default, out date)
+            && date.Year is >= 1 and <= 9998;
 
         Question? Wrong(string sentence)
         {

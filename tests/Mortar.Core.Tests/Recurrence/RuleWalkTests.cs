@@ -1,6 +1,7 @@
 using System.Diagnostics;
 using CsCheck;
 using Mortar.Core.Recurrence;
+using Mortar.Core.Time;
 using NodaTime;
 using Xunit;
 
@@ -67,6 +68,38 @@ public class RuleWalkTests
                     var counted = rule.Ending(new SeriesEnd.After(count)).Starts(start, start).ToList();
                     var all = rule.Starts(start, start).Take(count).ToList();
                     return counted.SequenceEqual(all.FirstOrDefault() == start ? all : all.Take(count - 1));
+                },
+                iter: 1_500
+            );
+
+    /// <summary>What a rule remembers of its counting must not depend on who asked before, for what.</summary>
+    [Fact]
+    public void A_count_does_not_depend_on_what_was_asked_before() =>
+        Gen.Select(AnyRule.Times, AnyStart, Gen.Int[1, 60], Gen.Int[0, 1_500].Array[1, 6])
+            .Sample(
+                (text, start, count, asked) =>
+                {
+                    var counting = RecurrenceRule.Of(text).Ending(new SeriesEnd.After(count));
+                    return asked.All(days =>
+                        Until(counting, days).SequenceEqual(Until(RecurrenceRule.Of(counting.ToString()), days))
+                    );
+
+                    List<long> Until(RecurrenceRule rule, int days)
+                    {
+                        var walk = new RuleWalk(rule.Plan, CivilDays.Second(start), wholeDays: false);
+                        walk.Seek(
+                            CivilDays.Second(start.PlusDays(days - 30)),
+                            CivilDays.Second(start.PlusDays(days)),
+                            clock: null
+                        );
+                        var found = new List<long>();
+                        while (found.Count < 40 && walk.MoveNext())
+                        {
+                            found.Add(walk.Current);
+                        }
+
+                        return found;
+                    }
                 },
                 iter: 1_500
             );
