@@ -41,6 +41,14 @@ public static class AccessRules
             _ => Verdict.Denied,
         };
 
+    /// <summary>To see what a private event is, beyond when: those who may change it, and those named on it.</summary>
+    /// <param name="role">The step on the event's calendar.</param>
+    /// <param name="reader">Who asks.</param>
+    /// <param name="addedBy">Who put the event in.</param>
+    /// <param name="isNamed">Whether the reader is named on it.</param>
+    public static bool SeesPrivate(Role role, PersonId reader, PersonId addedBy, bool isNamed) =>
+        isNamed || ToChange(role, reader, addedBy) == Verdict.Granted;
+
     /// <summary>To give and take access, change settings, delete the calendar, and see who else has access.</summary>
     public static Verdict ToCoordinate(Role role) => AtLeast(role, Role.Coordinate);
 

@@ -1,4 +1,5 @@
 using Mortar.Core.Calendars;
+using Mortar.Core.Words;
 
 namespace Mortar.Core.Access;
 
@@ -14,6 +15,9 @@ public sealed record VisibleCalendar
         Zone = settings.Zone;
         Purpose = settings.Purpose;
         Description = role >= Role.Outline ? settings.Description : null;
+        Takes = settings.Takes;
+        Person = settings.Person;
+        Kinds = role >= Role.View ? settings.Kinds : [];
         GroupDefault = role >= Role.Coordinate ? settings.GroupDefault : null;
     }
 
@@ -31,6 +35,15 @@ public sealed record VisibleCalendar
 
     /// <summary>What it is for.</summary>
     public Purpose Purpose { get; }
+
+    /// <summary>Whose time its events take.</summary>
+    public WhoseTime Takes { get; }
+
+    /// <summary>The one person whose time it takes, where it is one's.</summary>
+    public PersonId? Person { get; }
+
+    /// <summary>The kinds of its events; none where the step does not show them.</summary>
+    public IReadOnlyList<Kind> Kinds { get; }
 
     /// <summary>What it says of itself; <c>null</c> where the step does not show it.</summary>
     public string? Description { get; }

@@ -1,4 +1,5 @@
 using Mortar.Core.Events;
+using Mortar.Core.Recurrence;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using NodaTime;
@@ -14,7 +15,7 @@ public abstract record VisibleEvent
 {
     private VisibleEvent() { }
 
-    /// <summary>For <see cref="Role.Times"/>: the calendar is busy. Overlapping and touching stretches are one.</summary>
+    /// <summary>For <see cref="Role.Times"/>, and for what is private to others: the calendar is busy. Overlapping and touching stretches are one.</summary>
     public sealed record Busy : VisibleEvent
     {
         internal Busy(Interval span, bool tentative) => (Span, Tentative) = (span, tentative);
@@ -26,26 +27,22 @@ public abstract record VisibleEvent
         public bool Tentative { get; }
     }
 
-    /// <summary>From <see cref="Role.Outline"/> on: one occurrence, with what the step shows.</summary>
+    /// <summary>From <see cref="Role.Outline"/> on, where it is not private to others: one occurrence, with what the step shows.</summary>
     public sealed record Shown : VisibleEvent
     {
-        internal Shown(Occurrence occurrence, EventTime seen, string? notes, bool mayChange) =>
-            (Id, CalendarId, Version, Start, Agreed, Seen, Title, Place, Notes, ShowAs, Cancelled, Repeats, MayChange) =
-                (
-                    occurrence.Event.Id,
-                    occurrence.Event.CalendarId,
-                    occurrence.Event.Version,
-                    occurrence.Start,
-                    occurrence.Time,
-                    seen,
-                    occurrence.Content.Title,
-                    occurrence.Content.Place,
-                    notes,
-                    occurrence.Content.ShowAs,
-                    occurrence.Content.Cancelled,
-                    occurrence.Repeats,
-                    mayChange
-                );
+        internal Shown(Occurrence occurrence, EventTime seen, bool everything, bool mayChange)
+        {
+            var (whole, content) = (occurrence.Event, occurrence.Content);
+            (Id, CalendarId, Version) = (whole.Id, whole.CalendarId, whole.Version);
+            (Start, Agreed, Seen, Repeats) = (occurrence.Start, occurrence.Time, seen, occurrence.Repeats);
+            (Title, Place, ShowAs, Cancelled) = (content.Title, content.Place, content.ShowAs, content.Cancelled);
+            (Private, MayChange, Rule) = (content.Private, mayChange, whole.Series?.Rule);
+            Attendees = Attendees.None;
+            if (everything)
+            {
+                (Notes, Kind, Attendees, Reminder) = (content.Notes, content.Kind, content.Attendees, content.Reminder);
+            }
+        }
 
         /// <summary>The event it belongs to.</summary>
         public EventId Id { get; }
@@ -74,6 +71,18 @@ public abstract record VisibleEvent
         /// <summary>The notes; <c>null</c> where the step does not show them.</summary>
         public string? Notes { get; }
 
+        /// <summary>Its kind; <c>null</c> where the step does not show it.</summary>
+        public string? Kind { get; }
+
+        /// <summary>The people named on it; nobody where the step does not show them.</summary>
+        public Attendees Attendees { get; }
+
+        /// <summary>How many minutes before people are reminded; <c>null</c> for not at all.</summary>
+        public int? Reminder { get; }
+
+        /// <summary>Whether others see its times only.</summary>
+        public bool Private { get; }
+
         /// <summary>How it counts.</summary>
         public ShowAs ShowAs { get; }
 
@@ -82,6 +91,9 @@ public abstract record VisibleEvent
 
         /// <summary>How it repeats, as a sentence; <c>null</c> for a single event.</summary>
         public string? Repeats { get; }
+
+        /// <summary>The one rule it repeats by; <c>null</c> for a single event, and for a series that takes more to say.</summary>
+        public RecurrenceRule? Rule { get; }
 
         /// <summary>Whether this reader may change it.</summary>
         public bool MayChange { get; }
@@ -97,30 +109,95 @@ public abstract record VisibleEvent
         PersonId reader,
         IEnumerable<Occurrence> occurrences,
         Window window
-    ) =>
-        role switch
-        {
-            Role.None => [],
-            Role.Times => BusyStretches(occurrences, window),
-            _ => occurrences.Select(one => Show(role, reader, one, window.Reader)),
-        };
-
-    /// <summary>One occurrence as a reader at <paramref name="role"/> sees it.</summary>
-    /// <exception cref="ArgumentOutOfRangeException">Below <see cref="Role.Outline"/> there is no single occurrence to see.</exception>
-    public static Shown Show(Role role, PersonId reader, Occurrence occurrence, DateTimeZone zone)
+    )
     {
-        if (role < Role.Outline)
+        if (role == Role.None)
         {
-            throw new ArgumentOutOfRangeException(nameof(role), role, "Below Outline no single event is seen.");
+            return [];
         }
 
-        return new Shown(
-            occurrence,
-            occurrence.SeenIn(zone),
-            role >= Role.View ? occurrence.Content.Notes : null,
-            AccessRules.ToChange(role, reader, occurrence.Event.AddedBy) == Verdict.Granted
+        var (shown, hidden) = (new List<Occurrence>(), new List<Occurrence>());
+        foreach (var one in occurrences)
+        {
+            (IsShown(role, reader, one) ? shown : hidden).Add(one);
+        }
+
+        return shown
+            .Select(one => (VisibleEvent)SeenBy(role, reader, one, window.Reader))
+            .Concat(BusyStretches(hidden, window));
+    }
+
+    /// <summary>One occurrence as a reader at <paramref name="role"/> sees it; <c>null</c> where they see at most that the calendar is busy.</summary>
+    public static Shown? Show(Role role, PersonId reader, Occurrence occurrence, DateTimeZone zone) =>
+        IsShown(role, reader, occurrence) ? SeenBy(role, reader, occurrence, zone) : null;
+
+    /// <summary>An event as a reader who may export takes it along: one that is private to others has nothing but its times.</summary>
+    /// <param name="role">The reader's step on the calendar.</param>
+    /// <param name="reader">Who reads.</param>
+    /// <param name="whole">The event.</param>
+    /// <returns>The event and whether it is whole, so that what it came from may go along too.</returns>
+    public static (Event Event, bool IsWhole) ToExport(Role role, PersonId reader, Event whole)
+    {
+        var series = whole.Series;
+        if (SeesEverything(role, reader, whole))
+        {
+            return (whole, IsWhole: true);
+        }
+
+        // One of them is enough: which dates are the private ones is told by nothing.
+        return (
+            whole with
+            {
+                Content = TimesOf(whole.Content),
+                Series = series is null
+                    ? null
+                    : series with
+                    {
+                        Overrides = [.. series.Overrides.Select(one => one with { Content = TimesOf(one.Content) })],
+                    },
+            },
+            IsWhole: false
         );
     }
+
+    /// <summary>Whether some date of an event is there for a reader as an event, and not only as a busy time.</summary>
+    public static bool IsThere(Role role, PersonId reader, Event whole) =>
+        role >= Role.Outline
+        && (whole.Series?.Overrides ?? [])
+            .Select(one => one.Content)
+            .Append(whole.Content)
+            .Any(content => SeesContent(role, reader, whole, content));
+
+    /// <summary>Whether a reader sees an event with everything on each of its dates.</summary>
+    public static bool SeesEverything(Role role, PersonId reader, Event whole) =>
+        role >= Role.View
+        && (whole.Series?.Overrides ?? [])
+            .Select(one => one.Content)
+            .Append(whole.Content)
+            .All(content => SeesContent(role, reader, whole, content));
+
+    private static EventContent TimesOf(EventContent content) =>
+        EventContent.Blank with
+        {
+            Title = "Busy",
+            ShowAs = content.ShowAs,
+            Cancelled = content.Cancelled,
+            Private = true,
+        };
+
+    private static bool IsShown(Role role, PersonId reader, Occurrence one) =>
+        role >= Role.Outline && SeesContent(role, reader, one.Event, one.Content);
+
+    private static bool SeesContent(Role role, PersonId reader, Event whole, EventContent content) =>
+        !content.Private || AccessRules.SeesPrivate(role, reader, whole.AddedBy, content.Attendees.Has(reader));
+
+    private static Shown SeenBy(Role role, PersonId reader, Occurrence occurrence, DateTimeZone zone) =>
+        new(
+            occurrence,
+            occurrence.SeenIn(zone),
+            everything: role >= Role.View,
+            AccessRules.ToChange(role, reader, occurrence.Event.AddedBy) == Verdict.Granted
+        );
 
     private static IEnumerable<Busy> BusyStretches(IEnumerable<Occurrence> occurrences, Window window)
     {

@@ -53,7 +53,14 @@ public static class Claims
         ZoneClock clock
     )
     {
-        var takers = Takers(calendar, counted).ToList();
+        // Dates that were changed by themselves may name others, or nobody.
+        var whole = counted.Event;
+        var byContent = (whole.Series?.Overrides ?? [])
+            .Select(one => one.Content)
+            .Append(whole.Content)
+            .DistinctBy(content => content.Attendees)
+            .ToDictionary(content => content.Attendees, content => Takers(calendar, counted, content).ToHashSet());
+        var takers = byContent.Values.SelectMany(those => those).Distinct().ToList();
         if (takers.Count == 0)
         {
             yield break;
@@ -77,9 +84,10 @@ public static class Claims
                     continue;
                 }
 
-                foreach (var (who, answer) in same)
+                var named = byContent[one.Content.Attendees];
+                foreach (var taker in same.Where(named.Contains))
                 {
-                    yield return new Claim(who, one, How(calendar.Purpose, one.Content.ShowAs, answer));
+                    yield return new Claim(taker.Who, one, How(calendar.Purpose, one.Content.ShowAs, taker.Answer));
                 }
             }
         }
@@ -88,13 +96,19 @@ public static class Claims
     private static bool IsTheSameForAll(Event whole) =>
         whole.Time is EventTime.Timed && (whole.Series?.Overrides ?? []).All(one => one.Time is EventTime.Timed);
 
-    private static IEnumerable<(Participant Who, Answer Answer)> Takers(CountedCalendar calendar, CountedEvent counted)
+    private static IEnumerable<(Participant Who, Answer Answer)> Takers(
+        CountedCalendar calendar,
+        CountedEvent counted,
+        EventContent content
+    )
     {
+        var named = counted.Named.Select(one => one.Person).Concat(content.Attendees);
         var answers = counted.Named.ToLookup(one => one.Person, one => one.Answer);
         var people = calendar.Takes switch
         {
-            WhoseTime.Named => counted.Named.Select(one => one.Person),
-            WhoseTime.Group => calendar.Group.Concat(counted.Named.Select(one => one.Person)),
+            WhoseTime.Named => named,
+            WhoseTime.Person => calendar.Person is { } one ? named.Prepend(one) : named,
+            WhoseTime.Group => calendar.Group.Concat(named),
             _ => [],
         };
         var places = calendar.Purpose == Purpose.Place ? counted.Places.Append(calendar.Id) : counted.Places;

@@ -5,19 +5,6 @@ using Mortar.Core.Words;
 
 namespace Mortar.Core.Availability;
 
-/// <summary>Whose time the events of a calendar take.</summary>
-public enum WhoseTime
-{
-    /// <summary>Those named on the event.</summary>
-    Named,
-
-    /// <summary>Everybody in the calendar's group, and those named.</summary>
-    Group,
-
-    /// <summary>Nobody's: the calendar is only to be looked at.</summary>
-    Nobody,
-}
-
 /// <summary>What somebody who is named on an event answered (PARTSTAT, RFC 5545, 3.2.12).</summary>
 public enum Answer
 {
@@ -39,7 +26,7 @@ public sealed record Attendance(PersonId Person, Answer Answer);
 
 /// <summary>An event with those whose time it may take.</summary>
 /// <param name="Event">The event; its own setting (busy, tentative, free, cancelled) counts for each occurrence.</param>
-/// <param name="Named">The people named on it.</param>
+/// <param name="Named">The people who answered, or are named beside those on each of its dates.</param>
 /// <param name="Places">The places it books, beside the calendar it is in.</param>
 public sealed record CountedEvent(Event Event, ImmutableArray<Attendance> Named, ImmutableArray<CalendarId> Places)
 {
@@ -59,4 +46,8 @@ public sealed record CountedCalendar(
     WhoseTime Takes,
     ImmutableArray<PersonId> Group,
     IReadOnlyList<CountedEvent> Events
-);
+)
+{
+    /// <summary>The one person whose time it takes, for <see cref="WhoseTime.Person"/>.</summary>
+    public PersonId? Person { get; init; }
+}

@@ -1,5 +1,6 @@
 using System.Globalization;
 using Mortar.Core.Access;
+using Mortar.Core.Events;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 
@@ -116,6 +117,18 @@ public sealed record CalendarSettings(
     Role GroupDefault
 )
 {
+    /// <summary>Whose time its events take.</summary>
+    public WhoseTime Takes { get; init; } = WhoseTime.Named;
+
+    /// <summary>The one person whose time it takes, for <see cref="WhoseTime.Person"/>.</summary>
+    public PersonId? Person { get; init; }
+
+    /// <summary>The kinds its events can be of, in the order in which they are offered.</summary>
+    public IReadOnlyList<Kind> Kinds { get; init; } = [];
+
+    /// <summary>The most kinds one calendar can have.</summary>
+    public const int MostKinds = 20;
+
     /// <summary>The longest name, in UTF-16 units.</summary>
     public const int LongestName = 80;
 
@@ -135,6 +148,8 @@ public sealed record CalendarSettings(
         {
             Name = PlainText.OneLine(given.Name),
             Description = PlainText.Lines(given.Description),
+            Kinds = [.. given.Kinds.Select(kind => kind with { Name = PlainText.OneLine(kind.Name) })],
+            Person = given.Takes == WhoseTime.Person ? given.Person : null,
         };
         var problems = new List<FieldProblem>();
         if (settings.Name.Length == 0)
@@ -171,7 +186,34 @@ public sealed record CalendarSettings(
             );
         }
 
+        problems.AddRange(ProblemsOf(settings.Kinds));
+        if (settings is { Takes: WhoseTime.Person, Person: null })
+        {
+            problems.Add(new FieldProblem("person", "Say whose time it takes."));
+        }
+
         return (settings, problems);
+    }
+
+    private static IEnumerable<FieldProblem> ProblemsOf(IReadOnlyList<Kind> kinds)
+    {
+        if (kinds.Count > MostKinds)
+        {
+            yield return new FieldProblem("kinds", $"A calendar can have up to {MostKinds} kinds.");
+        }
+
+        if (kinds.Any(kind => kind.Name.Length is 0 or > EventRules.LongestKind))
+        {
+            yield return new FieldProblem(
+                "kinds",
+                $"Each kind needs a name of up to {EventRules.LongestKind} characters."
+            );
+        }
+
+        if (kinds.DistinctBy(kind => kind.Name, StringComparer.OrdinalIgnoreCase).Count() < kinds.Count)
+        {
+            yield return new FieldProblem("kinds", "Two kinds have the same name.");
+        }
     }
 
     private static string Longer(string what, int longest, int length) =>

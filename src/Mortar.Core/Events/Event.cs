@@ -17,12 +17,30 @@ public enum ShowAs
 }
 
 /// <summary>What an event is, apart from when.</summary>
+/// <remarks>What is not in the constructor is what most events do not have.</remarks>
 /// <param name="Title">One line; may be empty, which the interface shows as "untitled".</param>
 /// <param name="Place">One line; empty where none is named.</param>
 /// <param name="Notes">Lines of text; empty where there are none.</param>
 /// <param name="ShowAs">How it counts for people's time.</param>
 /// <param name="Cancelled">Called off but still on the plan (STATUS:CANCELLED); takes no time.</param>
-public sealed record EventContent(string Title, string Place, string Notes, ShowAs ShowAs, bool Cancelled);
+public sealed record EventContent(string Title, string Place, string Notes, ShowAs ShowAs, bool Cancelled)
+{
+    /// <summary>An event of which nothing is said.</summary>
+    public static EventContent Blank { get; } =
+        new(string.Empty, string.Empty, string.Empty, ShowAs.Busy, Cancelled: false);
+
+    /// <summary>The people named on it (ATTENDEE).</summary>
+    public Attendees Attendees { get; init; } = Attendees.None;
+
+    /// <summary>What sort of event in its calendar, one line (the first of CATEGORIES); empty for none.</summary>
+    public string Kind { get; init; } = string.Empty;
+
+    /// <summary>Whether those who may not change it and are not named on it see its times only (CLASS:PRIVATE).</summary>
+    public bool Private { get; init; }
+
+    /// <summary>How many minutes before the start its people are reminded; <c>null</c> for not at all.</summary>
+    public int? Reminder { get; init; }
+}
 
 /// <summary>An event: single, or a series with all that belongs to it.</summary>
 /// <param name="Id">Made by the client.</param>

@@ -7,15 +7,28 @@ using NodaTime;
 namespace Mortar.Core.Events;
 
 /// <summary>What somebody wants an event to be, before it is checked.</summary>
-public sealed record EventDraft(string? Title, string? Place, string? Notes, ShowAs ShowAs, TimeDraft Time);
+public sealed record EventDraft(string? Title, string? Place, string? Notes, ShowAs ShowAs, TimeDraft Time)
+{
+    /// <inheritdoc cref="EventContent.Attendees"/>
+    public Attendees Attendees { get; init; } = Attendees.None;
+
+    /// <inheritdoc cref="EventContent.Kind"/>
+    public string? Kind { get; init; }
+
+    /// <inheritdoc cref="EventContent.Private"/>
+    public bool Private { get; init; }
+
+    /// <inheritdoc cref="EventContent.Reminder"/>
+    public int? Reminder { get; init; }
+}
 
 /// <summary>A time as it is given: whole days, or a start and an end on the clock of a zone.</summary>
 public abstract record TimeDraft
 {
     private TimeDraft() { }
 
-    /// <summary>Whole days, both included.</summary>
-    public sealed record Days(LocalDate First, LocalDate Last) : TimeDraft;
+    /// <summary>Days, both included: whole ones, or such whose hours will be set later.</summary>
+    public sealed record Days(LocalDate First, LocalDate Last, bool TimesToBeSet = false) : TimeDraft;
 
     /// <summary>On the clock of a zone.</summary>
     public sealed record Clock(LocalDateTime Start, LocalDateTime End, string Zone) : TimeDraft;
@@ -48,6 +61,15 @@ public static class EventRules
     /// <summary>The longest an event may last, in days.</summary>
     public const int LongestDays = 3_660;
 
+    /// <summary>The longest kind, in UTF-16 units.</summary>
+    public const int LongestKind = 60;
+
+    /// <summary>The most people that can be named on one event.</summary>
+    public const int MostAttendees = 500;
+
+    /// <summary>The longest before the start that a reminder can be, in minutes: eight weeks.</summary>
+    public const int LongestReminder = 8 * 7 * 24 * 60;
+
     private static readonly LocalDate Earliest = new(1900, 1, 1);
     private static readonly LocalDate Latest = new(2200, 12, 31);
 
@@ -61,10 +83,31 @@ public static class EventRules
         TooLong(problems, "title", "A title", title, LongestLine);
         TooLong(problems, "place", "A place", place, LongestLine);
         TooLong(problems, "notes", "Notes", notes, LongestNotes);
+        var kind = PlainText.OneLine(draft.Kind);
+        TooLong(problems, "kind", "A kind", kind, LongestKind);
+        if (draft.Attendees.Count > MostAttendees)
+        {
+            problems.Add(new FieldProblem("attendees", $"Up to {MostAttendees} people can be named on one event."));
+        }
+
+        if (draft.Reminder is < 0 or > LongestReminder)
+        {
+            problems.Add(new FieldProblem("reminder", "A reminder comes up to eight weeks before the start."));
+        }
+
         var time = Check(problems, draft.Time, clock);
         return problems.Count > 0
             ? new DraftCheck.Unfit(problems)
-            : new DraftCheck.Fit(time!, new EventContent(title, place, notes, draft.ShowAs, Cancelled: false));
+            : new DraftCheck.Fit(
+                time!,
+                new EventContent(title, place, notes, draft.ShowAs, Cancelled: false)
+                {
+                    Attendees = draft.Attendees,
+                    Kind = kind,
+                    Private = draft.Private,
+                    Reminder = draft.Reminder,
+                }
+            );
     }
 
     private static void TooLong(List<FieldProblem> problems, string path, string what, string text, int longest)
@@ -92,6 +135,7 @@ public static class EventRules
                 "The last day is before the first. Choose a last day on or after it."
             ),
             TimeDraft.Days days when OutOfRange(problems, days.First, days.Last) => null,
+            TimeDraft.Days { TimesToBeSet: true } days => EventTime.DaysToBeSet(days.First, days.Last),
             TimeDraft.Days days => EventTime.Days(days.First, days.Last),
             TimeDraft.Clock set when !clock.Knows(set.Zone) => Refuse(
                 problems,

@@ -64,7 +64,7 @@ public readonly record struct Occurrence
 
     /// <summary>How the series repeats, in words for somebody who looks at this occurrence; <c>null</c> for a single event.</summary>
     public string? Repeats =>
-        Event.Series is { } series ? SeriesSentence.For(Event.Time, series, CivilDays.ToTime(local).Year, zone) : null;
+        Event.Series?.Index.Sentence(Event.Time, Event.Series, CivilDays.ToTime(local).Year, zone);
 
     private EventTime EndingWhere(EventTime.Timed timed)
     {

@@ -236,7 +236,13 @@ public static class SeriesEdits
                 now.Notes == was.Notes ? content.Notes : now.Notes,
                 now.ShowAs == was.ShowAs ? content.ShowAs : now.ShowAs,
                 now.Cancelled == was.Cancelled ? content.Cancelled : now.Cancelled
-            ),
+            )
+            {
+                Attendees = now.Attendees.Equals(was.Attendees) ? content.Attendees : now.Attendees,
+                Kind = now.Kind == was.Kind ? content.Kind : now.Kind,
+                Private = now.Private == was.Private ? content.Private : now.Private,
+                Reminder = now.Reminder == was.Reminder ? content.Reminder : now.Reminder,
+            },
         };
     }
 

@@ -1,5 +1,6 @@
 using Mortar.Core.Recurrence;
 using Mortar.Core.Time;
+using NodaTime;
 
 namespace Mortar.Core.Events;
 
@@ -25,6 +26,22 @@ internal sealed class SeriesIndex
                 .Distinct()
                 .Order(),
         ];
+    }
+
+    private sealed record Said(EventTime Time, int Year, DateTimeZone Zone, string Text);
+
+    private Said? said;
+
+    /// <summary>The series in words; a wall asks for each of its bricks, so the last answer is kept.</summary>
+    public string Sentence(EventTime time, Series series, int year, DateTimeZone zone)
+    {
+        var known = said;
+        if (known is null || !ReferenceEquals(known.Time, time) || known.Year != year || !known.Zone.Equals(zone))
+        {
+            said = known = new Said(time, year, zone, SeriesSentence.For(time, series, year, zone));
+        }
+
+        return known.Text;
     }
 
     /// <summary>RRULE, ready for walking.</summary>

@@ -39,15 +39,18 @@ public abstract record EventTime
     /// <summary>Whole days, first and last included, the same dates for every reader.</summary>
     public sealed record AllDay : EventTime
     {
-        internal AllDay(LocalDate first, LocalDate last)
+        internal AllDay(LocalDate first, LocalDate last, bool timesToBeSet)
             : base(CivilDays.Midnight(first), CivilDays.Midnight(last) + CivilDays.SecondsPerDay) =>
-            (First, Last) = (first, last);
+            (First, Last, TimesToBeSet) = (first, last, timesToBeSet);
 
         /// <summary>The first day.</summary>
         public LocalDate First { get; }
 
         /// <summary>The last day, included. Files carry the day after (RFC 5545, 3.6.1).</summary>
         public LocalDate Last { get; }
+
+        /// <summary>Whether hours will follow that nobody knows yet, rather than the days being whole.</summary>
+        public bool TimesToBeSet { get; }
 
         /// <summary>How many days; at least 1.</summary>
         public int DayCount => Period.DaysBetween(First, Last) + 1;
@@ -80,7 +83,16 @@ public abstract record EventTime
     public static EventTime Days(LocalDate first, LocalDate last)
     {
         InOrder(first <= last, nameof(last), last);
-        return new AllDay(first, last);
+        return new AllDay(first, last, timesToBeSet: false);
+    }
+
+    /// <summary>Days, both included, whose hours are not known yet: "the fair, 14 to 16 May, times to be set".</summary>
+    /// <remarks>They count as whole days until they are set.</remarks>
+    /// <exception cref="ArgumentOutOfRangeException"><paramref name="last"/> is before <paramref name="first"/>.</exception>
+    public static EventTime DaysToBeSet(LocalDate first, LocalDate last)
+    {
+        InOrder(first <= last, nameof(last), last);
+        return new AllDay(first, last, timesToBeSet: true);
     }
 
     /// <summary>A local time that follows the reader.</summary>
@@ -125,7 +137,7 @@ public abstract record EventTime
                 start,
                 start + Period.Between(floating.Start, floating.End, PeriodUnits.Ticks)
             ),
-            AllDay days => new AllDay(start.Date, start.Date.PlusDays(days.DayCount - 1)),
+            AllDay days => new AllDay(start.Date, start.Date.PlusDays(days.DayCount - 1), days.TimesToBeSet),
             _ => throw new UnreachableException(),
         };
 

@@ -55,7 +55,7 @@ public sealed class CalendarCommands(MortarDb db, AccessCommands access, ZoneClo
                     return new Outcome<CalendarRow>.NotThere("group");
                 }
 
-                var (settings, problems) = CalendarSettings.Check(given, zones);
+                var (settings, problems) = await Check(given, groupId, cancellationToken);
                 if (problems.Count > 0)
                 {
                     return new Outcome<CalendarRow>.Unfit(problems);
@@ -73,6 +73,7 @@ public sealed class CalendarCommands(MortarDb db, AccessCommands access, ZoneClo
                     Purpose = settings.Purpose,
                     GroupDefault = settings.GroupDefault,
                 };
+                row.Take(settings);
                 db.Calendars.Add(row);
                 access.Found(id, act.Actor);
                 return new Outcome<CalendarRow>.Done(row);
@@ -92,9 +93,9 @@ public sealed class CalendarCommands(MortarDb db, AccessCommands access, ZoneClo
             act,
             id,
             version,
-            row =>
+            async row =>
             {
-                var (settings, problems) = CalendarSettings.Check(given, zones);
+                var (settings, problems) = await Check(given, row.GroupId, cancellationToken);
                 if (problems.Count > 0)
                 {
                     return new Outcome<CalendarRow>.Unfit(problems);
@@ -120,10 +121,27 @@ public sealed class CalendarCommands(MortarDb db, AccessCommands access, ZoneClo
             row =>
             {
                 row.DeletedAt = clock.GetCurrentInstant();
-                return new Outcome<CalendarRow>.Done(row);
+                return Task.FromResult<Outcome<CalendarRow>>(new Outcome<CalendarRow>.Done(row));
             },
             cancellationToken
         );
+
+    private async Task<(CalendarSettings Settings, IReadOnlyList<FieldProblem> Problems)> Check(
+        CalendarSettings given,
+        GroupId group,
+        CancellationToken cancellationToken
+    )
+    {
+        var (settings, problems) = CalendarSettings.Check(given, zones);
+        return
+            settings.Person is not { } person
+            || await db.Members.AnyAsync(
+                member => member.GroupId == group && member.PersonId == person,
+                cancellationToken
+            )
+            ? (settings, problems)
+            : (settings, [.. problems, new FieldProblem("person", "Choose somebody of the calendar’s group.")]);
+    }
 
     /// <summary>The calendar of that id, where it is just as this person made it: the creation was sent again because its answer was lost.</summary>
     private async Task<CalendarRow?> IsMadeAlready(Act act, CalendarId id, CancellationToken cancellationToken)
@@ -140,7 +158,7 @@ public sealed class CalendarCommands(MortarDb db, AccessCommands access, ZoneClo
         Act act,
         CalendarId id,
         int? version,
-        Func<CalendarRow, Outcome<CalendarRow>> change,
+        Func<CalendarRow, Task<Outcome<CalendarRow>>> change,
         CancellationToken cancellationToken
     ) =>
         db.Write(
@@ -159,7 +177,7 @@ public sealed class CalendarCommands(MortarDb db, AccessCommands access, ZoneClo
                 var row = await db.Calendars.SingleAsync(calendar => calendar.Id == id, cancellationToken);
                 return version is null ? new Outcome<CalendarRow>.VersionNeeded()
                     : version != row.Version ? new Outcome<CalendarRow>.Stale(row)
-                    : change(row);
+                    : await change(row);
             },
             cancellationToken
         );

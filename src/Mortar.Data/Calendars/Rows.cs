@@ -31,6 +31,13 @@ public sealed class CalendarRow : IRecorded
 
     public required Role GroupDefault { get; set; }
 
+    public WhoseTime Takes { get; set; }
+
+    public PersonId? Person { get; set; }
+
+    /// <summary>The kinds as stored text; <c>null</c> for none.</summary>
+    public string? Kinds { get; set; }
+
     /// <summary>When it went to the bin; <c>null</c> while it is there.</summary>
     public Instant? DeletedAt { get; set; }
 
@@ -46,9 +53,18 @@ public sealed class CalendarRow : IRecorded
 
     void IRecorded.Vanish(Instant now) => DeletedAt = now;
 
-    public CalendarSettings Settings() => new(Name, Description, Hue, Mark, Zone, Purpose, GroupDefault);
+    public CalendarSettings Settings() =>
+        new(Name, Description, Hue, Mark, Zone, Purpose, GroupDefault)
+        {
+            Takes = Takes,
+            Person = Person,
+            Kinds = Kinds is { } kinds ? StoredText.Read<Kind[]>(kinds) : [],
+        };
 
-    public void Take(CalendarSettings settings) =>
+    public void Take(CalendarSettings settings)
+    {
+        (Takes, Person) = (settings.Takes, settings.Person);
+        Kinds = settings.Kinds.Count == 0 ? null : StoredText.Of(settings.Kinds.ToArray());
         (Name, Description, Hue, Mark, Zone, Purpose, GroupDefault) = (
             settings.Name,
             settings.Description,
@@ -58,6 +74,7 @@ public sealed class CalendarRow : IRecorded
             settings.Purpose,
             settings.GroupDefault
         );
+    }
 }
 
 /// <summary>How a calendar lies on one person's wall.</summary>
@@ -68,6 +85,21 @@ public sealed class LayerRow
     public required CalendarId CalendarId { get; init; }
 
     public required bool Shown { get; set; }
+
+    /// <summary>Whether it has a lane of its own instead of lying over the others.</summary>
+    public bool Beside { get; set; }
+
+    /// <summary>Its place on the shelf; <c>null</c> where it was never moved.</summary>
+    public int? Place { get; set; }
+
+    /// <summary>My own colour for it; <c>null</c> for the calendar's.</summary>
+    public Hue? Hue { get; set; }
+
+    /// <summary>My own sign for it.</summary>
+    public Mark? Mark { get; set; }
+
+    /// <summary>My own name for it.</summary>
+    public string? Name { get; set; }
 }
 
 internal sealed class CalendarConfiguration : IEntityTypeConfiguration<CalendarRow>

@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using Mortar.Core.Changes;
+using Mortar.Core.Events;
 using Mortar.Core.Words;
 using Mortar.Data.Events;
 using Mortar.Data.Store;
@@ -33,6 +34,15 @@ public sealed class ChangeRow
 
     /// <summary>The calendar an event was in before a change, by its stored state.</summary>
     public static CalendarId CalendarOfEvent(string before) => StoredText.Read<EventRow>(before).CalendarId;
+
+    /// <summary>The event before the change; <c>null</c> where it was not there, or in the bin.</summary>
+    public Event? EventBefore() => Event(Before);
+
+    /// <summary>The event after the change; <c>null</c> where it is in the bin.</summary>
+    public Event? EventAfter() => Event(After);
+
+    private static Event? Event(string? state) =>
+        state is not null && StoredText.Read<EventRow>(state) is { DeletedAt: null } row ? row.ToCore() : null;
 
     public Change ToCore() => new(Sequence, Set, At, Actor, Subject, SubjectId, Before, After);
 }

@@ -1,9 +1,12 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
+using Mortar.Core.Calendars;
 using Mortar.Core.Events;
+using Mortar.Core.Recurrence;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
+using Mortar.Data.Calendars;
 using Mortar.Data.Store;
 using NodaTime;
 
@@ -12,9 +15,18 @@ namespace Mortar.Data.Events;
 /// <summary>What somebody wants with an event.</summary>
 /// <param name="CalendarId">The calendar it is to be in; another one than now moves it there.</param>
 /// <param name="Draft">What it is to be.</param>
-/// <param name="Only">The start of the one occurrence that is meant; <c>null</c> for a single event or the whole series.</param>
+/// <param name="Key">The start by which the series counts the occurrence that is meant; <c>null</c> for a single event, or a series from its first.</param>
+/// <param name="Reach">How far it goes, where the event is a series.</param>
+/// <param name="Repeats">How it is to repeat, as the text of a rule (empty for not at all); <c>null</c> for as before.</param>
 /// <param name="Version">The version the wish is based on; <c>null</c> to create.</param>
-public sealed record EventWish(CalendarId CalendarId, EventDraft Draft, LocalDateTime? Only, int? Version);
+public sealed record EventWish(
+    CalendarId CalendarId,
+    EventDraft Draft,
+    LocalDateTime? Key,
+    Reach Reach,
+    string? Repeats,
+    int? Version
+);
 
 /// <summary>Makes, changes, moves and deletes events.</summary>
 public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
@@ -30,11 +42,12 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
             cancellationToken
         );
 
-    /// <summary>Puts an event in the bin, or leaves one occurrence out of its series.</summary>
+    /// <summary>Puts an event in the bin, or takes an occurrence or all from one on out of its series.</summary>
     public Task<Outcome<EventRow>> Delete(
         Act act,
         EventId id,
-        LocalDateTime? only,
+        LocalDateTime? key,
+        Reach reach,
         int? version,
         CancellationToken cancellationToken
     ) =>
@@ -53,20 +66,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
                     return refusal;
                 }
 
-                if (only is not { } start)
-                {
-                    row.DeletedAt = clock.GetCurrentInstant();
-                    return new Outcome<EventRow>.Done(row);
-                }
-
-                var whole = row.ToCore();
-                if (whole.Series is not { } series || !whole.CountsAt(start, zones))
-                {
-                    return new Outcome<EventRow>.NotThere("occurrence");
-                }
-
-                row.Take(whole.Time, whole.Content, series.Without(start), zones);
-                return new Outcome<EventRow>.Done(row);
+                return Take(row, row.ToCore().Without(key, reach, NewId(), zones));
             },
             cancellationToken
         );
@@ -88,16 +88,15 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
             return refusal;
         }
 
-        var check = wish.Draft.Check(zones);
-        if (check is not DraftCheck.Fit fit)
+        var calendar = await db
+            .Calendars.AsNoTracking()
+            .SingleAsync(one => one.Id == wish.CalendarId, cancellationToken);
+        var (change, problems) = await Check(wish, act.Actor, [], calendar, cancellationToken);
+        if (change is null)
         {
-            return new Outcome<EventRow>.Unfit(((DraftCheck.Unfit)check).Problems);
+            return new Outcome<EventRow>.Unfit(problems);
         }
 
-        var zone = await db
-            .Calendars.Where(calendar => calendar.Id == wish.CalendarId)
-            .Select(calendar => calendar.Zone)
-            .SingleAsync(cancellationToken);
         var row = new EventRow
         {
             Id = id,
@@ -105,9 +104,14 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
             Uid = $"{id.Value}@mortar",
             AddedBy = act.Actor,
         };
-        row.Take(zones.KeptIn(fit.Time, zone), fit.Content, series: null, zones);
-        db.Events.Add(row);
-        return new Outcome<EventRow>.Done(row);
+        row.Take(zones.KeptIn(change.Time, calendar.Zone), change.Content, series: null, zones);
+        var made = Take(row, row.ToCore().Changed(change with { Time = row.ToCore().Time }, NewId(), zones));
+        if (made is Outcome<EventRow>.Done)
+        {
+            db.Events.Add(row);
+        }
+
+        return made;
     }
 
     private async Task<Outcome<EventRow>> Change(
@@ -141,55 +145,213 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
             return noMove;
         }
 
-        var check = wish.Draft.Check(zones);
-        if (check is not DraftCheck.Fit fit)
+        var calendar = await db
+            .Calendars.AsNoTracking()
+            .SingleAsync(one => one.Id == wish.CalendarId, cancellationToken);
+        var (change, problems) = await Check(wish, act.Actor, Named(row), calendar, cancellationToken);
+        if (change is null)
         {
-            return new Outcome<EventRow>.Unfit(((DraftCheck.Unfit)check).Problems);
+            return new Outcome<EventRow>.Unfit(problems);
         }
 
         var whole = row.ToCore();
-        if (wish.Only is { } only)
+        if (
+            wish.CalendarId != row.CalendarId
+            && whole.Series is not null
+            && wish is { Key: not null, Reach: not Reach.Whole }
+        )
         {
-            if (whole.Series is not null && wish.CalendarId == row.CalendarId && !whole.CountsAt(only, zones))
-            {
-                return new Outcome<EventRow>.NotThere("occurrence");
-            }
-
-            if (whole.Series is not { } series || wish.CalendarId != row.CalendarId)
-            {
-                return new Outcome<EventRow>.Refused(
-                    "not-one-of-a-series",
-                    "Only the whole of this event can be changed like that."
-                );
-            }
-
-            row.Take(
-                whole.Time,
-                whole.Content,
-                series.With(new Override(only, zones.KeptIn(fit.Time, row.Zone), fit.Content)),
-                zones
+            return new Outcome<EventRow>.Refused(
+                "not-one-of-a-series",
+                "A series moves to another calendar as a whole. Choose the whole series, or keep this date where it is."
             );
-            return new Outcome<EventRow>.Done(row);
         }
 
-        var time = zones.KeptIn(fit.Time, row.Zone);
-        var content = fit.Content with { Cancelled = row.Cancelled };
-        if (whole.Series is not null)
+        var taken = Take(
+            row,
+            whole.Changed(
+                change with
+                {
+                    Content = change.Content with { Cancelled = Cancelled(whole, wish.Key) },
+                },
+                NewId(),
+                zones
+            )
+        );
+        if (taken is Outcome<EventRow>.Done)
         {
-            switch (whole.Moved(null, time, content, zones))
+            row.CalendarId = wish.CalendarId;
+        }
+
+        return taken;
+    }
+
+    /// <summary>What would be changed if the wish reached so far or further; nothing is written.</summary>
+    public async Task<Outcome<IReadOnlyList<ReachPreview>>> Preview(
+        Act act,
+        EventId id,
+        EventWish wish,
+        bool isDeletion,
+        CancellationToken cancellationToken
+    )
+    {
+        var row = await db.Events.AsNoTracking().FirstOrDefaultAsync(one => one.Id == id, cancellationToken);
+        if (row is null || row.DeletedAt is not null)
+        {
+            return new Outcome<IReadOnlyList<ReachPreview>>.NotThere("event");
+        }
+
+        var role = (await db.StandingOf(act.Actor, row.CalendarId, cancellationToken)).Role;
+        if (
+            AccessRules.ToChange(role, act.Actor, row.AddedBy).Refusal<IReadOnlyList<ReachPreview>>("event", "Edit") is
+            { } refusal
+        )
+        {
+            return refusal;
+        }
+
+        if (isDeletion && wish.Key is { } key)
+        {
+            return new Outcome<IReadOnlyList<ReachPreview>>.Done(ReachPreview.OfWithout(row.ToCore(), key, zones));
+        }
+
+        var calendar = await db
+            .Calendars.AsNoTracking()
+            .SingleAsync(one => one.Id == row.CalendarId, cancellationToken);
+        var (change, problems) = await Check(wish, act.Actor, Named(row), calendar, cancellationToken);
+        return change is null
+            ? new Outcome<IReadOnlyList<ReachPreview>>.Unfit(problems)
+            : new Outcome<IReadOnlyList<ReachPreview>>.Done(ReachPreview.Of(row.ToCore(), change, zones));
+    }
+
+    private static bool Cancelled(Event whole, LocalDateTime? key) =>
+        (
+            whole
+                .Series?.Overrides.FirstOrDefault(one => one.Replaces == key && one.Range == OverrideRange.One)
+                ?.Content
+            ?? whole.Content
+        ).Cancelled;
+
+    /// <summary>Everybody who is named on some date of it; they stay so even when they have left the group.</summary>
+    private static IEnumerable<PersonId> Named(EventRow row)
+    {
+        var whole = row.ToCore();
+        return (whole.Series?.Overrides ?? []).SelectMany(one => one.Content.Attendees).Concat(whole.Content.Attendees);
+    }
+
+    private static EventId NewId() => new(Guid.CreateVersion7());
+
+    /// <summary>Writes what Core made of it: the event, and the new one that a parted series has as its later part.</summary>
+    private Outcome<EventRow> Take(EventRow row, EventEdit edit)
+    {
+        switch (edit)
+        {
+            case EventEdit.Done done:
+                row.Take(done.Event.Time, done.Event.Content, done.Event.Series, zones);
+                if (done.Later is { } later)
+                {
+                    var added = new EventRow
+                    {
+                        Id = later.Id,
+                        CalendarId = row.CalendarId,
+                        Uid = later.Uid,
+                        AddedBy = row.AddedBy,
+                    };
+                    added.Take(later.Time, later.Content, later.Series, zones);
+                    db.Events.Add(added);
+                    return new Outcome<EventRow>.Done(added);
+                }
+
+                return new Outcome<EventRow>.Done(row);
+            case EventEdit.Gone:
+                row.DeletedAt = clock.GetCurrentInstant();
+                return new Outcome<EventRow>.Done(row);
+            case EventEdit.Refused refused:
+                return new Outcome<EventRow>.Refused(refused.Type, refused.Sentence);
+            default:
+                return new Outcome<EventRow>.NotThere("occurrence");
+        }
+    }
+
+    /// <summary>Checks a wish: its draft, its rule, and that those newly named are known in the calendar's group.</summary>
+    private async Task<(EventChange? Change, IReadOnlyList<FieldProblem> Problems)> Check(
+        EventWish wish,
+        PersonId actor,
+        IEnumerable<PersonId> already,
+        CalendarRow calendar,
+        CancellationToken cancellationToken
+    )
+    {
+        var problems = new List<FieldProblem>();
+        RepeatWish repeats = new RepeatWish.AsBefore();
+        if (wish.Repeats is { Length: 0 })
+        {
+            repeats = new RepeatWish.Once();
+        }
+        else if (wish.Repeats is { } text)
+        {
+            switch (RecurrenceRule.Parse(text))
             {
-                case SeriesChange.Refused refused:
-                    return new Outcome<EventRow>.Refused("series-time", refused.Sentence);
-                case SeriesChange.Done moved:
-                    row.CalendarId = wish.CalendarId;
-                    row.Take(moved.Event.Time, moved.Event.Content, moved.Event.Series, zones);
-                    return new Outcome<EventRow>.Done(row);
+                case RuleParse.Ok ok:
+                    repeats = new RepeatWish.By(ok.Rule);
+                    break;
+                case RuleParse.Bad bad:
+                    problems.Add(
+                        new FieldProblem(
+                            "repeats",
+                            $"At place {bad.Column + 1} of the rule stands something else than {bad.Expected}."
+                        )
+                    );
+                    break;
+                default:
+                    problems.Add(
+                        new FieldProblem(
+                            "repeats",
+                            "Rules of other calendars than the Gregorian are kept from files, not made."
+                        )
+                    );
+                    break;
             }
         }
 
-        row.CalendarId = wish.CalendarId;
-        row.Take(time, content, series: null, zones);
-        return new Outcome<EventRow>.Done(row);
+        if (await HasStrangers(wish.Draft.Attendees.Except(already), calendar, cancellationToken))
+        {
+            problems.Add(new FieldProblem("attendees", "Somebody named here is not in the group of this calendar."));
+        }
+
+        var attendees =
+            wish.Draft.Attendees.Count == 0 && calendar.Purpose == Purpose.Away
+                ? Attendees.Of([actor])
+                : wish.Draft.Attendees;
+        var check = (wish.Draft with { Attendees = attendees }).Check(zones);
+        return (check, problems.Count) switch
+        {
+            (DraftCheck.Fit fit, 0) => (new EventChange(wish.Key, wish.Reach, fit.Time, fit.Content, repeats), []),
+            (DraftCheck.Unfit unfit, _) => (null, [.. unfit.Problems, .. problems]),
+            _ => (null, problems),
+        };
+    }
+
+    /// <summary>People of the group can be named, and those who have access by another way.</summary>
+    private async Task<bool> HasStrangers(
+        IEnumerable<PersonId> named,
+        CalendarRow calendar,
+        CancellationToken cancellationToken
+    )
+    {
+        var strangers = named.ToHashSet();
+        if (strangers.Count > 0)
+        {
+            strangers.ExceptWith(await db.ReadersOf(calendar.Id, cancellationToken));
+            strangers.ExceptWith(
+                await db
+                    .Members.Where(member => member.GroupId == calendar.GroupId)
+                    .Select(member => member.PersonId)
+                    .ToListAsync(cancellationToken)
+            );
+        }
+
+        return strangers.Count > 0;
     }
 
     private async Task<Outcome<EventRow>?> WhyNotAdd(

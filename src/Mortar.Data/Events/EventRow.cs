@@ -12,12 +12,15 @@ using NodaTime;
 
 namespace Mortar.Data.Events;
 
-/// <summary>The three forms of <see cref="EventTime"/>.</summary>
+/// <summary>The forms of <see cref="EventTime"/>.</summary>
 public enum TimeForm
 {
     Timed,
     AllDay,
     Floating,
+
+    /// <summary>Days whose hours are not known yet.</summary>
+    ToBeSet,
 }
 
 /// <summary>An event as it is stored: its local time is the truth, the two instants are an index for ranges.</summary>
@@ -43,6 +46,16 @@ public sealed class EventRow : IRecorded
     public ShowAs ShowAs { get; set; }
 
     public bool Cancelled { get; set; }
+
+    /// <summary>The people named on it as stored text; <c>null</c> for nobody.</summary>
+    public string? Attendees { get; set; }
+
+    public string Kind { get; set; } = string.Empty;
+
+    public bool Private { get; set; }
+
+    /// <summary>Minutes before the start.</summary>
+    public int? Reminder { get; set; }
 
     public TimeForm TimeForm { get; set; }
 
@@ -88,7 +101,13 @@ public sealed class EventRow : IRecorded
             Uid,
             AddedBy,
             ToTime(TimeForm, Start, End, Zone),
-            new EventContent(Title, Place, Notes, ShowAs, Cancelled),
+            new EventContent(Title, Place, Notes, ShowAs, Cancelled)
+            {
+                Attendees = ToAttendees(Attendees),
+                Kind = Kind,
+                Private = Private,
+                Reminder = Reminder,
+            },
             Series is { } series ? StoredSeries.Read(series) : null,
             Version
         );
@@ -97,12 +116,26 @@ public sealed class EventRow : IRecorded
     public void Take(EventTime time, EventContent content, Series? series, ZoneClock clock)
     {
         (Title, Place, Notes, ShowAs, Cancelled) = content;
+        (Attendees, Kind, Private, Reminder) = (
+            FromAttendees(content.Attendees),
+            content.Kind,
+            content.Private,
+            content.Reminder
+        );
         (TimeForm, Start, End, Zone) = FromTime(time);
         Series = series is null ? null : StoredSeries.Text(series);
         var whole = ToCore();
         IndexStart = whole.FirstStart(clock);
         IndexEnd = whole.LastEnd(clock) ?? Forever;
     }
+
+    internal static Attendees ToAttendees(string? text) =>
+        text is null
+            ? Core.Events.Attendees.None
+            : Core.Events.Attendees.Of(text.Split(' ').Select(id => new PersonId(Guid.ParseExact(id, "N"))));
+
+    internal static string? FromAttendees(Attendees attendees) =>
+        attendees.Count == 0 ? null : string.Join(' ', attendees.Select(one => one.Value.ToString("N")));
 
     internal static EventTime ToTime(TimeForm form, LocalDateTime start, LocalDateTime end, string? zone) =>
         form switch
@@ -113,6 +146,7 @@ public sealed class EventRow : IRecorded
                 zone ?? throw new UnreachableException("CK_Events_Zone holds.")
             ),
             TimeForm.AllDay => EventTime.Days(start.Date, end.Date),
+            TimeForm.ToBeSet => EventTime.DaysToBeSet(start.Date, end.Date),
             TimeForm.Floating => EventTime.OnEveryClock(start, end),
             _ => throw new UnreachableException(),
         };
@@ -121,7 +155,12 @@ public sealed class EventRow : IRecorded
         time switch
         {
             EventTime.Timed timed => (TimeForm.Timed, timed.Start, timed.End, timed.Zone),
-            EventTime.AllDay days => (TimeForm.AllDay, days.First.AtMidnight(), days.Last.AtMidnight(), null),
+            EventTime.AllDay days => (
+                days.TimesToBeSet ? TimeForm.ToBeSet : TimeForm.AllDay,
+                days.First.AtMidnight(),
+                days.Last.AtMidnight(),
+                null
+            ),
             EventTime.Floating floating => (TimeForm.Floating, floating.Start, floating.End, null),
             _ => throw new UnreachableException(),
         };

@@ -116,6 +116,11 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
             return true;
         }
 
+        // Files do not say who of ours is named; that stays as it was set here.
+        one = one with
+        {
+            Content = one.Content with { Attendees = EventRow.ToAttendees(row.Attendees) },
+        };
         if (
             known == KnownEvents.Keep
             || IsSame(row, one)

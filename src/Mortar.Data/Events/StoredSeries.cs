@@ -33,7 +33,11 @@ internal static class StoredSeries
         string? Notes,
         ShowAs ShowAs,
         bool Cancelled,
-        OverrideRange Range
+        OverrideRange Range,
+        string? Attendees,
+        string? Kind,
+        bool Private,
+        int? Reminder
     );
 
     public static string Text(Series series) =>
@@ -100,7 +104,11 @@ internal static class StoredSeries
             notes,
             showAs,
             cancelled,
-            one.Range
+            one.Range,
+            EventRow.FromAttendees(one.Content.Attendees),
+            one.Content.Kind.Length > 0 ? one.Content.Kind : null,
+            one.Content.Private,
+            one.Content.Reminder
         );
     }
 
@@ -114,7 +122,13 @@ internal static class StoredSeries
                 one.Notes ?? string.Empty,
                 one.ShowAs,
                 one.Cancelled
-            ),
+            )
+            {
+                Attendees = EventRow.ToAttendees(one.Attendees),
+                Kind = one.Kind ?? string.Empty,
+                Private = one.Private,
+                Reminder = one.Reminder,
+            },
             one.Range
         );
 }

@@ -21,6 +21,23 @@ public sealed class PersonRow
     /// <summary>The zone in which they see the wall.</summary>
     public required string Zone { get; set; }
 
+    /// <summary>Their <see cref="Core.Groups.Preferences"/> as stored text, but for the zone; <c>null</c> for those one begins with.</summary>
+    public string? Preferences { get; set; }
+
+    /// <summary>How they like to see time.</summary>
+    public Core.Groups.Preferences ToPreferences() =>
+        (
+            Preferences is { } stored
+                ? StoredText.Read<Core.Groups.Preferences>(stored)
+                : Core.Groups.Preferences.In(Zone)
+        ) with
+        {
+            Zone = Zone,
+        };
+
+    public void Take(Core.Groups.Preferences preferences) =>
+        (Zone, Preferences) = (preferences.Zone, StoredText.Of(preferences));
+
     /// <summary>The sequence of the last change their inbox has shown them.</summary>
     public long SeenChanges { get; set; }
 }

@@ -255,6 +255,9 @@ namespace Mortar.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Kinds")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Mark")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -263,7 +266,14 @@ namespace Mortar.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<Guid?>("Person")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Purpose")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Takes")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -292,6 +302,21 @@ namespace Mortar.Data.Migrations
                     b.Property<Guid>("CalendarId")
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("Beside")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Hue")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Mark")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int?>("Place")
+                        .HasColumnType("INTEGER");
+
                     b.Property<bool>("Shown")
                         .HasColumnType("INTEGER");
 
@@ -300,6 +325,38 @@ namespace Mortar.Data.Migrations
                     b.HasIndex("CalendarId");
 
                     b.ToTable("Layers", (string)null);
+                });
+
+            modelBuilder.Entity("Mortar.Data.Calendars.SetRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("GroupId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Layers")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("Owner")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("GroupId");
+
+                    b.HasIndex("Owner");
+
+                    b.ToTable("Sets", null, t =>
+                        {
+                            t.HasCheckConstraint("CK_Sets_Name", "length(Name) > 0");
+                        });
                 });
 
             modelBuilder.Entity("Mortar.Data.Changes.ChangeRow", b =>
@@ -357,6 +414,9 @@ namespace Mortar.Data.Migrations
                     b.Property<Guid>("AddedBy")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Attendees")
+                        .HasColumnType("TEXT");
+
                     b.Property<Guid>("CalendarId")
                         .HasColumnType("TEXT");
 
@@ -376,6 +436,10 @@ namespace Mortar.Data.Migrations
                     b.Property<long>("IndexStart")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Notes")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -383,6 +447,12 @@ namespace Mortar.Data.Migrations
                     b.Property<string>("Place")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<bool>("Private")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int?>("Reminder")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("Series")
                         .HasColumnType("TEXT");
@@ -494,6 +564,9 @@ namespace Mortar.Data.Migrations
 
                     b.Property<string>("Name")
                         .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Preferences")
                         .HasColumnType("TEXT");
 
                     b.Property<long>("SeenChanges")
@@ -632,6 +705,19 @@ namespace Mortar.Data.Migrations
                     b.HasOne("Mortar.Data.Groups.PersonRow", null)
                         .WithMany()
                         .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Mortar.Data.Calendars.SetRow", b =>
+                {
+                    b.HasOne("Mortar.Data.Groups.GroupRow", null)
+                        .WithMany()
+                        .HasForeignKey("GroupId");
+
+                    b.HasOne("Mortar.Data.Groups.PersonRow", null)
+                        .WithMany()
+                        .HasForeignKey("Owner")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

@@ -28,6 +28,7 @@ internal static class Conversions
         builder.Properties<Hue>().HaveConversion<string>();
         builder.Properties<Mark>().HaveConversion<string>();
         builder.Properties<Purpose>().HaveConversion<string>();
+        builder.Properties<WhoseTime>().HaveConversion<string>();
         builder.Properties<ShowAs>().HaveConversion<string>();
         builder.Properties<Subject>().HaveConversion<string>();
         builder.Properties<GroupSort>().HaveConversion<string>();

@@ -37,6 +37,8 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
 
     public DbSet<LayerRow> Layers => Set<LayerRow>();
 
+    public DbSet<SetRow> Sets => Set<SetRow>();
+
     public DbSet<EventRow> Events => Set<EventRow>();
 
     public DbSet<ChangeRow> Changes => Set<ChangeRow>();

@@ -21,6 +21,9 @@ public sealed record FileHead(string Name, string Description, string Zone);
 /// </remarks>
 public static class CalendarFileWriter
 {
+    /// <summary>Says of whole days that hours will follow; others read them as whole days (RFC 5545, 3.8.8.2).</summary>
+    internal const string TimesToBeSet = "X-MORTAR-TIMES-TO-BE-SET";
+
     private const int LongestOctets = 75;
 
     private static readonly LocalDatePattern Date = LocalDatePattern.CreateWithInvariantCulture("uuuuMMdd");
@@ -180,6 +183,18 @@ public static class CalendarFileWriter
         Text("SUMMARY", now.Title, before.Title);
         Text("LOCATION", now.Place, before.Place);
         Text("DESCRIPTION", now.Notes, before.Notes);
+        Text("CATEGORIES", now.Kind, before.Kind);
+        if (now.Private != before.Private)
+        {
+            component.Replace("CLASS", now.Private ? [ContentLine.Of("CLASS", "PRIVATE")] : []);
+        }
+
+        if (now.Reminder != before.Reminder)
+        {
+            component.Inside.RemoveAll(inside => inside.Name == "VALARM");
+            component.Inside.AddRange(now.Reminder is { } minutes ? [Alarm(minutes, now.Title)] : []);
+        }
+
         if (now.ShowAs != before.ShowAs || now.Cancelled != before.Cancelled)
         {
             PutStatus(component, now);
@@ -192,6 +207,15 @@ public static class CalendarFileWriter
                 component.Replace(property, value.Length > 0 ? [ContentLine.OfText(property, value)] : []);
             }
         }
+    }
+
+    private static Component Alarm(int minutes, string title)
+    {
+        var alarm = new Component("VALARM", 0) { Whole = true };
+        alarm.Lines.Add(ContentLine.Of("ACTION", "DISPLAY"));
+        alarm.Lines.Add(ContentLine.OfText("DESCRIPTION", title.Length > 0 ? title : "untitled"));
+        alarm.Lines.Add(ContentLine.Of("TRIGGER", string.Create(CultureInfo.InvariantCulture, $"-PT{minutes}M")));
+        return alarm;
     }
 
     private static Component Changed(Event whole, Override one, Instant now)
@@ -209,11 +233,7 @@ public static class CalendarFileWriter
         component.Lines.Add(ContentLine.Of("DTSTAMP", Utc.Format(now)));
         component.Lines.Add(ContentLine.Of("SEQUENCE", (whole.Version - 1).ToString(CultureInfo.InvariantCulture)));
         PutTime(component, time);
-        Patch(
-            component,
-            content,
-            new EventContent(string.Empty, string.Empty, string.Empty, ShowAs.Busy, Cancelled: false)
-        );
+        Patch(component, content, EventContent.Blank);
         return component;
     }
 
@@ -230,9 +250,13 @@ public static class CalendarFileWriter
 
     private static void PutTime(Component component, EventTime time)
     {
-        component.Lines.RemoveAll(line => line.Name == "DURATION");
+        component.Lines.RemoveAll(line => line.Name is "DURATION" or TimesToBeSet);
         component.Replace("DTSTART", When("DTSTART", time, time.LocalStart));
         component.Replace("DTEND", time.LocalEnd > time.LocalStart ? [When("DTEND", time, time.LocalEnd)] : []);
+        if (time is EventTime.AllDay { TimesToBeSet: true })
+        {
+            component.Lines.Add(ContentLine.Of(TimesToBeSet, "TRUE"));
+        }
     }
 
     /// <summary>A length in days of the calendar has to be said as such, or others would read exact time (RFC 5545, 3.8.5.3).</summary>

@@ -3,6 +3,7 @@ using System.Text;
 using Mortar.Core.Events;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
+using NodaTime;
 
 namespace Mortar.Formats.ICalendar;
 
@@ -157,10 +158,15 @@ internal sealed partial class EventReader(FileTimes times, List<Finding> finding
 
         // RFC 5545 has the end of a whole day excluded; files that give start and end alike mean that one day.
         return start.IsDate
-                ? EventTime.Days(start.Local.Date, end > start.Local ? end.Date.PlusDays(-1) : start.Local.Date)
+                ? Days(component, start.Local.Date, end > start.Local ? end.Date.PlusDays(-1) : start.Local.Date)
             : start.Zone is { } zone ? EventTime.InZone(start.Local, end, zone)
             : EventTime.OnEveryClock(start.Local, end);
     }
+
+    private static EventTime Days(Component component, LocalDate first, LocalDate last) =>
+        component.First(CalendarFileWriter.TimesToBeSet) is not null
+            ? EventTime.DaysToBeSet(first, last)
+            : EventTime.Days(first, last);
 
     /// <summary>The days and weeks of a DURATION; DTEND gives exact time (RFC 5545, 3.8.5.3).</summary>
     private static int NominalDays(Component component) =>
@@ -183,8 +189,45 @@ internal sealed partial class EventReader(FileTimes times, List<Finding> finding
             Short(component, "DESCRIPTION", name, PlainText.Lines, EventRules.LongestNotes),
             showAs,
             cancelled
-        );
+        )
+        {
+            Kind = Kind(component),
+            Private = Is(component, "CLASS", "PRIVATE") || Is(component, "CLASS", "CONFIDENTIAL"),
+            Reminder = Reminder(component),
+        };
     }
+
+    /// <summary>The first of its categories (RFC 5545, 3.8.1.2); the others are kept in the source.</summary>
+    private static string Kind(Component component)
+    {
+        var value = component.First("CATEGORIES")?.Value ?? string.Empty;
+        var end = 0;
+        while (end < value.Length && value[end] != ',')
+        {
+            end += value[end] == '\\' ? 2 : 1;
+        }
+
+        var first = ContentLine.Of("CATEGORIES", value[..Math.Min(end, value.Length)]).Unescaped();
+        return PlainText.Shorten(PlainText.OneLine(first), EventRules.LongestKind);
+    }
+
+    /// <summary>The first alarm so long before the start (RFC 5545, 3.6.6); others are kept in the source.</summary>
+    private static int? Reminder(Component component) =>
+        component
+            .Inside.Where(inside => inside.Name == "VALARM")
+            .Select(alarm => alarm.First("TRIGGER"))
+            .Where(trigger => trigger is not null && trigger.Parameter("RELATED") is null or "START")
+            .Select(trigger => MinutesBefore(trigger!.Value))
+            .FirstOrDefault(minutes => minutes is not null);
+
+    private static int? MinutesBefore(string trigger) =>
+        (trigger.StartsWith('-') || trigger.Trim() is "PT0S" or "PT0M")
+        && FileTimes.TryReadDuration(trigger.TrimStart('-'), out var before)
+        && before.Months == 0
+        && before.Years == 0
+        && before.ToDuration().TotalMinutes is >= 0 and <= EventRules.LongestReminder and var minutes
+            ? (int)minutes
+            : null;
 
     private string Short(Component component, string property, string name, Func<string?, string> clean, int longest)
     {

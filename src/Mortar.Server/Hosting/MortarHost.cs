@@ -16,6 +16,7 @@ using Mortar.Server.Features.Groups;
 using Mortar.Server.Features.Imports;
 using Mortar.Server.Features.Inbox;
 using Mortar.Server.Features.PostRoom;
+using Mortar.Server.Features.Preferences;
 using Mortar.Server.Features.Shelf;
 using Mortar.Server.Features.Wall;
 using Mortar.Server.Live;
@@ -62,6 +63,7 @@ internal static class MortarHost
         builder.Services.AddAccess();
         builder.Services.AddEvents();
         builder.Services.AddScoped<EventView>();
+        builder.Services.AddWall();
         builder.Services.AddImports();
         builder.Services.AddChanges();
         builder.Services.AddInbox();
@@ -87,8 +89,10 @@ internal static class MortarHost
 
         var api = app.MapGroup("/api").RequireAuthorization().AddEndpointFilter<AntiforgeryFilter>();
         api.MapAccounts();
+        api.MapPreferences();
         api.MapGroups();
         api.MapShelf();
+        api.MapSets();
         api.MapCalendars();
         api.MapAccess();
         api.MapEvents();

@@ -8,7 +8,7 @@ using NodaTime;
 namespace Mortar.Server.Wire;
 
 /// <summary>A brick on the wall. Made of a <see cref="VisibleEvent"/> and of nothing else.</summary>
-[JsonPolymorphic(TypeDiscriminatorPropertyName = "kind")]
+[JsonPolymorphic(TypeDiscriminatorPropertyName = "form")]
 [JsonDerivedType(typeof(Busy), "busy")]
 [JsonDerivedType(typeof(Event), "event")]
 internal abstract record BrickBody
@@ -21,7 +21,12 @@ internal abstract record BrickBody
     /// <param name="Time">On the reader's clock.</param>
     /// <param name="Zone">The zone it lives in, where that is another than the reader's.</param>
     /// <param name="Notes"><c>null</c> where the reader's step does not show them.</param>
+    /// <param name="Attendees">Those named on it; nobody where the reader's step does not show them.</param>
+    /// <param name="Kind"><c>null</c> where the reader's step does not show it.</param>
+    /// <param name="Private">Whether others see its times only.</param>
+    /// <param name="Reminder">Minutes before the start.</param>
     /// <param name="Repeats">How it repeats, as a sentence.</param>
+    /// <param name="Rule">The rule it repeats by, where that is one rule.</param>
     internal sealed record Event(
         Guid CalendarId,
         Guid EventId,
@@ -34,7 +39,12 @@ internal abstract record BrickBody
         string? Notes,
         ShowAs ShowAs,
         bool Cancelled,
+        IReadOnlyList<Guid> Attendees,
+        string? Kind,
+        bool Private,
+        int? Reminder,
         string? Repeats,
+        string? Rule,
         bool MayChange
     ) : BrickBody;
 
@@ -66,7 +76,12 @@ internal abstract record BrickBody
             shown.Notes,
             shown.ShowAs,
             shown.Cancelled,
+            [.. shown.Attendees.Select(person => person.Value)],
+            shown.Kind,
+            shown.Private,
+            shown.Reminder,
             shown.Repeats,
+            shown.Rule?.ToString(),
             shown.MayChange
         );
 }

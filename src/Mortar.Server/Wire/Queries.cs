@@ -1,3 +1,4 @@
+using Mortar.Core.Events;
 using NodaTime;
 using NodaTime.Text;
 
@@ -23,6 +24,21 @@ internal readonly record struct LocalTimeQuery(LocalDateTime Value)
         time = new LocalTimeQuery(parsed.GetValueOrDefault());
         return parsed.Success;
     }
+}
+
+/// <summary>How far a change goes, in an address.</summary>
+internal readonly record struct ReachQuery(Reach Value)
+{
+    public static bool TryParse(string? text, out ReachQuery reach)
+    {
+        var parsed = Enum.TryParse<Reach>(text, ignoreCase: true, out var value) && Enum.IsDefined(value);
+        reach = new ReachQuery(value);
+        return parsed;
+    }
+
+    /// <summary>What is said; else the one occurrence that is named, or all where none is.</summary>
+    public static Reach Or(ReachQuery? said, LocalTimeQuery? only) =>
+        said?.Value ?? (only is null ? Reach.Whole : Reach.OnlyThis);
 }
 
 file static class Parsed

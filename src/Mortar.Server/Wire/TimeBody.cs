@@ -13,8 +13,8 @@ namespace Mortar.Server.Wire;
 [JsonDerivedType(typeof(Floating), "floating")]
 internal abstract record TimeBody
 {
-    /// <summary>Whole days, both included.</summary>
-    internal sealed record Days(LocalDate First, LocalDate Last) : TimeBody;
+    /// <summary>Days, both included: whole ones, or such whose hours are not known yet.</summary>
+    internal sealed record Days(LocalDate First, LocalDate Last, bool ToBeSet = false) : TimeBody;
 
     /// <summary>A local start and end on the clock of an IANA zone.</summary>
     internal sealed record Clock(LocalDateTime Start, LocalDateTime End, string Zone) : TimeBody;
@@ -25,7 +25,7 @@ internal abstract record TimeBody
     public static TimeBody Of(EventTime time) =>
         time switch
         {
-            EventTime.AllDay days => new Days(days.First, days.Last),
+            EventTime.AllDay days => new Days(days.First, days.Last, days.TimesToBeSet),
             EventTime.Timed timed => new Clock(timed.Start, timed.End, timed.Zone),
             EventTime.Floating floating => new Floating(floating.Start, floating.End),
             _ => throw new UnreachableException(),
@@ -34,7 +34,7 @@ internal abstract record TimeBody
     public TimeDraft ToDraft() =>
         this switch
         {
-            Days days => new TimeDraft.Days(days.First, days.Last),
+            Days days => new TimeDraft.Days(days.First, days.Last, days.ToBeSet),
             Clock clock => new TimeDraft.Clock(clock.Start, clock.End, clock.Zone),
             Floating floating => new TimeDraft.Floating(floating.Start, floating.End),
             _ => throw new UnreachableException(),

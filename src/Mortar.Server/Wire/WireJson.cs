@@ -1,8 +1,10 @@
 using System.Reflection;
 using System.Text.Json;
+using System.Text.Json.Nodes;
 using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
+using Mortar.Core.Events;
 using NodaTime;
 using NodaTime.Serialization.SystemTextJson;
 
@@ -37,6 +39,16 @@ internal static class WireJson
                     schema.Type = JsonSchemaType.String;
                     schema.Format = format;
                     schema.Properties?.Clear();
+                }
+                else if (type == typeof(ReachQuery))
+                {
+                    schema.Type = JsonSchemaType.String;
+                    schema.Properties?.Clear();
+                    schema.Enum =
+                    [
+                        .. Enum.GetNames<Reach>()
+                            .Select(name => (JsonNode)JsonNamingPolicy.CamelCase.ConvertName(name)),
+                    ];
                 }
                 else if (type.IsEnum)
                 {

@@ -108,8 +108,28 @@ public class CalendarTests
         var calendar = await ines.MakeCalendar();
         await mortar.Give(calendar, DemoPeople.Priya, Role.View);
 
-        (await priya.Put($"/api/shelf/{calendar.Value}", new { shown = false })).Is(204);
-        (await priya.Put($"/api/shelf/{calendar.Value}", new { shown = false })).Is(204);
+        (
+            await priya.Put(
+                $"/api/shelf/{calendar.Value}",
+                new
+                {
+                    shown = false,
+                    beside = false,
+                    look = (object?)null,
+                }
+            )
+        ).Is(204);
+        (
+            await priya.Put(
+                $"/api/shelf/{calendar.Value}",
+                new
+                {
+                    shown = false,
+                    beside = false,
+                    look = (object?)null,
+                }
+            )
+        ).Is(204);
 
         Assert.False((await priya.Get($"/api/calendars/{calendar.Value}")).Body.GetProperty("shown").GetBoolean());
         Assert.True((await ines.Get($"/api/calendars/{calendar.Value}")).Body.GetProperty("shown").GetBoolean());

@@ -67,7 +67,24 @@ public class LadderTests
         ("PUT", "events/{eventId}", calendar => World.Event(calendar, "Changed"), [404, 404, 403, 403, 403, 200, 200]),
         ("DELETE", "events/{eventId}", null, [404, 404, 403, 403, 403, 200, 200]),
         ("PUT", "events/{newId}", calendar => World.Event(calendar, "New"), [404, 403, 403, 403, 200, 200, 200]),
-        ("PUT", "shelf/{calendarId}", _ => new { shown = false }, [404, 204, 204, 204, 204, 204, 204]),
+        (
+            "POST",
+            "events/{eventId}/preview",
+            calendar => new { only = "2026-03-11T09:00:00", @event = World.Event(calendar, "Changed") },
+            [404, 404, 403, 403, 403, 200, 200]
+        ),
+        ("GET", "events/{eventId}/history", null, [404, 404, 403, 200, 200, 200, 200]),
+        (
+            "PUT",
+            "shelf/{calendarId}",
+            _ => new
+            {
+                shown = false,
+                beside = false,
+                look = (object?)null,
+            },
+            [404, 204, 204, 204, 204, 204, 204]
+        ),
         ("POST", "changes/{set}/undo", null, [404, 404, 404, 404, 404, 404, 404]), // what Ines did is hers to undo
     ];
 
@@ -154,6 +171,14 @@ public class LadderTests
             "GET shelf",
             "GET zones",
             "GET wall",
+            "GET ribbon",
+            "GET find",
+            "POST rules/preview",
+            "PUT preferences",
+            "PUT shelf",
+            "GET sets",
+            "PUT sets/{setId}",
+            "DELETE sets/{setId}",
             "GET inbox",
             "POST inbox/seen",
             "GET post-room",
@@ -202,6 +227,11 @@ public class LadderTests
         [
             "shelf",
             "wall?from=2026-03-09&to=2026-03-15",
+            "ribbon?from=2026-03-09&weeks=4",
+            "find?from=2026-03-01&to=2026-03-31",
+            $"find?from=2026-03-01&to=2026-03-31&words={World.Secret}",
+            $"events/{eventId}/history",
+            "sets",
             "inbox",
             $"calendars/{calendar.Value}",
             $"calendars/{calendar.Value}/export",

@@ -36,6 +36,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/preferences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["PutPreferences"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups": {
         parameters: {
             query?: never;
@@ -92,7 +108,7 @@ export interface paths {
             cookie?: never;
         };
         get: operations["ListLayers"];
-        put?: never;
+        put: operations["OrderLayers"];
         post?: never;
         delete?: never;
         options?: never;
@@ -108,9 +124,41 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["ShowLayer"];
+        put: operations["LayLayer"];
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ListSets"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets/{setId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["PutSet"];
+        post?: never;
+        delete: operations["DeleteSet"];
         options?: never;
         head?: never;
         patch?: never;
@@ -164,6 +212,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rules/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["PreviewRule"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/wall": {
         parameters: {
             query?: never;
@@ -172,6 +236,38 @@ export interface paths {
             cookie?: never;
         };
         get: operations["ReadWall"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ribbon": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ReadRibbon"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["FindEvents"];
         put?: never;
         post?: never;
         delete?: never;
@@ -436,6 +532,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/events/{eventId}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["PreviewChange"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/events/{eventId}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ReadEventHistory"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calendars/{calendarId}/imports/{importId}": {
         parameters: {
             query?: never;
@@ -475,7 +603,7 @@ export interface components {
         BrickBody: components["schemas"]["BrickBodyBrickBodyBusy"] | components["schemas"]["BrickBodyBrickBodyEvent"];
         BrickBodyBrickBodyBusy: {
             /** @enum {string} */
-            kind: "busy";
+            form: "busy";
             /** Format: uuid */
             calendarId: string;
             start: components["schemas"]["LocalDateTime"];
@@ -484,7 +612,7 @@ export interface components {
         };
         BrickBodyBrickBodyEvent: {
             /** @enum {string} */
-            kind: "event";
+            form: "event";
             /** Format: uuid */
             calendarId: string;
             /** Format: uuid */
@@ -499,7 +627,13 @@ export interface components {
             notes: null | string;
             showAs: components["schemas"]["ShowAs"];
             cancelled: boolean;
+            attendees: string[];
+            kind: null | string;
+            private: boolean;
+            /** Format: int32 */
+            reminder: null | number;
             repeats: null | string;
+            rule: null | string;
             mayChange: boolean;
         };
         BrickBodyEvent: {
@@ -517,7 +651,13 @@ export interface components {
             notes: null | string;
             showAs: components["schemas"]["ShowAs"];
             cancelled: boolean;
+            attendees: string[];
+            kind: null | string;
+            private: boolean;
+            /** Format: int32 */
+            reminder: null | number;
             repeats: null | string;
+            rule: null | string;
             mayChange: boolean;
         };
         CalendarsSettingsBody: {
@@ -530,6 +670,10 @@ export interface components {
             purpose: components["schemas"]["Purpose"];
             groupDefault: components["schemas"]["Role"];
             description?: null | string;
+            takes?: components["schemas"]["WhoseTime"];
+            /** Format: uuid */
+            person?: null | string;
+            kinds?: null | components["schemas"]["Kind"][];
         };
         ChangeAccessBody: {
             role: components["schemas"]["Role"];
@@ -538,6 +682,8 @@ export interface components {
             /** Format: int32 */
             returned: number;
         };
+        /** @enum {string} */
+        ClockStyle: "hours24" | "hours12";
         /** Format: date */
         DateQuery: string;
         DemoPersonBody: {
@@ -545,6 +691,11 @@ export interface components {
             personId: string;
             name: string;
             about: string;
+        };
+        EventHistoryEntry: {
+            at: components["schemas"]["Instant"];
+            by: string;
+            what: string[];
         };
         EventsBody: {
             /** Format: uuid */
@@ -554,6 +705,30 @@ export interface components {
             title?: null | string;
             place?: null | string;
             notes?: null | string;
+            attendees?: null | string[];
+            kind?: null | string;
+            /** @default false */
+            private: boolean;
+            /** Format: int32 */
+            reminder?: null | number;
+            rule?: null | string;
+        };
+        EventsPreviewBody: {
+            only: components["schemas"]["LocalDateTime"];
+            event: null | components["schemas"]["EventsBody"];
+        };
+        EventsRuleAnswer: {
+            sentence: string;
+            next: string[];
+            problem: null | string;
+        };
+        EventsRuleBody: {
+            time: components["schemas"]["TimeBody"];
+            rule: string;
+        };
+        FindEventsBody: {
+            hits: components["schemas"]["BrickBodyEvent"][];
+            more: boolean;
         };
         Finding: {
             /** Format: int32 */
@@ -583,6 +758,7 @@ export interface components {
             personId: string;
             name: string;
             address: null | string;
+            zone: string;
             coordinates: boolean;
         };
         /** @enum {string} */
@@ -675,6 +851,10 @@ export interface components {
         };
         /** @enum {string} */
         IsoDayOfWeek: "none" | "monday" | "tuesday" | "wednesday" | "thursday" | "friday" | "saturday" | "sunday";
+        Kind: {
+            name: string;
+            tint: components["schemas"]["Tint"];
+        };
         /** @enum {string} */
         KnownEvents: "keep" | "update";
         ListAccessBody: {
@@ -732,8 +912,37 @@ export interface components {
             text: string;
             at: components["schemas"]["Instant"];
         };
+        PreferencesBody: {
+            zone: string;
+            secondZone: null | string;
+            firstDay: components["schemas"]["IsoDayOfWeek"];
+            clock: components["schemas"]["ClockStyle"];
+            locale: string;
+            /** Format: int32 */
+            dayBegins: number;
+            /** Format: int32 */
+            dayEnds: number;
+            /** Format: int32 */
+            eventMinutes: number;
+            /** Format: uuid */
+            eventCalendar: null | string;
+        };
         /** @enum {string} */
         Purpose: "events" | "away" | "place";
+        /** @enum {string} */
+        Reach: "onlyThis" | "andLater" | "whole";
+        ReachPreview: {
+            reach: components["schemas"]["Reach"];
+            possible: boolean;
+            sentence: string;
+        };
+        ReadRibbonWeek: {
+            first: components["schemas"]["LocalDate"];
+            /** Format: int32 */
+            minutes: number;
+            /** Format: int32 */
+            clashes: number;
+        };
         /** @enum {string} */
         Role: "none" | "times" | "outline" | "view" | "add" | "edit" | "coordinate";
         SessionBody: {
@@ -749,10 +958,36 @@ export interface components {
             name: string;
             address: null | string;
             zone: string;
+            preferences: components["schemas"]["PreferencesBody"];
         };
         SessionSignInBody: {
             address: string;
             password: string;
+        };
+        SetLayer: {
+            /** Format: uuid */
+            calendarId: string;
+            beside: boolean;
+        };
+        SetsBody: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /** Format: uuid */
+            groupId: null | string;
+            layers: components["schemas"]["SetLayer"][];
+            mine: boolean;
+        };
+        SetsWishBody: {
+            name: string;
+            /** Format: uuid */
+            groupId: null | string;
+            layers: components["schemas"]["SetLayer"][];
+        };
+        ShelfLayBody: {
+            shown: boolean;
+            beside: boolean;
+            look: null | components["schemas"]["ShelfLookBody"];
         };
         ShelfLayerBody: {
             /** Format: uuid */
@@ -767,14 +1002,31 @@ export interface components {
             zone: string;
             purpose: components["schemas"]["Purpose"];
             groupDefault: null | components["schemas"]["Role"];
+            takes: components["schemas"]["WhoseTime"];
+            /** Format: uuid */
+            person: null | string;
+            kinds: components["schemas"]["Kind"][];
             role: components["schemas"]["Role"];
             ways: components["schemas"]["Way"][];
             shown: boolean;
+            beside: boolean;
+            calendar: components["schemas"]["ShelfLookBody"];
             /** Format: int32 */
             version: number;
         };
-        ShelfShownBody: {
+        ShelfLookBody: {
+            name: string;
+            hue: components["schemas"]["Hue"];
+            mark: components["schemas"]["Mark"];
+        };
+        ShelfOrderBody: {
+            layers: components["schemas"]["ShelfOrderedLayer"][];
+        };
+        ShelfOrderedLayer: {
+            /** Format: uuid */
+            calendarId: string;
             shown: boolean;
+            beside: boolean;
         };
         /** @enum {string} */
         ShowAs: "busy" | "tentative" | "free";
@@ -791,6 +1043,8 @@ export interface components {
             form: "days";
             first: components["schemas"]["LocalDate"];
             last: components["schemas"]["LocalDate"];
+            /** @default false */
+            toBeSet: boolean;
         };
         TimeBodyTimeBodyFloating: {
             /** @enum {string} */
@@ -798,14 +1052,30 @@ export interface components {
             start: components["schemas"]["LocalDateTime"];
             end: components["schemas"]["LocalDateTime"];
         };
+        /** @enum {string} */
+        Tint: "even" | "deep" | "pale" | "flecked";
         WallBody: {
             from: components["schemas"]["LocalDate"];
             to: components["schemas"]["LocalDate"];
             zone: string;
             bricks: components["schemas"]["BrickBody"][];
+            clashes: components["schemas"]["WallClashBody"][];
+        };
+        WallClashBody: {
+            /** Format: uuid */
+            first: string;
+            firstOnly: null | components["schemas"]["LocalDateTime"];
+            /** Format: uuid */
+            second: string;
+            secondOnly: null | components["schemas"]["LocalDateTime"];
+            people: string[];
+            places: string[];
+            hard: boolean;
         };
         /** @enum {string} */
         Way: "own" | "group" | "default" | "link";
+        /** @enum {string} */
+        WhoseTime: "named" | "group" | "person" | "nobody";
     };
     responses: never;
     parameters: never;
@@ -897,6 +1167,30 @@ export interface operations {
             };
         };
     };
+    PutPreferences: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreferencesBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreferencesBody"];
+                };
+            };
+        };
+    };
     ListGroups: {
         parameters: {
             query?: never;
@@ -985,7 +1279,29 @@ export interface operations {
             };
         };
     };
-    ShowLayer: {
+    OrderLayers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShelfOrderBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    LayLayer: {
         parameters: {
             query?: never;
             header?: never;
@@ -996,9 +1312,73 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ShelfShownBody"];
+                "application/json": components["schemas"]["ShelfLayBody"];
             };
         };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    ListSets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetsBody"][];
+                };
+            };
+        };
+    };
+    PutSet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                setId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetsWishBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    DeleteSet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                setId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description No Content */
             204: {
@@ -1069,6 +1449,30 @@ export interface operations {
             };
         };
     };
+    PreviewRule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EventsRuleBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EventsRuleAnswer"];
+                };
+            };
+        };
+    };
     ReadWall: {
         parameters: {
             query: {
@@ -1088,6 +1492,58 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WallBody"];
+                };
+            };
+        };
+    };
+    ReadRibbon: {
+        parameters: {
+            query: {
+                from: components["schemas"]["DateQuery"];
+                weeks: number;
+                calendars?: string[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadRibbonWeek"][];
+                };
+            };
+        };
+    };
+    FindEvents: {
+        parameters: {
+            query: {
+                from: components["schemas"]["DateQuery"];
+                to: components["schemas"]["DateQuery"];
+                words?: string;
+                place?: string;
+                kind?: string;
+                person?: string;
+                calendar?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FindEventsBody"];
                 };
             };
         };
@@ -1539,6 +1995,7 @@ export interface operations {
         parameters: {
             query?: {
                 only?: string;
+                reach?: string;
             };
             header?: {
                 "If-Match"?: string;
@@ -1569,6 +2026,7 @@ export interface operations {
         parameters: {
             query?: {
                 only?: string;
+                reach?: string;
             };
             header?: {
                 "If-Match"?: string;
@@ -1587,6 +2045,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BrickBodyEvent"];
+                };
+            };
+        };
+    };
+    PreviewChange: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                eventId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EventsPreviewBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReachPreview"][];
+                };
+            };
+        };
+    };
+    ReadEventHistory: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                eventId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EventHistoryEntry"][];
                 };
             };
         };

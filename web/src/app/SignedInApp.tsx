@@ -2,6 +2,8 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useEffect } from 'react'
 import { Navigate, Route, Routes } from 'react-router'
 import { InboxPage } from '../features/inbox/InboxPage'
+import { PreferencesPage } from '../features/preferences/PreferencesPage'
+import { lastView } from '../features/wall/lastView'
 import { WallPage } from '../features/wall/WallPage'
 import { openLiveLine } from './live'
 import { useReader } from './person'
@@ -27,8 +29,17 @@ export function SignedInApp() {
           </div>
         }
       />
-      <Route path="/week/:date?" element={<WallPage />} />
-      <Route path="*" element={<Navigate to="/week" replace />} />
+      <Route
+        path="/preferences"
+        element={
+          <div className="flex h-full flex-col">
+            <TopBar />
+            <PreferencesPage />
+          </div>
+        }
+      />
+      <Route path="/:view/:date?" element={<WallPage />} />
+      <Route path="*" element={<Navigate to={`/${lastView()}`} replace />} />
     </Routes>
   )
 }

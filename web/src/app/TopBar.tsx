@@ -22,7 +22,11 @@ export function TopBar({ children }: { children?: ReactNode }) {
   const leave = () => signOut().then(() => window.location.assign('/'), acts.failed)
   return (
     <header className="flex min-h-12 flex-wrap items-center gap-x-3 gap-y-1 bg-bar max-sm:gap-x-1.5 px-4 py-1.5 text-on-bar max-sm:px-2">
-      <Link to="/week" className="flex items-center gap-2.5 font-head text-xl font-bold">
+      <Link
+        to="/"
+        aria-label="Mortar: the wall"
+        className="flex items-center gap-2.5 font-head text-xl font-bold"
+      >
         <Logo />
         <span className="max-sm:sr-only">Mortar</span>
       </Link>
@@ -41,8 +45,8 @@ export function TopBar({ children }: { children?: ReactNode }) {
               type="button"
               className="flex items-center gap-1 rounded-control border border-on-bar/40 px-3 py-1"
             >
-              <span className="written max-w-40 truncate max-sm:sr-only">{person.name}</span>
-              <span aria-hidden="true" className="font-bold sm:hidden">
+              <span className="written max-w-40 truncate max-2xl:sr-only">{person.name}</span>
+              <span aria-hidden="true" className="font-bold 2xl:hidden">
                 {initials(person.name)}
               </span>
               <ChevronDown size={14} aria-hidden="true" />
@@ -65,6 +69,7 @@ export function TopBar({ children }: { children?: ReactNode }) {
             </MenuItem>
           ))}
           <MenuLine />
+          <MenuItem onSelect={() => navigate('/preferences')}>Preferences</MenuItem>
           {demo && <MenuItem onSelect={() => navigate('/post-room')}>Post room</MenuItem>}
           <MenuItem onSelect={leave}>Sign out</MenuItem>
         </Menu>

@@ -64,7 +64,8 @@ export function ActsProvider({ children }: { children: ReactNode }) {
 
   const done = useCallback(
     (sentence: string, set?: string) => {
-      if (set) past.current.push(set)
+      // Several changes of one act are one thing to undo.
+      if (set && past.current.at(-1) !== set) past.current.push(set)
       say(sentence, 'done', set ? { label: 'Undo', run: undo } : undefined)
     },
     [say, undo],

@@ -1,48 +1,84 @@
 import { Temporal } from 'temporal-polyfill'
 
-/** Dates are written the way of the interface's language. */
-const locale = 'en-GB'
+/** How dates and hours are written; set once for the person who reads (their locale and clock). */
+let locale = 'en-GB'
+let twelve = false
 
-const format = (options: Intl.DateTimeFormatOptions) =>
-  new Intl.DateTimeFormat(locale, { timeZone: 'UTC', ...options })
-const weekdayDay = format({ weekday: 'short', day: 'numeric' })
-const weekdayDayMonth = format({ weekday: 'short', day: 'numeric', month: 'long' })
-const monthYear = format({ month: 'long', year: 'numeric' })
-const dayMonthYear = format({ day: 'numeric', month: 'long', year: 'numeric' })
-const moment = new Intl.DateTimeFormat(locale, {
-  weekday: 'short',
-  day: 'numeric',
-  month: 'short',
-  hour: '2-digit',
-  minute: '2-digit',
-})
+type Formats = ReturnType<typeof formatsOf>
+
+const formatsOf = (language: string) => {
+  const format = (options: Intl.DateTimeFormatOptions) =>
+    new Intl.DateTimeFormat(language, { timeZone: 'UTC', ...options })
+  return {
+    weekdayDay: format({ weekday: 'short', day: 'numeric' }),
+    weekdayDayMonth: format({ weekday: 'short', day: 'numeric', month: 'long' }),
+    wholeDay: format({ weekday: 'long', day: 'numeric', month: 'long' }),
+    monthYear: format({ month: 'long', year: 'numeric' }),
+    month: format({ month: 'long' }),
+    shortMonth: format({ month: 'short' }),
+    weekday: format({ weekday: 'short' }),
+    dayMonthYear: format({ day: 'numeric', month: 'long', year: 'numeric' }),
+    hour: format({ hour: 'numeric', minute: '2-digit', hour12: true }),
+    moment: new Intl.DateTimeFormat(language, {
+      weekday: 'short',
+      day: 'numeric',
+      month: 'short',
+      hour: '2-digit',
+      minute: '2-digit',
+    }),
+  }
+}
+
+let formats: Formats = formatsOf(locale)
+
+/** Sets the language of dates and the clock of 12 or 24 hours. An empty or unknown language is that of the interface. */
+export function writeDatesFor(language: string, hours12: boolean) {
+  twelve = hours12
+  try {
+    locale = language === '' ? 'en-GB' : (Intl.getCanonicalLocales(language)[0] ?? 'en-GB')
+  } catch (error) {
+    if (!(error instanceof RangeError)) throw error
+    locale = 'en-GB'
+  }
+  formats = formatsOf(locale)
+}
 
 const asDate = (date: string) => new Date(`${date.slice(0, 10)}T00:00:00Z`)
 
 /** "Wed 11" */
-export const dayText = (date: string) => weekdayDay.format(asDate(date)).replace(',', '')
+export const dayText = (date: string) => formats.weekdayDay.format(asDate(date)).replace(',', '')
 
 /** "Wed 11 March" */
-export const longDayText = (date: string) => weekdayDayMonth.format(asDate(date)).replace(',', '')
+export const longDayText = (date: string) => formats.weekdayDayMonth.format(asDate(date)).replace(',', '')
+
+/** "Wednesday 11 March" */
+export const wholeDayText = (date: string) => formats.wholeDay.format(asDate(date)).replace(',', '')
 
 /** "11 March 2026" */
-export const dateText = (date: string) => dayMonthYear.format(asDate(date))
+export const dateText = (date: string) => formats.dayMonthYear.format(asDate(date))
+
+/** "March 2026" */
+export const monthText = (date: string) => formats.monthYear.format(asDate(date))
+
+/** "Mar" */
+export const shortMonthText = (date: string) => formats.shortMonth.format(asDate(date))
+
+/** "Wed" */
+export const weekdayText = (date: string) => formats.weekday.format(asDate(date))
 
 /** "9 – 15 March 2026", "30 March – 5 April 2026" */
 export function periodText(first: string, last: string): string {
-  if (first === last)
-    return `${weekdayDay.format(asDate(first)).split(' ')[0]?.replace(',', '')} ${dateText(first)}`
+  if (first === last) return `${weekdayText(first)} ${dateText(first)}`
   const [from, to] = [Temporal.PlainDate.from(first), Temporal.PlainDate.from(last)]
   if (from.year !== to.year) return `${dateText(first)} – ${dateText(last)}`
   const start =
-    from.month === to.month
-      ? String(from.day)
-      : `${from.day} ${format({ month: 'long' }).format(asDate(first))}`
-  return `${start} – ${to.day} ${monthYear.format(asDate(last))}`
+    from.month === to.month ? String(from.day) : `${from.day} ${formats.month.format(asDate(first))}`
+  return `${start} – ${to.day} ${monthText(last)}`
 }
 
-/** "09:00" of a local date-time. */
-export const clockText = (local: string) => local.slice(11, 16)
+/** "09:00" of a local date-time, or "9:00 am". */
+export const clockText = (local: string) =>
+  twelve ? formats.hour.format(new Date(`2000-01-01T${local.slice(11, 16)}:00Z`)) : local.slice(11, 16)
 
 /** "2 h 30" of minutes. */
 export function lengthText(minutes: number): string {
@@ -51,7 +87,7 @@ export function lengthText(minutes: number): string {
 }
 
 /** An instant on this device's clock: "Wed 11 Mar, 11:12" */
-export const momentText = (instant: string) => moment.format(new Date(instant))
+export const momentText = (instant: string) => formats.moment.format(new Date(instant))
 
 /** "Fri 20 March, back Mon 23" for whole days. */
 export function daysText(first: string, last: string): string {

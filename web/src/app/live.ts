@@ -14,8 +14,8 @@ export function openLiveLine(queries: QueryClient): () => void {
   const refetch = (...keys: string[]) => {
     for (const key of keys) void queries.invalidateQueries({ queryKey: [key] })
   }
-  line.on('calendarChanged', () => refetch('wall', 'events'))
-  line.on('shelfChanged', () => refetch('shelf', 'wall', 'groups', 'events'))
+  line.on('calendarChanged', () => refetch('wall', 'events', 'ribbon', 'find'))
+  line.on('shelfChanged', () => refetch('shelf', 'wall', 'groups', 'events', 'ribbon', 'find', 'sets'))
   line.on('accessChanged', () => refetch('access'))
   line.on('inboxChanged', () => refetch('inbox'))
   // While the line was down changes may have been missed.

@@ -1,5 +1,6 @@
 import { createContext, type ReactNode, useContext, useMemo } from 'react'
 import type { Person } from '../features/accounts/session'
+import { writeDatesFor } from './dates'
 
 interface Reader {
   person: Person
@@ -23,6 +24,7 @@ export function PersonProvider({
 }) {
   const reader = useMemo(() => {
     const shift = Date.parse(now) - Date.now()
+    writeDatesFor(person.preferences.locale, person.preferences.clock === 'hours12')
     return { person, demo, now: () => Date.now() + shift }
   }, [person, now, demo])
   return <PersonContext value={reader}>{children}</PersonContext>

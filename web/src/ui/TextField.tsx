@@ -4,7 +4,7 @@ interface TextFieldProps {
   label: string
   value: string
   onChange: (value: string) => void
-  type?: 'text' | 'email' | 'password' | 'date' | 'time'
+  type?: 'text' | 'email' | 'password' | 'date' | 'time' | 'number'
   problem?: string
   hint?: string
   required?: boolean

@@ -6,6 +6,7 @@ using Mortar.Core.Words;
 using Mortar.Data.Accounts;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
+using Mortar.Server.Wire;
 using NodaTime;
 
 namespace Mortar.Server.Features.Accounts;
@@ -26,7 +27,7 @@ internal static class Session
         bool NeedsFirstAccount
     );
 
-    internal sealed record PersonBody(Guid Id, string Name, string? Address, string Zone);
+    internal sealed record PersonBody(Guid Id, string Name, string? Address, string Zone, PreferencesBody Preferences);
 
     internal sealed record SignInBody(string Address, string Password);
 
@@ -53,10 +54,10 @@ internal static class Session
         if (context.User.Identity is { IsAuthenticated: true })
         {
             var id = context.User.Person();
-            person = await db
-                .People.Where(row => row.Id == id)
-                .Select(row => new PersonBody(row.Id.Value, row.Name, row.Address, row.Zone))
-                .FirstOrDefaultAsync(cancellationToken);
+            person = await db.People.AsNoTracking().FirstOrDefaultAsync(row => row.Id == id, cancellationToken)
+                is { } row
+                ? new PersonBody(row.Id.Value, row.Name, row.Address, row.Zone, PreferencesBody.Of(row.ToPreferences()))
+                : null;
         }
 
         var token =

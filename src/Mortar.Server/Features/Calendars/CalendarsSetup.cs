@@ -24,7 +24,10 @@ internal static class CalendarsSetup
         string Zone,
         Purpose Purpose,
         Role GroupDefault,
-        string? Description = null
+        string? Description = null,
+        WhoseTime Takes = WhoseTime.Named,
+        Guid? Person = null,
+        IReadOnlyList<Kind>? Kinds = null
     );
 
     public static void AddCalendars(this IServiceCollection services) => services.AddScoped<CalendarCommands>();
@@ -72,7 +75,12 @@ internal static class CalendarsSetup
             body.Zone,
             body.Purpose,
             body.GroupDefault
-        );
+        )
+        {
+            Takes = body.Takes,
+            Person = body.Person is { } person ? new PersonId(person) : null,
+            Kinds = body.Kinds ?? [],
+        };
         return await calendars
             .Put(acting.Act, id, new GroupId(body.GroupId), Versions.Read(ifMatch), settings, cancellationToken)
             .Answer(_ => db.LayerOf(acting.Person, id, cancellationToken));

@@ -46,7 +46,11 @@ internal static class ExportCalendar
             .ToListAsync(cancellationToken);
         var text = CalendarFileWriter.Write(
             new FileHead(calendar.Name, calendar.Description, calendar.Zone),
-            rows.Select(row => new EventToWrite(row.ToCore(), row.Source)),
+            rows.Select(row =>
+            {
+                var (one, isWhole) = VisibleEvent.ToExport(role, acting.Person, row.ToCore());
+                return new EventToWrite(one, isWhole ? row.Source : null);
+            }),
             clock.GetCurrentInstant(),
             zones
         );

@@ -52,24 +52,27 @@ internal sealed partial class DemoStudio
         Purpose purpose,
         Role groupDefault,
         IReadOnlyList<(DemoPerson Person, Role Role)> grants,
-        string zone = Home
+        string zone = Home,
+        WhoseTime takes = WhoseTime.Named,
+        DemoPerson? person = null,
+        IReadOnlyList<Kind>? kinds = null
     )
     {
         var id = new CalendarId(Stable($"calendar {name}"));
-        db.Calendars.Add(
-            new CalendarRow
-            {
-                Id = id,
-                GroupId = group,
-                Name = name,
-                Description = description,
-                Hue = hue,
-                Mark = mark,
-                Zone = zone,
-                Purpose = purpose,
-                GroupDefault = groupDefault,
-            }
-        );
+        var row = new CalendarRow
+        {
+            Id = id,
+            GroupId = group,
+            Name = name,
+            Description = description,
+            Hue = hue,
+            Mark = mark,
+            Zone = zone,
+            Purpose = purpose,
+            GroupDefault = groupDefault,
+        };
+        row.Take(row.Settings() with { Takes = takes, Person = person?.Id, Kinds = kinds ?? [] });
+        db.Calendars.Add(row);
         db.Grants.AddRange(
             grants.Select(grant => new GrantRow
             {
@@ -92,8 +95,20 @@ internal sealed partial class DemoStudio
         double hours,
         string place = "",
         string notes = "",
-        ShowAs showAs = ShowAs.Busy
-    ) => Put(calendar, by, title, At(day, hour, minute, hours, by.Zone), place, notes, showAs, series: null);
+        ShowAs showAs = ShowAs.Busy,
+        string kind = "",
+        params DemoPerson[] who
+    ) =>
+        Put(
+            calendar,
+            by,
+            At(day, hour, minute, hours, by.Zone),
+            Said(title, place, notes, kind, who) with
+            {
+                ShowAs = showAs,
+            },
+            series: null
+        );
 
     /// <summary>A series that began six weeks ago.</summary>
     private void Weekly(
@@ -106,30 +121,60 @@ internal sealed partial class DemoStudio
         double hours,
         string weekdays,
         string place = "",
-        string notes = ""
+        string notes = "",
+        string kind = "",
+        params DemoPerson[] who
     ) =>
         Put(
             calendar,
             by,
-            title,
             At(day - 42, hour, minute, hours, by.Zone),
-            place,
-            notes,
-            ShowAs.Busy,
+            Said(title, place, notes, kind, who),
             Series.By(RecurrenceRule.Of($"FREQ=WEEKLY;BYDAY={weekdays}"))
         );
 
-    private void Days(CalendarId calendar, DemoPerson by, string title, int first, int last, string notes = "") =>
+    private void Days(
+        CalendarId calendar,
+        DemoPerson by,
+        string title,
+        int first,
+        int last,
+        string notes = "",
+        params DemoPerson[] who
+    ) =>
         Put(
             calendar,
             by,
-            title,
             EventTime.Days(Monday.PlusDays(first), Monday.PlusDays(last)),
-            string.Empty,
-            notes,
-            ShowAs.Busy,
+            Said(title, string.Empty, notes, string.Empty, who),
             series: null
         );
+
+    /// <summary>Days whose hours nobody knows yet.</summary>
+    private void ToBeSet(CalendarId calendar, DemoPerson by, string title, int first, int last, string kind) =>
+        Put(
+            calendar,
+            by,
+            EventTime.DaysToBeSet(Monday.PlusDays(first), Monday.PlusDays(last)),
+            Said(title, string.Empty, string.Empty, kind, []),
+            series: null
+        );
+
+    private static EventContent Said(
+        string title,
+        string place,
+        string notes,
+        string kind,
+        IReadOnlyList<DemoPerson> who
+    ) =>
+        EventContent.Blank with
+        {
+            Title = title,
+            Place = place,
+            Notes = notes,
+            Kind = kind,
+            Attendees = Attendees.Of(who.Select(person => person.Id)),
+        };
 
     private EventTime At(int day, int hour, int minute, double hours, string zone)
     {
@@ -137,18 +182,9 @@ internal sealed partial class DemoStudio
         return EventTime.InZone(start, start.PlusMinutes((long)(hours * 60)), zone);
     }
 
-    private void Put(
-        CalendarId calendar,
-        DemoPerson by,
-        string title,
-        EventTime time,
-        string place,
-        string notes,
-        ShowAs showAs,
-        Series? series
-    )
+    private void Put(CalendarId calendar, DemoPerson by, EventTime time, EventContent content, Series? series)
     {
-        var id = new EventId(Stable($"{calendar.Value} {title} {time.LocalStart}"));
+        var id = new EventId(Stable($"{calendar.Value} {content.Title} {time.LocalStart}"));
         var row = new EventRow
         {
             Id = id,
@@ -156,7 +192,7 @@ internal sealed partial class DemoStudio
             Uid = $"{id.Value}@mortar",
             AddedBy = by.Id,
         };
-        row.Take(time, new EventContent(title, place, notes, showAs, Cancelled: false), series, zones);
+        row.Take(time, content, series, zones);
         db.Events.Add(row);
     }
 }

@@ -128,13 +128,24 @@ internal sealed partial class DemoStudio(MortarDb db, UserManager<Account> accou
             Role.View,
             [(Ines, Role.Coordinate), (Tomasz, Role.Edit), (Priya, Role.Edit)]
         );
-        Weekly(rota, Ines, "Front desk, Ines", 0, 9, 0, 4, "MO,TU", "Front desk");
-        Weekly(rota, Ines, "Front desk, Priya", 2, 13, 0, 4, "WE", "Front desk");
-        Weekly(rota, Ines, "Front desk, Tomasz", 4, 9, 0, 3, "FR", "Front desk");
-        Weekly(rota, Ines, "Open studio", 5, 10, 0, 6, "SA", "Studio floor");
-        Once(rota, Ines, "Team meeting", 2, 9, 0, 1, "Long table", "Glaze order, autumn fairs, the wobbly shelf.");
-        Once(rota, Ines, "Front desk, Ines", 3, 13, 0, 3.5, "Front desk");
-        Once(rota, Ines, "Kiln watch, Dele", 3, 17, 0, 3, "Kiln yard");
+        Weekly(rota, Ines, "Front desk", 0, 9, 0, 4, "MO,TU", "Front desk", who: Ines);
+        Weekly(rota, Ines, "Front desk", 2, 13, 0, 4, "WE", "Front desk", who: Priya);
+        Weekly(rota, Ines, "Front desk", 4, 9, 0, 3, "FR", "Front desk", who: Tomasz);
+        Weekly(rota, Ines, "Open studio", 5, 10, 0, 6, "SA", "Studio floor", who: Tomasz);
+        Once(
+            rota,
+            Ines,
+            "Team meeting",
+            2,
+            9,
+            0,
+            1,
+            "Long table",
+            "Glaze order, autumn fairs, the wobbly shelf.",
+            who: [Ines, Tomasz, Priya, Mei]
+        );
+        Once(rota, Ines, "Front desk", 3, 13, 0, 3.5, "Front desk", who: Ines);
+        Once(rota, Ines, "Kiln watch", 3, 17, 0, 3, "Kiln yard", who: Dele);
 
         var classes = Calendar(
             team,
@@ -144,13 +155,52 @@ internal sealed partial class DemoStudio(MortarDb db, UserManager<Account> accou
             Mark.Tile,
             Purpose.Events,
             Role.View,
-            [(Ines, Role.Coordinate), (Tomasz, Role.Edit)]
+            [(Ines, Role.Coordinate), (Tomasz, Role.Edit)],
+            kinds: [new Kind("Session", Tint.Even), new Kind("Visit", Tint.Deep), new Kind("Trial", Tint.Pale)]
         );
-        Weekly(classes, Tomasz, "Wheel basics", 1, 14, 0, 2, "TU,WE", "Wheel room", "Eight wheels, Tomasz teaches.");
-        Weekly(classes, Tomasz, "Hand building", 1, 17, 30, 1.5, "TU", "Long table");
-        Once(classes, Ines, "School visit", 2, 10, 0, 2, "Studio floor", "Twenty-two pupils, bring aprons.");
-        Once(classes, Tomasz, "Glaze chemistry", 0, 10, 0, 1.5, "Glaze room");
-        Once(classes, Ines, "Family clay", 5, 11, 0, 1.5, "Long table", showAs: ShowAs.Tentative);
+        Weekly(
+            classes,
+            Tomasz,
+            "Wheel basics",
+            1,
+            14,
+            0,
+            2,
+            "TU,WE",
+            "Wheel room",
+            "Eight wheels, Tomasz teaches.",
+            "Session",
+            Tomasz
+        );
+        Weekly(classes, Tomasz, "Hand building", 1, 17, 30, 1.5, "TU", "Long table", kind: "Session", who: Ines);
+        Once(
+            classes,
+            Ines,
+            "School visit",
+            2,
+            10,
+            0,
+            2,
+            "Studio floor",
+            "Twenty-two pupils, bring aprons.",
+            kind: "Visit",
+            who: Ines
+        );
+        Once(classes, Tomasz, "Glaze chemistry", 0, 10, 0, 1.5, "Glaze room", kind: "Session", who: Priya);
+        Once(classes, Tomasz, "Glaze testing", 3, 14, 0, 1.5, "Glaze room", kind: "Trial", who: Priya);
+        Once(
+            classes,
+            Ines,
+            "Family clay",
+            5,
+            11,
+            0,
+            1.5,
+            "Long table",
+            showAs: ShowAs.Tentative,
+            kind: "Trial",
+            who: Priya
+        );
 
         var kiln = Calendar(
             team,
@@ -162,9 +212,9 @@ internal sealed partial class DemoStudio(MortarDb db, UserManager<Account> accou
             Role.Add,
             [(Ines, Role.Coordinate), (Priya, Role.Edit)]
         );
-        Once(kiln, Priya, "Unload bisque", 0, 8, 0, 1.5, "Kiln yard");
+        Once(kiln, Priya, "Unload bisque", 0, 8, 0, 1.5, "Kiln yard", who: Tomasz);
         Once(kiln, Priya, "Bisque firing", 2, 8, 0, 7, "Kiln yard", "To 1000 °C, slow to 600.");
-        Once(kiln, Priya, "Unload, Priya", 3, 13, 30, 1, "Kiln yard");
+        Once(kiln, Priya, "Unload", 3, 13, 30, 1, "Kiln yard", who: Priya);
         Once(kiln, Priya, "Glaze firing 1240", 4, 8, 0, 12, "Kiln yard", "Hold 20 minutes at the top.");
 
         var away = Calendar(
@@ -177,9 +227,9 @@ internal sealed partial class DemoStudio(MortarDb db, UserManager<Account> accou
             Role.Add,
             [(Ines, Role.Coordinate)]
         );
-        Days(away, Dele, "Dele away", 0, 2, "Back on Thursday.");
-        Days(away, Mei, "Mei away", 11, 15);
-        Days(away, Tomasz, "Tomasz at a workshop", 8, 8);
+        Days(away, Dele, "Away", 0, 2, "Back on Thursday.", Dele);
+        Days(away, Mei, "Away", 11, 15, who: Mei);
+        Days(away, Tomasz, "At a workshop", 8, 8, who: Tomasz);
 
         return Task.CompletedTask;
     }
@@ -195,7 +245,9 @@ internal sealed partial class DemoStudio(MortarDb db, UserManager<Account> accou
             Mark.Disc,
             Purpose.Events,
             Role.Times,
-            [(Priya, Role.Coordinate)]
+            [(Priya, Role.Coordinate)],
+            takes: WhoseTime.Person,
+            person: Priya
         );
         Once(priya, Priya, "Dentist", 0, 13, 30, 1.5, "Mill Lane");
         Once(priya, Priya, "Choir", 1, 18, 30, 1.5, "Chapel");
@@ -214,7 +266,9 @@ internal sealed partial class DemoStudio(MortarDb db, UserManager<Account> accou
             Mark.Block,
             Purpose.Events,
             Role.Times,
-            [(Hanne, Role.Coordinate)]
+            [(Hanne, Role.Coordinate)],
+            takes: WhoseTime.Person,
+            person: Hanne
         );
         Once(hanne, Hanne, "Hanging the spring show", 3, 9, 0, 2);
         Once(hanne, Hanne, "Buyers", 0, 15, 0, 1);
@@ -233,7 +287,9 @@ internal sealed partial class DemoStudio(MortarDb db, UserManager<Account> accou
             Purpose.Events,
             Role.Outline,
             [(Mei, Role.Coordinate), (Ines, Role.View)],
-            Mei.Zone
+            Mei.Zone,
+            WhoseTime.Person,
+            Mei
         );
         Weekly(shop, Mei, "Shop hours", 1, 11, 0, 2, "TU,TH");
         return Task.CompletedTask;
@@ -270,11 +326,8 @@ internal sealed partial class DemoStudio(MortarDb db, UserManager<Account> accou
         Put(
             calendar,
             Tomasz,
-            "Thursday throwing",
             time,
-            "Wheel room",
-            "Bring a towel.",
-            ShowAs.Busy,
+            Said("Thursday throwing", "Wheel room", "Bring a towel.", string.Empty, [Tomasz]),
             Series.By(RecurrenceRule.Weekly(1, new SeriesEnd.After(11))).Without(halfTerm)
         );
         return Task.CompletedTask;
@@ -291,10 +344,11 @@ internal sealed partial class DemoStudio(MortarDb db, UserManager<Account> accou
             Mark.Spark,
             Purpose.Events,
             Role.View,
-            [(Dele, Role.Coordinate), (Ines, Role.Edit)]
+            [(Dele, Role.Coordinate), (Ines, Role.Edit)],
+            kinds: [new Kind("Fair", Tint.Even), new Kind("Meet", Tint.Flecked)]
         );
-        Days(calendar, Dele, "Marsh fair", 5, 6, "Times to be set.");
-        Days(calendar, Dele, "Harbour fair", 26, 27, "Times to be set.");
+        ToBeSet(calendar, Dele, "Marsh fair", 5, 6, "Fair");
+        ToBeSet(calendar, Dele, "Harbour fair", 26, 27, "Fair");
         Once(calendar, Dele, "Pit firing", 13, 15, 0, 4, "Lower field", "Dry wood and long gloves.");
         return Task.CompletedTask;
     }

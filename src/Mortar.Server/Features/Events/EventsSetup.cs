@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Events;
+using Mortar.Core.Recurrence;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
@@ -11,22 +12,50 @@ using Mortar.Data.Store;
 using Mortar.Server.Hosting;
 using Mortar.Server.Wire;
 using NodaTime;
+using NodaTime.Text;
 
 namespace Mortar.Server.Features.Events;
 
-/// <summary>/api/events: making, reading, changing, moving and deleting an event, or one occurrence of a series (query <c>only</c>).</summary>
+/// <summary>/api/events: making, reading, changing, moving and deleting an event, or part of a series.</summary>
+/// <remarks>The query <c>only</c> names the occurrence one had before oneself, <c>reach</c> how far a change goes: without it only that one.</remarks>
 internal static class EventsSetup
 {
     /// <param name="CalendarId">Where it goes.</param>
     /// <param name="Time">On any clock; it is kept on that of the calendar or of the event.</param>
+    /// <param name="Rule">How it is to repeat (RFC 5545, 3.3.10); empty for not at all, <c>null</c> for as it does.</param>
     internal sealed record Body(
         Guid CalendarId,
         TimeBody Time,
         ShowAs ShowAs,
         string? Title = null,
         string? Place = null,
-        string? Notes = null
-    );
+        string? Notes = null,
+        IReadOnlyList<Guid>? Attendees = null,
+        string? Kind = null,
+        bool Private = false,
+        int? Reminder = null,
+        string? Rule = null
+    )
+    {
+        public EventDraft ToDraft() =>
+            new(Title, Place, Notes, ShowAs, Time.ToDraft())
+            {
+                Attendees = Core.Events.Attendees.Of((Attendees ?? []).Select(id => new PersonId(id))),
+                Kind = Kind,
+                Private = Private,
+                Reminder = Reminder,
+            };
+    }
+
+    /// <param name="Event">What is wanted; <c>null</c> to see what deleting would come to.</param>
+    internal sealed record PreviewBody(LocalDateTime Only, Body? Event);
+
+    /// <param name="Rule">The text of a rule (RFC 5545, 3.3.10).</param>
+    internal sealed record RuleBody(TimeBody Time, string Rule);
+
+    /// <param name="Next">Its next local starts, as ISO 8601.</param>
+    /// <param name="Problem">What is wrong with the rule; <c>null</c> where it is fit.</param>
+    internal sealed record RuleAnswer(string Sentence, IReadOnlyList<string> Next, string? Problem);
 
     public static void AddEvents(this IServiceCollection services) => services.AddScoped<EventCommands>();
 
@@ -36,6 +65,9 @@ internal static class EventsSetup
         events.MapGet("/", Read).WithName("ReadEvent");
         events.MapPut("/", Put).WithName("PutEvent");
         events.MapDelete("/", Delete).WithName("DeleteEvent");
+        events.MapPost("/preview", Preview).WithName("PreviewChange");
+        EventHistory.Map(events);
+        api.MapPost("/rules/preview", PreviewRule).WithName("PreviewRule");
     }
 
     private static async Task<Results<Ok<BrickBody.Event>, ProblemHttpResult>> Read(
@@ -64,6 +96,7 @@ internal static class EventsSetup
     private static Task<Results<Ok<BrickBody.Event>, ProblemHttpResult>> Put(
         Guid eventId,
         LocalTimeQuery? only,
+        ReachQuery? reach,
         Body body,
         [FromHeader(Name = "If-Match")] string? ifMatch,
         Acting acting,
@@ -72,8 +105,7 @@ internal static class EventsSetup
         CancellationToken cancellationToken
     )
     {
-        var draft = new EventDraft(body.Title, body.Place, body.Notes, body.ShowAs, body.Time.ToDraft());
-        var wish = new EventWish(new CalendarId(body.CalendarId), draft, only?.Value, Versions.Read(ifMatch));
+        var wish = Wish(body, only?.Value, ReachQuery.Or(reach, only), Versions.Read(ifMatch));
         return events
             .Put(acting.Act, new EventId(eventId), wish, cancellationToken)
             .Answer(row => view.OfWritten(acting.Person, row, only?.Value, cancellationToken));
@@ -82,6 +114,7 @@ internal static class EventsSetup
     private static Task<Results<Ok<BrickBody.Event>, ProblemHttpResult>> Delete(
         Guid eventId,
         LocalTimeQuery? only,
+        ReachQuery? reach,
         [FromHeader(Name = "If-Match")] string? ifMatch,
         Acting acting,
         EventCommands events,
@@ -89,8 +122,68 @@ internal static class EventsSetup
         CancellationToken cancellationToken
     ) =>
         events
-            .Delete(acting.Act, new EventId(eventId), only?.Value, Versions.Read(ifMatch), cancellationToken)
+            .Delete(
+                acting.Act,
+                new EventId(eventId),
+                only?.Value,
+                ReachQuery.Or(reach, only),
+                Versions.Read(ifMatch),
+                cancellationToken
+            )
             .Answer(row => view.OfWritten(acting.Person, row, only: null, cancellationToken));
+
+    /// <summary>What a change would come to, for each way it could reach; nothing is changed.</summary>
+    private static async Task<Results<Ok<IReadOnlyList<ReachPreview>>, ProblemHttpResult>> Preview(
+        Guid eventId,
+        PreviewBody body,
+        Acting acting,
+        EventCommands events,
+        CancellationToken cancellationToken
+    )
+    {
+        var wish = body.Event is { } wanted
+            ? Wish(wanted, body.Only, Reach.OnlyThis, version: null)
+            : new EventWish(default, Nothing, body.Only, Reach.OnlyThis, Repeats: null, Version: null);
+        return await events
+            .Preview(acting.Act, new EventId(eventId), wish, isDeletion: body.Event is null, cancellationToken)
+            .Answer(Task.FromResult);
+    }
+
+    /// <summary>A rule in words and by its next dates, before it is saved.</summary>
+    private static Results<Ok<RuleAnswer>, ProblemHttpResult> PreviewRule(RuleBody body, ZoneClock zones)
+    {
+        var check = (Nothing with { Time = body.Time.ToDraft() }).Check(zones);
+        if (check is not DraftCheck.Fit { Time: var time })
+        {
+            return Problems.Unfit(((DraftCheck.Unfit)check).Problems);
+        }
+
+        return RecurrenceRule.Parse(body.Rule) switch
+        {
+            RuleParse.Ok ok => TypedResults.Ok(Answer(RulePreview.Of(ok.Rule, time, zones))),
+            RuleParse.Bad bad => TypedResults.Ok(
+                new RuleAnswer(
+                    string.Empty,
+                    [],
+                    $"At place {bad.Column + 1} something else is expected: {bad.Expected}."
+                )
+            ),
+            _ => TypedResults.Ok(new RuleAnswer(string.Empty, [], "Only the Gregorian calendar can be used.")),
+        };
+
+        static RuleAnswer Answer(RulePreview preview) => new(preview.Sentence, [.. preview.Next.Select(LocalDateTimePattern.GeneralIso.Format)], Problem: null);
+    }
+
+    private static readonly EventDraft Nothing = new(
+        null,
+        null,
+        null,
+        ShowAs.Busy,
+        new TimeDraft.Days(new LocalDate(2000, 1, 1), new LocalDate(2000, 1, 1))
+    );
+
+    private static EventWish Wish(Body body, LocalDateTime? only, Reach reach, int? version) =>
+        new(new CalendarId(body.CalendarId), body.ToDraft(), only, reach, body.Rule, version);
 }
 
 /// <summary>Shows one event to one person, by way of the access rules and on their clock.</summary>
@@ -113,8 +206,10 @@ internal sealed class EventView(MortarDb db, ZoneClock clock)
         var zone = clock.Zone(
             await db.People.Where(one => one.Id == person).Select(one => one.Zone).SingleAsync(cancellationToken)
         );
-        return row.ToCore().OccurrenceAt(only, clock, zone) is { } occurrence
-            ? BrickBody.Of(VisibleEvent.Show(role, person, occurrence, zone), zone)
+        return
+            row.ToCore().OccurrenceAt(only, clock, zone) is { } occurrence
+            && VisibleEvent.Show(role, person, occurrence, zone) is { } shown
+            ? BrickBody.Of(shown, zone)
             : null;
     }
 

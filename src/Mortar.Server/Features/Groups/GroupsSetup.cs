@@ -24,7 +24,7 @@ internal static class GroupsSetup
     internal sealed record SettingsBody(string Name, GroupSort Sort, string Zone, IsoDayOfWeek FirstDay);
 
     /// <param name="Address">Told to coordinators of the group only.</param>
-    internal sealed record MemberBody(Guid PersonId, string Name, string? Address, bool Coordinates);
+    internal sealed record MemberBody(Guid PersonId, string Name, string? Address, string Zone, bool Coordinates);
 
     public static void AddGroups(this IServiceCollection services) => services.AddScoped<GroupCommands>();
 
@@ -91,6 +91,7 @@ internal static class GroupsSetup
                 person.Id.Value,
                 person.Name,
                 me.Coordinates ? person.Address : null,
+                person.Zone,
                 member.Coordinates
             );
         return TypedResults.Ok(await members.ToListAsync(cancellationToken));

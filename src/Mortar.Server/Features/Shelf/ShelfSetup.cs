@@ -13,6 +13,9 @@ namespace Mortar.Server.Features.Shelf;
 /// <summary>/api/shelf: the layers of one's own wall.</summary>
 internal static class ShelfSetup
 {
+    /// <param name="Name">As one sees it; <paramref name="Calendar"/> has what everybody else does. So too its colour and sign.</param>
+    /// <param name="Takes">Whose time its events take.</param>
+    /// <param name="Person">The one person whose time it takes.</param>
     /// <param name="Role">Where one stands with the calendar, by which ways.</param>
     /// <param name="Description"><c>null</c> where one's step does not show it.</param>
     /// <param name="GroupDefault">Told to coordinators only.</param>
@@ -27,18 +30,35 @@ internal static class ShelfSetup
         string Zone,
         Purpose Purpose,
         Role? GroupDefault,
+        WhoseTime Takes,
+        Guid? Person,
+        IReadOnlyList<Kind> Kinds,
         Role Role,
         IReadOnlyList<Way> Ways,
         bool Shown,
+        bool Beside,
+        LookBody Calendar,
         int Version
     );
 
-    internal sealed record ShownBody(bool Shown);
+    /// <summary>What a layer is known by.</summary>
+    internal sealed record LookBody(string Name, Hue Hue, Mark Mark);
+
+    /// <summary>How a layer lies on one's own wall; nobody else sees it.</summary>
+    /// <param name="Beside">Whether it has a lane of its own.</param>
+    /// <param name="Look">One's own look; <c>null</c> for that of the calendar.</param>
+    internal sealed record LayBody(bool Shown, bool Beside, LookBody? Look);
+
+    /// <param name="Layers">In the order in which they are to lie on the shelf; those not named stay behind them.</param>
+    internal sealed record OrderBody(IReadOnlyList<OrderedLayer> Layers);
+
+    internal sealed record OrderedLayer(Guid CalendarId, bool Shown, bool Beside);
 
     public static void MapShelf(this RouteGroupBuilder api)
     {
         api.MapGet("/shelf", List).WithName("ListLayers");
-        api.MapPut("/shelf/{calendarId:guid}", Show).WithName("ShowLayer");
+        api.MapPut("/shelf", Order).WithName("OrderLayers");
+        api.MapPut("/shelf/{calendarId:guid}", Lay).WithName("LayLayer");
     }
 
     /// <summary>The layer of one calendar on one person's shelf.</summary>
@@ -55,9 +75,9 @@ internal static class ShelfSetup
         CancellationToken cancellationToken
     ) => TypedResults.Ok(await Layers(db, acting.Person, only: null, cancellationToken));
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Show(
+    private static async Task<Results<NoContent, ProblemHttpResult>> Lay(
         Guid calendarId,
-        ShownBody body,
+        LayBody body,
         Acting acting,
         MortarDb db,
         CancellationToken cancellationToken
@@ -69,24 +89,65 @@ internal static class ShelfSetup
             return Problems.NotThere("calendar");
         }
 
-        if (await db.Layers.FindAsync([acting.Person, id], cancellationToken) is { } known)
+        var name = PlainText.OneLine(body.Look?.Name);
+        if (name.Length > CalendarSettings.LongestName)
         {
-            known.Shown = body.Shown;
+            return Problems.Unfit([
+                new FieldProblem("look.name", $"A name can have up to {CalendarSettings.LongestName} characters."),
+            ]);
         }
-        else
+
+        var row = await LayerRow(db, acting.Person, id, cancellationToken);
+        (row.Shown, row.Beside) = (body.Shown, body.Beside);
+        (row.Hue, row.Mark, row.Name) = (body.Look?.Hue, body.Look?.Mark, name.Length > 0 ? name : null);
+        await db.SaveChangesAsync(cancellationToken);
+        return TypedResults.NoContent();
+    }
+
+    /// <summary>Puts the whole shelf in order: what is shown, how, and in which sequence. Calendars one does not reach are passed over.</summary>
+    private static async Task<NoContent> Order(
+        OrderBody body,
+        Acting acting,
+        MortarDb db,
+        CancellationToken cancellationToken
+    )
+    {
+        var standings = await db.StandingsOf(acting.Person, cancellationToken);
+        var place = 0;
+        foreach (var one in body.Layers.DistinctBy(layer => layer.CalendarId))
         {
-            db.Layers.Add(
-                new LayerRow
-                {
-                    PersonId = acting.Person,
-                    CalendarId = id,
-                    Shown = body.Shown,
-                }
-            );
+            var id = new CalendarId(one.CalendarId);
+            if (standings.ContainsKey(id))
+            {
+                var row = await LayerRow(db, acting.Person, id, cancellationToken);
+                (row.Shown, row.Beside, row.Place) = (one.Shown, one.Beside, place++);
+            }
         }
 
         await db.SaveChangesAsync(cancellationToken);
         return TypedResults.NoContent();
+    }
+
+    private static async Task<LayerRow> LayerRow(
+        MortarDb db,
+        PersonId person,
+        CalendarId calendar,
+        CancellationToken cancellationToken
+    )
+    {
+        if (await db.Layers.FindAsync([person, calendar], cancellationToken) is { } known)
+        {
+            return known;
+        }
+
+        var row = new LayerRow
+        {
+            PersonId = person,
+            CalendarId = calendar,
+            Shown = true,
+        };
+        db.Layers.Add(row);
+        return row;
     }
 
     private static async Task<IReadOnlyList<LayerBody>> Layers(
@@ -111,7 +172,7 @@ internal static class ShelfSetup
             {
                 calendar,
                 g.Name,
-                Shown = layer == null || layer.Shown,
+                layer,
             }
         ).ToListAsync(cancellationToken);
         return
@@ -120,20 +181,26 @@ internal static class ShelfSetup
             let standing = standings.GetValueOrDefault(row.calendar.Id, Standing.Outside)
             let visible = VisibleCalendar.Through(standing.Role, row.calendar.Settings())
             where visible is not null
+            orderby row.layer?.Place ?? int.MaxValue
             select new LayerBody(
                 row.calendar.Id.Value,
                 row.calendar.GroupId.Value,
                 row.Name,
-                visible.Name,
+                row.layer?.Name ?? visible.Name,
                 visible.Description,
-                visible.Hue,
-                visible.Mark,
+                row.layer?.Hue ?? visible.Hue,
+                row.layer?.Mark ?? visible.Mark,
                 visible.Zone,
                 visible.Purpose,
                 visible.GroupDefault,
+                visible.Takes,
+                visible.Person?.Value,
+                visible.Kinds,
                 standing.Role,
                 standing.Ways,
-                row.Shown,
+                row.layer?.Shown ?? true,
+                row.layer?.Beside ?? false,
+                new LookBody(visible.Name, visible.Hue, visible.Mark),
                 row.calendar.Version
             ),
         ];

@@ -1,13 +1,8 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
-using Microsoft.EntityFrameworkCore;
-using Mortar.Core.Access;
-using Mortar.Core.Events;
+using Mortar.Core.Availability;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
-using Mortar.Data.Access;
-using Mortar.Data.Events;
-using Mortar.Data.Store;
 using Mortar.Server.Hosting;
 using Mortar.Server.Wire;
 using NodaTime;
@@ -19,52 +14,82 @@ internal static class WallSetup
 {
     /// <param name="Zone">The zone whose clock the bricks are on.</param>
     /// <param name="Bricks">All bricks of all layers, hidden ones too, so that showing a layer takes no time.</param>
-    internal sealed record Body(LocalDate From, LocalDate To, string Zone, IReadOnlyList<BrickBody> Bricks);
+    /// <param name="Clashes">What collides among those the reader sees whole.</param>
+    internal sealed record Body(
+        LocalDate From,
+        LocalDate To,
+        string Zone,
+        IReadOnlyList<BrickBody> Bricks,
+        IReadOnlyList<ClashBody> Clashes
+    );
 
-    public static void MapWall(this RouteGroupBuilder api) => api.MapGet("/wall", Read).WithName("ReadWall");
+    /// <summary>One time at which two events take the same people or places.</summary>
+    /// <param name="People">The people who are taken twice.</param>
+    /// <param name="Places">The calendars of the places that are.</param>
+    /// <param name="Hard">Whether both are settled.</param>
+    internal sealed record ClashBody(
+        Guid First,
+        LocalDateTime? FirstOnly,
+        Guid Second,
+        LocalDateTime? SecondOnly,
+        IReadOnlyList<Guid> People,
+        IReadOnlyList<Guid> Places,
+        bool Hard
+    );
+
+    public static void AddWall(this IServiceCollection services) => services.AddScoped<WallReader>();
+
+    public static void MapWall(this RouteGroupBuilder api)
+    {
+        api.MapGet("/wall", Read).WithName("ReadWall");
+        ReadRibbon.Map(api);
+        FindEvents.Map(api);
+    }
 
     private static async Task<Results<Ok<Body>, ProblemHttpResult>> Read(
         [FromQuery(Name = "from")] DateQuery first,
         [FromQuery(Name = "to")] DateQuery last,
         Acting acting,
-        MortarDb db,
-        ZoneClock clock,
+        WallReader wall,
         CancellationToken cancellationToken
     )
     {
         var (from, to) = (first.Value, last.Value);
-        if (to < from || Period.DaysBetween(from, to) >= Window.LongestDays)
+        if (WhyNot(from, to) is { } refusal)
         {
-            return Problems.Unfit([
+            return refusal;
+        }
+
+        var reading = await wall.Read(acting.Person, from, to, cancellationToken);
+        var zone = reading.Window.Reader;
+        var bricks =
+            from calendar in reading.Calendars
+            from visible in reading.Visible(calendar)
+            select BrickBody.Of(calendar.Row.Id, visible, zone);
+        return TypedResults.Ok(new Body(from, to, zone.Id, [.. bricks], [.. reading.Clashes().SelectMany(Of)]));
+    }
+
+    /// <summary>The problem of a range that is not answered; <c>null</c> for one that is.</summary>
+    internal static ProblemHttpResult? WhyNot(LocalDate from, LocalDate to) =>
+        to < from || Period.DaysBetween(from, to) >= Window.LongestDays || from.Year < 1 || to.Year > 9_998
+            ? Problems.Unfit([
                 new FieldProblem(
                     "to",
                     FormattableString.Invariant(
                         $"Ask for 1 to {Window.LongestDays} days; the last not before the first."
                     )
                 ),
-            ]);
-        }
+            ])
+            : null;
 
-        var zone = clock.Zone(
-            await db
-                .People.Where(person => person.Id == acting.Person)
-                .Select(person => person.Zone)
-                .SingleAsync(cancellationToken)
-        );
-        var window = new Window(from, to, zone);
-        var standings = await db.StandingsOf(acting.Person, cancellationToken);
-        var events = (await db.EventsTouching([.. standings.Keys], window, cancellationToken)).ToLookup(one =>
-            one.CalendarId
-        );
-        var bricks =
-            from calendar in standings
-            from visible in VisibleEvent.Through(
-                calendar.Value.Role,
-                acting.Person,
-                events[calendar.Key].SelectMany(one => one.Occurrences(window, clock).Take(SeriesExpansion.MostShown)),
-                window
-            )
-            select BrickBody.Of(calendar.Key, visible, zone);
-        return TypedResults.Ok(new Body(from, to, zone.Id, [.. bricks]));
-    }
+    private static IEnumerable<ClashBody> Of(Clash clash) =>
+        clash.Times.Select(time => new ClashBody(
+            clash.First.Id.Value,
+            time.FirstStart,
+            clash.Second.Id.Value,
+            time.SecondStart,
+            [.. clash.Who.Where(who => !who.IsPlace).Select(who => who.Id)],
+            [.. clash.Who.Where(who => who.IsPlace).Select(who => who.Id)],
+            clash.Severity == Severity.Hard
+        ));
 }

@@ -169,7 +169,7 @@ function Settings({ layer, onClose }: { layer: Layer; onClose: () => void }) {
     <div className="grid gap-6">
       <CalendarForm
         key={layer.version}
-        start={{ ...layer, groupDefault: layer.groupDefault ?? 'none' }}
+        start={{ ...layer, ...layer.calendar, groupDefault: layer.groupDefault ?? 'none' }}
         isNew={false}
         groupName={layer.groupName}
         onSave={async (settings) => {

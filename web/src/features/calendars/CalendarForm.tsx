@@ -1,15 +1,17 @@
 import { useQuery } from '@tanstack/react-query'
-import { type FormEvent, useId, useState } from 'react'
+import { type FormEvent, useState } from 'react'
 import type { Schema } from '../../api/client'
 import { fieldProblem, sentenceOf } from '../../api/problem'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
-import { MarkSign, marks } from '../../ui/MarkSign'
 import { TextArea } from '../../ui/TextArea'
 import { TextField } from '../../ui/TextField'
 import { defaultChoices } from '../access/ladder'
+import { groupQueries } from '../groups/groupQueries'
 import { zonesQuery } from './calendarQueries'
-import { hues, purposes } from './looks'
+import { KindFields } from './KindFields'
+import { LookFields } from './LookFields'
+import { purposes, takesChoices } from './looks'
 
 export type CalendarSettings = Schema['CalendarsSettingsBody']
 
@@ -23,6 +25,7 @@ interface CalendarFormProps {
 /** The settings of a calendar, new or being changed. */
 export function CalendarForm({ start, isNew, groupName, onSave }: CalendarFormProps) {
   const zones = useQuery(zonesQuery)
+  const members = useQuery({ ...groupQueries.members(start.groupId), retry: false })
   const [settings, setSettings] = useState(start)
   const [error, setError] = useState<unknown>(null)
   const [busy, setBusy] = useState(false)
@@ -56,7 +59,7 @@ export function CalendarForm({ start, isNew, groupName, onSave }: CalendarFormPr
         onChange={(description) => set({ description })}
         problem={fieldProblem(error, 'description')}
       />
-      <LookFields settings={settings} onChange={set} />
+      <LookFields look={settings} onChange={set} />
       <Choice
         label="Time zone"
         value={settings.zone}
@@ -69,6 +72,30 @@ export function CalendarForm({ start, isNew, groupName, onSave }: CalendarFormPr
         value={settings.purpose}
         onChange={(purpose) => set({ purpose })}
         options={purposes}
+      />
+      <Choice
+        label="Whose time its events take"
+        value={settings.takes ?? 'named'}
+        onChange={(takes) => set({ takes, person: takes === 'person' ? settings.person : null })}
+        options={takesChoices}
+      />
+      {settings.takes === 'person' && (
+        <Choice
+          label="Whose"
+          value={settings.person ?? ''}
+          onChange={(person) => set({ person: person === '' ? null : person })}
+          options={[
+            { value: '', label: 'Choose somebody' },
+            ...(members.data ?? []).map((one) => ({ value: one.personId, label: one.name })),
+          ]}
+          problem={fieldProblem(error, 'person')}
+        />
+      )}
+      <KindFields
+        kinds={settings.kinds ?? []}
+        hue={settings.hue}
+        onChange={(kinds) => set({ kinds })}
+        problem={fieldProblem(error, 'kinds')}
       />
       <Choice
         label={`Every member of ${groupName} gets`}
@@ -86,65 +113,5 @@ export function CalendarForm({ start, isNew, groupName, onSave }: CalendarFormPr
         {isNew ? 'Make the calendar' : 'Save settings'}
       </Button>
     </form>
-  )
-}
-
-/** Colour and mark, with what they look like. */
-function LookFields({
-  settings,
-  onChange,
-}: {
-  settings: CalendarSettings
-  onChange: (part: Partial<CalendarSettings>) => void
-}) {
-  const name = useId()
-  return (
-    <>
-      <fieldset>
-        <legend className="mb-1 text-[12px] text-cement-700">Colour</legend>
-        <div className="flex flex-wrap gap-1">
-          {hues.map((hue) => (
-            <label
-              key={hue.value}
-              data-hue={hue.value}
-              title={hue.label}
-              className="relative size-9 has-checked:outline-2 has-checked:outline-offset-1 has-checked:outline-ink"
-            >
-              <input
-                type="radio"
-                name={`${name}-hue`}
-                aria-label={hue.label}
-                checked={settings.hue === hue.value}
-                onChange={() => onChange({ hue: hue.value })}
-                className="absolute inset-0 cursor-pointer opacity-0"
-              />
-              <span className="pointer-events-none block h-full border-4 border-layer-edge bg-layer-tint" />
-            </label>
-          ))}
-        </div>
-      </fieldset>
-      <fieldset data-hue={settings.hue}>
-        <legend className="mb-1 text-[12px] text-cement-700">Mark</legend>
-        <div className="flex flex-wrap gap-1">
-          {marks.map((mark) => (
-            <label
-              key={mark}
-              title={mark}
-              className="relative grid size-9 place-items-center border border-cement-300 text-layer-edge has-checked:border-layer-edge has-checked:bg-layer-edge has-checked:text-surface has-focus-visible:outline-2 has-focus-visible:outline-focus"
-            >
-              <input
-                type="radio"
-                name={`${name}-mark`}
-                aria-label={mark}
-                checked={settings.mark === mark}
-                onChange={() => onChange({ mark })}
-                className="absolute inset-0 cursor-pointer opacity-0"
-              />
-              <MarkSign mark={mark} size={16} />
-            </label>
-          ))}
-        </div>
-      </fieldset>
-    </>
   )
 }

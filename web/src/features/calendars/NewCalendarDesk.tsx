@@ -6,7 +6,7 @@ import { marks } from '../../ui/MarkSign'
 import type { Layer } from '../wall/bricks'
 import { Desk } from '../wall/Desk'
 import { keepLastCalendar } from '../wall/makeIn'
-import { CalendarForm } from './CalendarForm'
+import { CalendarForm, type CalendarSettings } from './CalendarForm'
 import { writeCalendar } from './calendarQueries'
 import { freeLook, hues } from './looks'
 
@@ -39,7 +39,10 @@ export function NewCalendarDesk({ group, layers, onMade, onClose }: NewCalendarD
     zone: group.zone,
     purpose: 'events',
     groupDefault: 'none',
-  } as const
+    takes: 'named',
+    person: null,
+    kinds: [],
+  } satisfies CalendarSettings
   return (
     <Desk title={`New calendar in ${group.name}`} onClose={onClose}>
       <CalendarForm

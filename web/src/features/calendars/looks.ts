@@ -24,6 +24,20 @@ export const purposes: readonly { value: Schema['Purpose']; label: string }[] = 
   { value: 'place', label: 'Place: bookings of a room or a kiln' },
 ]
 
+export const takesChoices: readonly { value: Schema['WhoseTime']; label: string }[] = [
+  { value: 'named', label: 'Of those named on the event' },
+  { value: 'group', label: 'Of everybody in the group' },
+  { value: 'person', label: 'Of one person: it is theirs' },
+  { value: 'nobody', label: 'Of nobody: it is to be looked at' },
+]
+
+export const tints: readonly { value: Schema['Tint']; label: string }[] = [
+  { value: 'even', label: 'Even' },
+  { value: 'deep', label: 'Deep' },
+  { value: 'pale', label: 'Pale' },
+  { value: 'flecked', label: 'Flecked' },
+]
+
 /** A look that is not taken yet, so that layers can be told apart. */
 export function freeLook<T extends string>(all: readonly T[], taken: readonly T[]): T | undefined {
   return all.find((one) => !taken.includes(one)) ?? all[taken.length % all.length]

@@ -1,3 +1,4 @@
+import { useQuery } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { fieldProblem } from '../../api/problem'
 import { useReader } from '../../app/person'
@@ -5,13 +6,23 @@ import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { TextArea } from '../../ui/TextArea'
 import { TextField } from '../../ui/TextField'
+import { groupQueries } from '../groups/groupQueries'
+import { isoDay } from '../preferences/preferences'
 import { type Layer, titleOf } from '../wall/bricks'
 import { Desk } from '../wall/Desk'
+import { EventHistory } from './EventHistory'
 import { type EventForm, timeProblem } from './eventForm'
+import type { Reach } from './eventQueries'
 import { GoesTo } from './GoesTo'
+import { ReachQuestion } from './ReachQuestion'
+import { RepeatsField } from './RepeatsField'
 import { TwoVersions } from './TwoVersions'
 import { useEventActs, type Written } from './useEventActs'
 import { WhenFields } from './WhenFields'
+import { WhoField } from './WhoField'
+
+/** What is asked about a series before it is changed. */
+export type Asking = 'change' | 'delete' | null
 
 interface EventDeskProps {
   form: EventForm
@@ -19,6 +30,8 @@ interface EventDeskProps {
   layers: readonly Layer[]
   /** Somebody else's version, where a change from the wall met one. */
   met: EventForm | null
+  /** Asked at once, where the brick was carried on the wall. */
+  asked: Asking
   onForm: (form: EventForm) => void
   onMet: (theirs: EventForm | null) => void
   onClose: () => void
@@ -31,14 +44,30 @@ export const showAsChoices = [
   { value: 'free', label: 'Free: it takes no time' },
 ] as const
 
+const reminders = [
+  { value: '', label: 'None' },
+  { value: '0', label: 'When it begins' },
+  { value: '10', label: '10 minutes before' },
+  { value: '30', label: 'Half an hour before' },
+  { value: '60', label: 'An hour before' },
+  { value: '1440', label: 'A day before' },
+  { value: '10080', label: 'A week before' },
+]
+
 /** An event being written or changed. The wall draws it while it is typed. */
-export function EventDesk({ form, layers, met, onForm, onMet, onClose, onLeave }: EventDeskProps) {
+export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, onLeave }: EventDeskProps) {
   const { person } = useReader()
   const { write, remove } = useEventActs()
   const [error, setError] = useState<unknown>(null)
   const [busy, setBusy] = useState(false)
+  const [asking, setAsking] = useState<Asking>(asked)
   const isNew = form.version === null
   const calendar = layers.find((layer) => layer.calendarId === form.calendarId)
+  const members = useQuery({
+    ...groupQueries.members(calendar?.groupId ?? ''),
+    enabled: calendar !== undefined,
+    retry: false,
+  })
   const set = (part: Partial<EventForm>) => onForm({ ...form, ...part })
 
   const settle = (written: Written) => {
@@ -47,25 +76,28 @@ export function EventDesk({ form, layers, met, onForm, onMet, onClose, onLeave }
     if (written.kind === 'stale') onMet(written.theirs)
     if (written.kind === 'refused') setError(written.error)
   }
-  const save = async (wish: EventForm) => {
+  const save = async (wish: EventForm, reach: Reach) => {
     setBusy(true)
     setError(null)
+    setAsking(null)
     const title = titleOf(wish.title)
-    settle(
-      await write(
-        wish,
-        isNew ? `Added “${title}” to ${calendar?.name ?? 'the calendar'}.` : `Changed “${title}”.`,
-      ),
-    )
+    const sentence = isNew
+      ? `Added “${title}” to ${calendar?.name ?? 'the calendar'}.`
+      : `Changed “${title}”${wish.only ? reachWords[reach] : ''}.`
+    settle(await write(wish, sentence, reach))
   }
-  const erase = async (only: string | null) => {
+  const erase = async (reach: Reach) => {
     setBusy(true)
-    settle(await remove(form, only))
+    setAsking(null)
+    settle(await remove(form, reach))
   }
   const submit = (event: FormEvent) => {
     event.preventDefault()
-    if (!timeProblem(form.time)) void save(form)
+    if (timeProblem(form.time)) return
+    if (form.only && !isNew) setAsking('change')
+    else void save(form, 'whole')
   }
+  const kinds = calendar?.kinds ?? []
 
   return (
     <Desk title={isNew ? form.title || 'New event' : titleOf(form.title)} onClose={onLeave}>
@@ -79,8 +111,19 @@ export function EventDesk({ form, layers, met, onForm, onMet, onClose, onLeave }
           }}
           onMine={() => {
             onMet(null)
-            void save({ ...form, version: met.version })
+            const mine = { ...form, version: met.version }
+            onForm(mine)
+            if (form.only) setAsking('change')
+            else void save(mine, 'whole')
           }}
+        />
+      )}
+      {asking && form.only && !met && (
+        <ReachQuestion
+          form={form}
+          isDeletion={asking === 'delete'}
+          onReach={(reach) => void (asking === 'delete' ? erase(reach) : save(form, reach))}
+          onCancel={() => (asked ? onClose() : setAsking(null))}
         />
       )}
       <form onSubmit={submit} className="grid gap-3">
@@ -93,50 +136,106 @@ export function EventDesk({ form, layers, met, onForm, onMet, onClose, onLeave }
           autoFocus={isNew}
         />
         <WhenFields time={form.time} zone={person.zone} onChange={(time) => set({ time })} />
-        {form.repeats && (
-          <p className="border-l-4 border-cement-300 pl-2 text-cement-700">
-            Repeats {form.repeats}. What you change here is for this date only.
-          </p>
-        )}
+        <RepeatsField
+          time={form.time}
+          rule={form.rule}
+          words={form.repeats}
+          firstDay={isoDay(person.preferences.firstDay)}
+          onChange={(rule) => set({ rule })}
+        />
+        <WhoField
+          members={members.data ?? []}
+          attendees={form.attendees}
+          onChange={(attendees) => set({ attendees })}
+        />
         <TextField
           label="Where"
           value={form.place}
           onChange={(place) => set({ place })}
           problem={fieldProblem(error, 'place')}
         />
-        <Choice
-          label="Counts as"
-          value={form.showAs}
-          onChange={(showAs) => set({ showAs })}
-          options={showAsChoices}
-        />
+        {kinds.length > 0 && (
+          <Choice
+            label="Kind"
+            value={form.kind}
+            onChange={(kind) => set({ kind })}
+            options={[
+              { value: '', label: 'None' },
+              ...kinds.map((kind) => ({ value: kind.name, label: kind.name })),
+              ...(form.kind && !kinds.some((kind) => kind.name === form.kind)
+                ? [{ value: form.kind, label: form.kind }]
+                : []),
+            ]}
+          />
+        )}
         <TextArea
           label="Notes"
           value={form.notes}
           onChange={(notes) => set({ notes })}
           problem={fieldProblem(error, 'notes')}
         />
-        {fieldProblem(error, 'time') && (
-          <p role="alert" className="text-clash">
-            {fieldProblem(error, 'time')}
-          </p>
-        )}
+        <div className="grid grid-cols-2 gap-2">
+          <Choice
+            label="Counts as"
+            value={form.showAs}
+            onChange={(showAs) => set({ showAs })}
+            options={showAsChoices}
+          />
+          <Choice
+            label="Reminder"
+            value={form.reminder === null ? '' : String(form.reminder)}
+            onChange={(minutes) => set({ reminder: minutes === '' ? null : Number(minutes) })}
+            options={
+              form.reminder === null || reminders.some((one) => one.value === String(form.reminder))
+                ? reminders
+                : [...reminders, { value: String(form.reminder), label: `${form.reminder} minutes before` }]
+            }
+          />
+        </div>
+        <label className="flex items-start gap-2">
+          <input
+            type="checkbox"
+            checked={form.private}
+            onChange={(event) => set({ private: event.target.checked })}
+            className="mt-0.5 size-4 accent-ink"
+          />
+          <span>
+            Times only for others
+            <span className="block text-[12px] text-cement-700">
+              Those named here, and who may change it, see what it is.
+            </span>
+          </span>
+        </label>
+        {['time', 'attendees', 'repeats'].map((field) => {
+          const problem = fieldProblem(error, field)
+          return (
+            problem && (
+              <p key={field} role="alert" className="text-clash">
+                {problem}
+              </p>
+            )
+          )
+        })}
         <Button type="submit" look="main" wide disabled={busy}>
-          {isNew ? `Add to ${calendar?.name ?? '…'}` : form.repeats ? 'Save this date' : 'Save'}
+          {isNew ? `Add to ${calendar?.name ?? '…'}` : 'Save'}
         </Button>
         {!isNew && (
-          <div className="flex flex-wrap gap-2">
-            {form.repeats && (
-              <Button look="danger" disabled={busy} onClick={() => void erase(form.only)}>
-                Leave this date out
-              </Button>
-            )}
-            <Button look="danger" disabled={busy} onClick={() => void erase(null)}>
-              {form.repeats ? 'Delete the whole series' : 'Delete'}
-            </Button>
-          </div>
+          <Button
+            look="danger"
+            disabled={busy}
+            onClick={() => (form.only ? setAsking('delete') : void erase('whole'))}
+          >
+            Delete
+          </Button>
         )}
       </form>
+      {!isNew && <EventHistory eventId={form.eventId} only={form.only} />}
     </Desk>
   )
+}
+
+const reachWords: Record<Reach, string> = {
+  onlyThis: ', this date only',
+  andLater: ', from this date on',
+  whole: ', the whole series',
 }

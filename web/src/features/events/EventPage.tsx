@@ -1,29 +1,37 @@
 import { clockText, daysText, lengthText, longDayText } from '../../app/dates'
+import { Button } from '../../ui/Button'
 import { MarkBlock } from '../../ui/MarkSign'
 import { type EventBrick, type Layer, titleOf } from '../wall/bricks'
 import { Desk } from '../wall/Desk'
 import { dateOf, minutesBetween } from '../wall/times'
 import { showAsChoices } from './EventDesk'
+import { EventHistory } from './EventHistory'
 
 interface EventPageProps {
-  brick: Omit<EventBrick, 'kind'>
+  brick: Omit<EventBrick, 'form'>
   layer: Layer
+  /** The names of people by their ids. */
+  names: ReadonlyMap<string, string>
+  /** Lays it on the desk to be changed; undefined where the reader may not. */
+  onEdit: (() => void) | undefined
   onClose: () => void
 }
 
 /** An event that is read, by somebody who may not change it. */
-export function EventPage({ brick, layer, onClose }: EventPageProps) {
+export function EventPage({ brick, layer, names, onEdit, onClose }: EventPageProps) {
   const { time } = brick
   const sameDay = time.form !== 'days' && dateOf(time.start) === dateOf(time.end)
   const when =
     time.form === 'days'
-      ? daysText(time.first, time.last)
+      ? `${daysText(time.first, time.last)}${time.toBeSet ? ', times to be set' : ''}`
       : sameDay
         ? `${longDayText(time.start)}, ${clockText(time.start)} – ${clockText(time.end)} (${lengthText(minutesBetween(time.start, time.end))})`
         : `${longDayText(time.start)}, ${clockText(time.start)} to ${longDayText(time.end)}, ${clockText(time.end)}`
   const rows: [string, string | null][] = [
     ['When', when],
     ['Repeats', brick.repeats],
+    ['Who', brick.attendees.map((id) => names.get(id) ?? 'somebody else').join(', ')],
+    ['Kind', brick.kind],
     ['Set in', brick.zone],
     ['Where', brick.place],
     ['Counts as', showAsChoices.find((choice) => choice.value === brick.showAs)?.label ?? null],
@@ -45,14 +53,39 @@ export function EventPage({ brick, layer, onClose }: EventPageProps) {
             value && (
               <div key={name}>
                 <dt className="text-[12px] text-cement-700">{name}</dt>
-                <dd className="written whitespace-pre-line">{value}</dd>
+                <dd className="written whitespace-pre-line">
+                  {name === 'Notes' ? <Linked text={value} /> : value}
+                </dd>
               </div>
             ),
         )}
       </dl>
-      <p className="mt-5 text-[12px] text-cement-700">
-        You can read this calendar. To change it, ask a coordinator for another step.
-      </p>
+      {onEdit ? (
+        <div className="mt-5">
+          <Button look="main" onClick={onEdit}>
+            Change it
+          </Button>
+        </div>
+      ) : (
+        <p className="mt-5 text-[12px] text-cement-700">
+          You can read this calendar. To change it, ask a coordinator for another step.
+        </p>
+      )}
+      <EventHistory eventId={brick.eventId} only={brick.only} />
     </Desk>
+  )
+}
+
+/** Text in which addresses of the web can be followed. */
+function Linked({ text }: { text: string }) {
+  return text.split(/(https?:\/\/[^\s<>"]+)/).map((part, index) =>
+    index % 2 === 1 ? (
+      // biome-ignore lint/suspicious/noArrayIndexKey: the parts of one text stand where they stand
+      <a key={index} href={part} target="_blank" rel="noreferrer noopener" className="underline">
+        {part}
+      </a>
+    ) : (
+      part
+    ),
   )
 }

@@ -21,7 +21,9 @@ export function GoesTo({ layers, calendarId, onChange }: GoesToProps) {
         </span>
       )}
       <label className="grid flex-1 px-2.5 py-1">
-        <span className="text-[12px]">goes to</span>
+        <span className="text-[12px]">
+          goes to{layer && !layer.shown && ', which is hidden on your wall'}
+        </span>
         <select
           value={calendarId}
           onChange={(event) => onChange(event.target.value)}

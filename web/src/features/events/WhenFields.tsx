@@ -25,6 +25,17 @@ export function WhenFields({ time, zone, onChange }: WhenFieldsProps) {
         />
         Whole days
       </label>
+      {time.form === 'days' && (
+        <label className="flex items-center gap-2">
+          <input
+            type="checkbox"
+            checked={time.toBeSet}
+            onChange={(event) => onChange({ ...time, toBeSet: event.target.checked })}
+            className="size-4 accent-ink"
+          />
+          Times to be set later
+        </label>
+      )}
       {time.form === 'days' ? (
         <div className="grid grid-cols-[repeat(2,minmax(0,1fr))] gap-2">
           <TextField

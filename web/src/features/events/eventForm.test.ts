@@ -7,10 +7,13 @@ const hours = clock('2026-03-11T09:00:00', '2026-03-11T10:30:00')
 
 it('another start takes the end along', () => {
   expect(withStart(hours, '2026-03-12T14:00:00')).toEqual(clock('2026-03-12T14:00:00', '2026-03-12T15:30:00'))
-  expect(withStart({ form: 'days', first: '2026-03-11', last: '2026-03-13' }, '2026-03-30')).toEqual({
+  expect(
+    withStart({ form: 'days', first: '2026-03-11', last: '2026-03-13', toBeSet: false }, '2026-03-30'),
+  ).toEqual({
     form: 'days',
     first: '2026-03-30',
     last: '2026-04-01',
+    toBeSet: false,
   })
 })
 
@@ -19,16 +22,17 @@ it('hours become the days they touch, and days an hour of their first', () => {
     form: 'days',
     first: '2026-03-11',
     last: '2026-03-12',
+    toBeSet: false,
   })
-  expect(withForm({ form: 'days', first: '2026-03-11', last: '2026-03-11' }, false, zone)).toEqual(
-    clock('2026-03-11T09:00:00', '2026-03-11T10:00:00'),
-  )
+  expect(
+    withForm({ form: 'days', first: '2026-03-11', last: '2026-03-11', toBeSet: false }, false, zone),
+  ).toEqual(clock('2026-03-11T09:00:00', '2026-03-11T10:00:00'))
   expect(withForm(hours, false, zone)).toBe(hours)
 })
 
 it('an end before the start is said', () => {
   expect(timeProblem(withEnd(hours, '2026-03-11T08:00:00'))).toBe('It would end before it starts.')
-  expect(timeProblem({ form: 'days', first: '2026-03-11', last: '2026-03-10' })).toBe(
+  expect(timeProblem({ form: 'days', first: '2026-03-11', last: '2026-03-10', toBeSet: false })).toBe(
     'The last day is before the first.',
   )
   expect(timeProblem(hours)).toBeUndefined()

@@ -15,10 +15,20 @@ export interface EventForm {
   notes: string
   showAs: Schema['ShowAs']
   time: Time
+  attendees: readonly string[]
+  kind: string
+  private: boolean
+  /** Minutes before the start. */
+  reminder: number | null
+  /** How it repeats, in words; null for a single event. */
   repeats: string | null
+  /** The rule it repeats by; null for none, or for more than one rule can say. */
+  rule: string | null
+  /** The rule as it was, by which it is seen whether it was changed. */
+  ruleBefore: string | null
 }
 
-export const newForm = (calendarId: string, time: Time): EventForm => ({
+export const newForm = (calendarId: string, time: Time, attendees: readonly string[] = []): EventForm => ({
   eventId: crypto.randomUUID(),
   only: null,
   version: null,
@@ -28,7 +38,13 @@ export const newForm = (calendarId: string, time: Time): EventForm => ({
   notes: '',
   showAs: 'busy',
   time,
+  attendees,
+  kind: '',
+  private: false,
+  reminder: null,
   repeats: null,
+  rule: null,
+  ruleBefore: null,
 })
 
 export const formOf = (brick: Schema['BrickBodyEvent'] | EventBrick): EventForm => ({
@@ -41,12 +57,18 @@ export const formOf = (brick: Schema['BrickBodyEvent'] | EventBrick): EventForm 
   notes: brick.notes ?? '',
   showAs: brick.showAs,
   time: brick.time,
+  attendees: brick.attendees,
+  kind: brick.kind ?? '',
+  private: brick.private,
+  reminder: brick.reminder,
   repeats: brick.repeats,
+  rule: brick.rule,
+  ruleBefore: brick.rule,
 })
 
 /** The form as a brick, so that the wall draws it while it is written. */
 export const brickOf = (form: EventForm): EventBrick => ({
-  kind: 'event',
+  form: 'event',
   calendarId: form.calendarId,
   eventId: form.eventId,
   version: form.version ?? 0,
@@ -58,14 +80,19 @@ export const brickOf = (form: EventForm): EventBrick => ({
   notes: form.notes,
   showAs: form.showAs,
   cancelled: false,
+  attendees: [...form.attendees],
+  kind: form.kind,
+  private: form.private,
+  reminder: form.reminder,
   repeats: form.repeats,
+  rule: form.rule,
   mayChange: true,
 })
 
 /** Whole days made of a stretch of hours, and hours made of whole days (an hour from nine). */
 export function withForm(time: Time, allDay: boolean, zone: string): Time {
   if (allDay && time.form !== 'days')
-    return { form: 'days', first: dateOf(time.start), last: dateOf(time.end) }
+    return { form: 'days', first: dateOf(time.start), last: dateOf(time.end), toBeSet: false }
   if (!allDay && time.form === 'days')
     return { form: 'clock', start: localAt(time.first, 540), end: localAt(time.last, 600), zone }
   return time
@@ -98,6 +125,8 @@ export function differences(
     ['When', timeWords(mine.time), timeWords(theirs.time)],
     ['Title', mine.title, theirs.title],
     ['Place', mine.place, theirs.place],
+    ['Who', String(mine.attendees.length), String(theirs.attendees.length)],
+    ['Kind', mine.kind, theirs.kind],
     ['Counts as', mine.showAs, theirs.showAs],
     ['Notes', mine.notes, theirs.notes],
   ]

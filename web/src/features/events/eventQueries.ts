@@ -1,5 +1,5 @@
-import { queryOptions } from '@tanstack/react-query'
-import { api, unwrap } from '../../api/client'
+import { keepPreviousData, queryOptions } from '@tanstack/react-query'
+import { api, type Schema, unwrap } from '../../api/client'
 import type { EventForm } from './eventForm'
 
 export const eventQuery = (eventId: string, only: string | null) =>
@@ -16,26 +16,75 @@ export const eventQuery = (eventId: string, only: string | null) =>
 
 const tag = (version: number | null) => (version === null ? {} : { 'If-Match': `"${version}"` })
 
-export const writeEvent = ({ eventId, only, version, ...form }: EventForm, set: string) =>
+export type Reach = Schema['Reach']
+
+/** The rule as it is sent: nothing where it stays, empty for no rule any more. */
+const ruleOf = (form: EventForm): string | null => (form.rule === form.ruleBefore ? null : (form.rule ?? ''))
+
+const bodyOf = (form: EventForm): Schema['EventsBody'] => ({
+  calendarId: form.calendarId,
+  title: form.title,
+  place: form.place,
+  notes: form.notes,
+  showAs: form.showAs,
+  time: form.time,
+  attendees: [...form.attendees],
+  kind: form.kind,
+  private: form.private,
+  reminder: form.reminder,
+  rule: ruleOf(form),
+})
+
+/** What a change to one date would come to, for each way it could reach; what deleting would where nothing is wanted. */
+export const previewQuery = (form: EventForm, isDeletion: boolean) =>
+  queryOptions({
+    queryKey: ['events', form.eventId, 'preview', isDeletion, form],
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.POST('/api/events/{eventId}/preview', {
+          params: { path: { eventId: form.eventId } },
+          body: { only: form.only ?? '', event: isDeletion ? null : bodyOf(form) },
+          signal,
+        }),
+      ),
+  })
+
+/** A rule in words and by its next dates. */
+export const ruleQuery = (time: EventForm['time'], rule: string) =>
+  queryOptions({
+    queryKey: ['rules', time, rule],
+    queryFn: ({ signal }) => unwrap(api.POST('/api/rules/preview', { body: { time, rule }, signal })),
+    placeholderData: keepPreviousData,
+  })
+
+export const historyQuery = (eventId: string) =>
+  queryOptions({
+    queryKey: ['events', eventId, 'history'],
+    queryFn: ({ signal }) =>
+      unwrap(api.GET('/api/events/{eventId}/history', { params: { path: { eventId } }, signal })),
+  })
+
+export const writeEvent = (form: EventForm, set: string, reach: Reach) =>
   unwrap(
     api.PUT('/api/events/{eventId}', {
-      params: { path: { eventId }, query: only ? { only } : {}, header: tag(version) },
-      headers: { 'X-Change-Set': set },
-      body: {
-        calendarId: form.calendarId,
-        title: form.title,
-        place: form.place,
-        notes: form.notes,
-        showAs: form.showAs,
-        time: form.time,
+      params: {
+        path: { eventId: form.eventId },
+        query: form.only ? { only: form.only, reach } : {},
+        header: tag(form.version),
       },
+      headers: { 'X-Change-Set': set },
+      body: bodyOf(form),
     }),
   )
 
-export const deleteEvent = (eventId: string, only: string | null, version: number, set: string) =>
+export const deleteEvent = (form: EventForm, reach: Reach, set: string) =>
   unwrap(
     api.DELETE('/api/events/{eventId}', {
-      params: { path: { eventId }, query: only ? { only } : {}, header: tag(version) },
+      params: {
+        path: { eventId: form.eventId },
+        query: form.only ? { only: form.only, reach } : {},
+        header: tag(form.version),
+      },
       headers: { 'X-Change-Set': set },
     }),
   )

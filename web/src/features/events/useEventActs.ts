@@ -2,9 +2,9 @@ import { useQueryClient } from '@tanstack/react-query'
 import type { Schema } from '../../api/client'
 import { ProblemError } from '../../api/problem'
 import { newSet, useActs } from '../../app/acts'
-import { brickKey, titleOf } from '../wall/bricks'
+import { brickKey, type EventBrick, titleOf } from '../wall/bricks'
 import { brickOf, type EventForm, formOf } from './eventForm'
-import { deleteEvent, writeEvent } from './eventQueries'
+import { deleteEvent, type Reach, writeEvent } from './eventQueries'
 
 type WallBody = Schema['WallBody']
 
@@ -31,16 +31,20 @@ export function useEventActs() {
     }
   }
   const settle = () => {
-    void queries.invalidateQueries({ queryKey: ['wall'] })
-    void queries.invalidateQueries({ queryKey: ['events'] })
+    for (const key of ['wall', 'events', 'ribbon', 'find'])
+      void queries.invalidateQueries({ queryKey: [key] })
   }
 
-  const write = async (form: EventForm, sentence: string): Promise<Written> => {
-    const set = newSet()
-    const brick = brickOf(form)
-    const back = await show((bricks) => [...bricks.filter((one) => brickKey(one) !== brickKey(brick)), brick])
+  /** Runs one change: shown at once, and taken back where it is refused. */
+  const attempt = async (
+    set: string,
+    change: (bricks: WallBody['bricks']) => WallBody['bricks'],
+    send: () => Promise<unknown>,
+    sentence: string,
+  ): Promise<Written> => {
+    const back = await show(change)
     try {
-      await writeEvent(form, set)
+      await send()
       acts.done(sentence, set)
       return { kind: 'done' }
     } catch (error) {
@@ -54,30 +58,37 @@ export function useEventActs() {
     }
   }
 
-  const remove = async (form: EventForm, only: string | null): Promise<Written> => {
-    const set = newSet()
-    const back = await show((bricks) =>
-      bricks.filter(
-        (one) =>
-          !(one.kind === 'event' && one.eventId === form.eventId && (only === null || one.only === only)),
-      ),
+  const write = (
+    form: EventForm,
+    sentence: string,
+    reach: Reach = 'onlyThis',
+    set = newSet(),
+  ): Promise<Written> => {
+    const brick = brickOf(form)
+    return attempt(
+      set,
+      (bricks) => [...bricks.filter((one) => brickKey(one) !== brickKey(brick)), brick],
+      () => writeEvent(form, set, reach),
+      sentence,
     )
-    try {
-      await deleteEvent(form.eventId, only, form.version ?? 0, set)
-      acts.done(`Deleted “${titleOf(form.title)}”.`, set)
-      return { kind: 'done' }
-    } catch (error) {
-      back()
-      const theirs = currentOf(error)
-      if (theirs) return { kind: 'stale', theirs }
-      acts.failed(error)
-      return { kind: 'refused', error }
-    } finally {
-      settle()
-    }
   }
 
+  const remove = (form: EventForm, reach: Reach, set = newSet()): Promise<Written> =>
+    attempt(
+      set,
+      (bricks) => bricks.filter((one) => !(one.form === 'event' && isReached(one, form, reach))),
+      () => deleteEvent(form, reach, set),
+      `Deleted “${titleOf(form.title)}”.`,
+    )
+
   return { write, remove }
+}
+
+/** Whether a brick goes when a form's event is deleted as far as that. */
+function isReached(brick: EventBrick, form: EventForm, reach: Reach): boolean {
+  if (brick.eventId !== form.eventId) return false
+  if (form.only === null || reach === 'whole') return true
+  return reach === 'andLater' ? (brick.only ?? '') >= form.only : brick.only === form.only
 }
 
 /** The state that is there now, as a stale answer (412) carries it. */

@@ -1,123 +1,238 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { EllipsisVertical } from 'lucide-react'
-import { Fragment } from 'react'
-import { useActs } from '../../app/acts'
+import { useQuery } from '@tanstack/react-query'
+import { ChevronUp, Columns2, EllipsisVertical } from 'lucide-react'
+import { useState } from 'react'
 import { MarkBlock } from '../../ui/MarkSign'
 import { Menu, MenuItem, MenuLabel, MenuLine } from '../../ui/Menu'
 import { roleName } from '../access/ladder'
 import type { Layer } from '../wall/bricks'
-import { showLayer } from './shelfQuery'
+import { SetsMenu } from './SetsMenu'
+import { setsQuery } from './shelfQuery'
+import { useShelf } from './useShelf'
 
 interface ShelfProps {
   layers: readonly Layer[]
   groupId: string | undefined
-  onOpen: (calendarId: string, part: 'about' | 'access' | 'import') => void
+  groupName: string | undefined
+  /** The people of the open group; pressed ones are the only ones whose time is shown. */
+  people: readonly { personId: string; name: string }[]
+  who: readonly string[]
+  onWho: (who: readonly string[]) => void
+  onOpen: (calendarId: string, part: 'about' | 'access' | 'import' | 'look') => void
   onNewCalendar: () => void
 }
 
-/** The strip under the wall that holds one's layers: press one to show or hide it. */
-export function Shelf({ layers, groupId, onOpen, onNewCalendar }: ShelfProps) {
-  const queries = useQueryClient()
-  const acts = useActs()
-  const show = useMutation({
-    mutationFn: async (wishes: { calendarId: string; shown: boolean }[]) => {
-      for (const wish of wishes) await showLayer(wish.calendarId, wish.shown)
-    },
-    onMutate: (wishes) => {
-      const shown = new Map(wishes.map((wish) => [wish.calendarId, wish.shown]))
-      queries.setQueryData<Layer[]>(['shelf'], (all) =>
-        all?.map((one) => ({ ...one, shown: shown.get(one.calendarId) ?? one.shown })),
-      )
-    },
-    onError: acts.failed,
-    onSettled: () => queries.invalidateQueries({ queryKey: ['shelf'] }),
-  })
-  const onlyThis = (layer: Layer) =>
-    show.mutate(
-      layers
-        .filter((one) => one.shown !== (one === layer))
-        .map((one) => ({ calendarId: one.calendarId, shown: one === layer })),
-    )
+/** How many people have room on the strip; more are behind "All layers". */
+const roomForPeople = 4
 
+/** The strip under the wall that holds one's layers: press one to show or hide it. */
+export function Shelf({ layers, groupId, groupName, people, who, onWho, onOpen, onNewCalendar }: ShelfProps) {
+  const [isOpen, setOpen] = useState(false)
+  const sets = useQuery(setsQuery)
+  const shelf = useShelf(layers)
   const here = layers.filter((layer) => layer.groupId === groupId)
-  const elsewhere = Map.groupBy(
-    layers.filter((layer) => layer.groupId !== groupId),
-    (layer) => layer.groupName,
-  )
+  const elsewhere = layers.filter((layer) => layer.groupId !== groupId)
   const chip = (layer: Layer) => (
-    <LayerChip
-      key={layer.calendarId}
-      layer={layer}
-      onShow={(shown) => show.mutate([{ calendarId: layer.calendarId, shown }])}
-      onOnly={() => onlyThis(layer)}
-      onOpen={onOpen}
-    />
+    <LayerChip key={layer.calendarId} layer={layer} shelf={shelf} onOpen={onOpen} />
+  )
+  const person = (one: { personId: string; name: string }) => (
+    <button
+      key={one.personId}
+      type="button"
+      aria-pressed={who.includes(one.personId)}
+      title={`Only what concerns ${one.name}`}
+      onClick={() =>
+        onWho(
+          who.includes(one.personId) ? who.filter((other) => other !== one.personId) : [...who, one.personId],
+        )
+      }
+      className="written h-8 shrink-0 border border-cement-500 px-2 aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:font-bold aria-pressed:text-on-ink"
+    >
+      {one.name.split(' ')[0]}
+    </button>
+  )
+  const chosenFirst = people.toSorted(
+    (a, b) => Number(who.includes(b.personId)) - Number(who.includes(a.personId)),
   )
   return (
-    <nav
-      aria-label="Shelf"
-      className="flex items-center gap-2 overflow-x-auto border-t border-cement-300 bg-cement-200 px-4 py-2 max-sm:px-2"
-    >
-      {here.map(chip)}
-      {[...elsewhere].map(([name, those]) => (
-        <Fragment key={name}>
-          <span className="written ml-2 shrink-0 text-[12px] text-cement-700">{name}</span>
-          {those.map(chip)}
-        </Fragment>
-      ))}
-      {groupId && (
+    <nav aria-label="Shelf" className="relative border-t border-cement-300 bg-cement-200">
+      {isOpen && (
+        <AllLayers
+          layers={layers}
+          chip={chip}
+          people={people}
+          person={person}
+          onClose={() => setOpen(false)}
+        />
+      )}
+      <div className="flex items-center gap-2 px-4 py-2 max-sm:px-2">
         <button
           type="button"
-          onClick={onNewCalendar}
-          className="ml-auto shrink-0 rounded-control px-2 py-1.5 hover:bg-cement-300"
+          aria-expanded={isOpen}
+          onClick={() => setOpen(!isOpen)}
+          title="All layers  L"
+          className="flex h-8 shrink-0 items-center gap-1 rounded-control px-1.5 hover:bg-cement-300"
         >
-          + Layer
+          <ChevronUp size={15} aria-hidden="true" />
+          <span className="max-sm:sr-only">All</span>
         </button>
-      )}
+        <div className="flex min-w-0 flex-1 gap-2 overflow-hidden max-sm:overflow-x-auto">
+          {here.map(chip)}
+          {people.length > 1 && (
+            <>
+              <span className="ml-1 flex shrink-0 items-center text-[12px] text-cement-700">people</span>
+              {chosenFirst.slice(0, Math.max(roomForPeople, who.length)).map(person)}
+            </>
+          )}
+          {elsewhere.length > 0 && (
+            <span className="ml-1 flex shrink-0 items-center text-[12px] text-cement-700">elsewhere</span>
+          )}
+          {elsewhere.map(chip)}
+        </div>
+        {who.length > 0 && (
+          <button
+            type="button"
+            onClick={() => onWho([])}
+            className="shrink-0 rounded-control px-2 py-1.5 underline hover:bg-cement-300"
+          >
+            Everybody
+          </button>
+        )}
+        <SetsMenu
+          sets={sets.data ?? []}
+          layers={layers}
+          groupId={groupId}
+          groupName={groupName}
+          onApply={(set) => shelf.showOnly(set.layers)}
+        />
+        {groupId && (
+          <button
+            type="button"
+            onClick={onNewCalendar}
+            className="shrink-0 rounded-control px-2 py-1.5 hover:bg-cement-300"
+          >
+            + Layer
+          </button>
+        )}
+      </div>
     </nav>
+  )
+}
+
+interface AllLayersProps {
+  layers: readonly Layer[]
+  chip: (layer: Layer) => React.ReactNode
+  people: readonly { personId: string; name: string }[]
+  person: (one: { personId: string; name: string }) => React.ReactNode
+  onClose: () => void
+}
+
+/** The whole shelf, opened upwards: by group, with the people, and a filter when there are many. */
+function AllLayers({ layers, chip, people, person, onClose }: AllLayersProps) {
+  const [filter, setFilter] = useState('')
+  const has = (text: string) => text.toLowerCase().includes(filter.trim().toLowerCase())
+  const groups = Map.groupBy(
+    layers.filter((layer) => has(layer.name) || has(layer.groupName)),
+    (layer) => layer.groupName,
+  )
+  return (
+    <section
+      aria-label="All layers"
+      onKeyDown={(event) => {
+        if (event.key !== 'Escape') return
+        event.stopPropagation()
+        onClose()
+      }}
+      className="absolute inset-x-0 bottom-full z-20 max-h-[60vh] overflow-y-auto border-t border-cement-300 bg-cement-100 px-4 py-3 shadow-lg"
+    >
+      <div className="mb-2 flex items-center gap-2">
+        <input
+          aria-label="Filter layers"
+          placeholder="Filter layers and people"
+          value={filter}
+          onChange={(event) => setFilter(event.target.value)}
+          // biome-ignore lint/a11y/noAutofocus: it was opened to find something in it
+          autoFocus
+          className="w-64 rounded-control border border-cement-500 bg-surface px-2 py-1"
+        />
+        <button
+          type="button"
+          onClick={onClose}
+          className="ml-auto rounded-control px-2 py-1 hover:bg-cement-200"
+        >
+          Close
+        </button>
+      </div>
+      {[...groups].map(([name, those]) => (
+        <div key={name} className="mb-2">
+          <h3 className="written mb-1 font-text text-[12px] text-cement-700">{name}</h3>
+          <div className="flex flex-wrap gap-2">{those.map(chip)}</div>
+        </div>
+      ))}
+      {people.length > 1 && (
+        <div className="mb-2">
+          <h3 className="mb-1 font-text text-[12px] text-cement-700">People</h3>
+          <div className="flex flex-wrap gap-2">{people.filter((one) => has(one.name)).map(person)}</div>
+        </div>
+      )}
+    </section>
   )
 }
 
 interface LayerChipProps {
   layer: Layer
-  onShow: (shown: boolean) => void
-  onOnly: () => void
-  onOpen: (calendarId: string, part: 'about' | 'access' | 'import') => void
+  shelf: ReturnType<typeof useShelf>
+  onOpen: ShelfProps['onOpen']
 }
 
-function LayerChip({ layer, onShow, onOnly, onOpen }: LayerChipProps) {
+const dragged = 'application/x-mortar-layer'
+
+function LayerChip({ layer, shelf, onOpen }: LayerChipProps) {
   return (
+    // biome-ignore lint/a11y/noStaticElementInteractions: its place is also set in its menu
     <span
       data-layer={layer.name}
       data-hue={layer.hue}
       data-shown={layer.shown}
+      draggable
+      onDragStart={(event) => event.dataTransfer.setData(dragged, layer.calendarId)}
+      onDragOver={(event) => event.dataTransfer.types.includes(dragged) && event.preventDefault()}
+      onDrop={(event) => {
+        event.preventDefault()
+        shelf.moveTo(event.dataTransfer.getData(dragged), layer.calendarId)
+      }}
+      data-busy={layer.role === 'times'}
       className="layer-chip flex h-8 shrink-0 items-stretch border"
     >
       <button
         type="button"
         aria-pressed={layer.shown}
-        title={layer.shown ? 'Hide this layer' : 'Show this layer'}
-        onClick={() => onShow(!layer.shown)}
+        title={`${layer.shown ? 'Hide' : 'Show'} this layer${layer.role === 'times' ? ' (times only)' : ''}`}
+        onClick={() => shelf.lay(layer.calendarId, { shown: !layer.shown })}
         className="flex items-stretch"
       >
-        <MarkBlock mark={layer.mark} size={28} />
-        <span className="written flex max-w-44 items-center truncate px-2 font-bold">
+        <MarkBlock mark={layer.mark} size={24} />
+        <span className="written flex max-w-40 items-center truncate px-1.5 font-bold">
           {layer.name}
-          {layer.role === 'times' && <span className="ml-1.5 text-[11px] font-normal">times only</span>}
+          {layer.role === 'times' && <span className="sr-only">, times only</span>}
+          {layer.beside && <Columns2 size={12} aria-label="beside" className="ml-1" />}
         </span>
       </button>
       <Menu
         side="top"
         trigger={
-          <button type="button" aria-label={`More for ${layer.name}`} className="px-0.5">
-            <EllipsisVertical size={15} aria-hidden="true" />
+          <button type="button" aria-label={`More for ${layer.name}`} className="-ml-0.5">
+            <EllipsisVertical size={14} aria-hidden="true" />
           </button>
         }
       >
         <MenuLabel>
           {layer.name}: {roleName(layer.role)}
         </MenuLabel>
-        <MenuItem onSelect={onOnly}>Only this one</MenuItem>
+        <MenuItem onSelect={() => shelf.showOnly([layer])}>Only this one</MenuItem>
+        <MenuItem onSelect={() => shelf.lay(layer.calendarId, { beside: !layer.beside, shown: true })}>
+          {layer.beside ? 'Blend with the others' : 'Set beside the others'}
+        </MenuItem>
+        <MenuItem onSelect={() => onOpen(layer.calendarId, 'look')}>My look</MenuItem>
         <MenuItem onSelect={() => onOpen(layer.calendarId, 'about')}>Open its page</MenuItem>
         {layer.role === 'coordinate' && (
           <>

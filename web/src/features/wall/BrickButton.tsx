@@ -2,63 +2,103 @@ import type { CSSProperties, KeyboardEvent } from 'react'
 import { BrickFace, brickName } from './BrickFace'
 import { type Brick, brickKey, type Layer } from './bricks'
 
+/** How a brick stands on the wall at the moment, beside what it is. */
+export interface BrickState {
+  past: boolean
+  /** Open on the desk. */
+  chosen: boolean
+  /** Among those that a key or the next act is meant for. */
+  marked: boolean
+  /** Whether it clashes with another: hard, or only perhaps. */
+  clash: boolean | undefined
+  /** Whose it is, where the title does not say. */
+  whose: string | undefined
+  /** Found by what somebody looks for; others step back while they do. */
+  found: boolean | undefined
+}
+
+export interface BrickActs {
+  onOpen: (brick: Brick) => void
+  onMark: (brick: Brick) => void
+  onBrickKey: (event: KeyboardEvent, brick: Brick) => void
+}
+
 interface BrickButtonProps {
   brick: Brick
   layer: Layer
   flat: boolean
-  style: CSSProperties
-  past: boolean
-  chosen: boolean
+  state: BrickState
+  acts: BrickActs
+  /** Where it lies; in the flow of its cell without it. */
+  style?: CSSProperties
   /** In the hand: what is left behind is pale, what is carried is raised. */
   hand?: 'left' | 'carried'
-  edge?: 'bottom' | 'right'
-  onOpen?: (brick: Brick) => void
-  onKeyDown?: (event: KeyboardEvent, brick: Brick) => void
+  /** Edges by which it can be lengthened. */
+  edges?: { first?: 'top' | 'left'; last?: 'bottom' | 'right' }
+}
+
+const edgeLook = {
+  top: 'inset-x-0 top-0 h-1.5 cursor-ns-resize',
+  bottom: 'inset-x-0 bottom-0 h-1.5 cursor-ns-resize',
+  left: 'inset-y-0 left-0 w-1.5 cursor-ew-resize',
+  right: 'inset-y-0 right-0 w-1.5 cursor-ew-resize',
 }
 
 /** One brick. Pointers are dealt with by the wall around it (useHand), keys here. */
-export function BrickButton({
-  brick,
-  layer,
-  flat,
-  style,
-  past,
-  chosen,
-  hand,
-  edge,
-  onOpen,
-  onKeyDown,
-}: BrickButtonProps) {
-  const tentative = brick.kind === 'busy' ? brick.tentative : brick.showAs === 'tentative'
-  const mayChange = brick.kind === 'event' && brick.mayChange
+export function BrickButton({ brick, layer, flat, state, acts, style, hand, edges }: BrickButtonProps) {
+  const event = brick.form === 'event' ? brick : null
+  const tentative = brick.form === 'busy' ? brick.tentative : brick.showAs === 'tentative'
+  const mayChange = event?.mayChange === true
+  const tint = layer.kinds.find((kind) => kind.name === event?.kind)?.tint
   return (
     <button
       type="button"
       data-brick={hand === 'carried' ? undefined : brickKey(brick)}
       data-hue={layer.hue}
-      data-past={past}
+      data-tint={tint}
+      data-past={state.past}
       data-tentative={tentative}
-      data-busy={brick.kind === 'busy'}
-      data-chosen={chosen}
+      data-busy={brick.form === 'busy'}
+      data-chosen={state.chosen}
+      data-marked={state.marked}
+      data-clash={state.clash === undefined ? undefined : state.clash ? 'hard' : 'soft'}
+      data-found={state.found}
       data-hand={hand}
-      data-free={brick.kind === 'event' && brick.showAs === 'free'}
+      data-free={event?.showAs === 'free'}
+      data-to-be-set={event?.time.form === 'days' && event.time.toBeSet}
       style={style}
-      aria-label={brickName(brick, layer)}
+      aria-label={brickName(brick, layer, state.clash)}
+      aria-pressed={state.marked || undefined}
+      title={hint(brick)}
       // A press arrives by useHand; only keys (detail 0) and fingers, which it leaves alone, arrive here.
-      onClick={(event) => {
-        const touch = event.nativeEvent instanceof PointerEvent && event.nativeEvent.pointerType === 'touch'
-        if (event.detail === 0 || touch || !mayChange) onOpen?.(brick)
+      onClick={(press) => {
+        const touch = press.nativeEvent instanceof PointerEvent && press.nativeEvent.pointerType === 'touch'
+        if (press.detail === 0 || touch || !mayChange) acts.onOpen(brick)
       }}
-      onKeyDown={(event) => onKeyDown?.(event, brick)}
-      className="brick absolute overflow-hidden rounded-brick text-left text-[12px]"
+      onKeyDown={(press) => {
+        if (press.key === ' ') {
+          press.preventDefault()
+          acts.onMark(brick)
+        } else acts.onBrickKey(press, brick)
+      }}
+      className={`brick overflow-hidden rounded-brick text-left text-[12px] ${style ? 'absolute' : `brick-line relative block w-full ${flat ? 'h-4.75' : ''}`}`}
     >
-      <BrickFace brick={brick} layer={layer} flat={flat} />
-      {mayChange && edge === 'bottom' && (
-        <span data-edge="true" className="absolute inset-x-0 bottom-0 h-1.5 cursor-ns-resize" />
-      )}
-      {mayChange && edge === 'right' && (
-        <span data-edge="true" className="absolute inset-y-0 right-0 w-1.5 cursor-ew-resize" />
-      )}
+      <BrickFace brick={brick} layer={layer} flat={flat} whose={state.whose} />
+      {mayChange &&
+        [edges?.first, edges?.last].map(
+          (edge, index) =>
+            edge && (
+              <span
+                key={edge}
+                data-edge={index === 0 ? 'first' : 'last'}
+                className={`absolute ${edgeLook[edge]}`}
+              />
+            ),
+        )}
     </button>
   )
 }
+
+/** What a narrow brick may have no room for. */
+const hint = (brick: Brick): string | undefined =>
+  brick.form === 'busy' ? undefined : [brick.title, brick.place].filter(Boolean).join(' · ') || undefined

@@ -4,14 +4,17 @@ import { sentenceOf } from '../../api/problem'
 import { reaches } from '../access/ladder'
 import { CalendarDesk } from '../calendars/CalendarDesk'
 import { NewCalendarDesk } from '../calendars/NewCalendarDesk'
-import { EventDesk } from '../events/EventDesk'
+import { type Asking, EventDesk } from '../events/EventDesk'
 import { EventPage } from '../events/EventPage'
-import type { EventForm } from '../events/eventForm'
+import { type EventForm, formOf } from '../events/eventForm'
 import { eventQuery } from '../events/eventQueries'
 import { NewGroupDesk } from '../groups/NewGroupDesk'
-import { fromEventKey, type Layer } from './bricks'
+import { LookDesk } from '../shelf/LookDesk'
+import { type EventBrick, fromEventKey, type Layer } from './bricks'
 import { Desk } from './Desk'
 import type { DeskPlace } from './deskPlace'
+import { FindDesk } from './FindDesk'
+import type { Search } from './wallQuery'
 
 interface WallDeskProps {
   place: Exclude<DeskPlace, { kind: 'keys' }>
@@ -19,6 +22,14 @@ interface WallDeskProps {
   group: Schema['GroupsGroupBody'] | undefined
   form: EventForm | null
   met: EventForm | null
+  asked: Asking
+  people: readonly { personId: string; name: string }[]
+  names: ReadonlyMap<string, string>
+  search: Search
+  onSearch: (search: Search) => void
+  /** A hit of the search: the wall goes there and it opens. */
+  onHit: (brick: EventBrick) => void
+  onEdit: (form: EventForm) => void
   onForm: (form: EventForm) => void
   onMet: (theirs: EventForm | null) => void
   onPlace: (place: DeskPlace) => void
@@ -35,6 +46,13 @@ export function WallDesk({
   group,
   form,
   met,
+  asked,
+  people,
+  names,
+  search,
+  onSearch,
+  onHit,
+  onEdit,
   onForm,
   onMet,
   onPlace,
@@ -53,7 +71,8 @@ export function WallDesk({
         <NotThere onClose={onClose} />
       ) : (
         <EventDesk
-          key={form.eventId}
+          key={`${form.eventId}/${asked}`}
+          asked={asked}
           form={form}
           layers={open}
           met={met}
@@ -65,7 +84,35 @@ export function WallDesk({
       )
     }
     case 'event':
-      return <ReadEvent key={place.key} eventKey={place.key} layers={layers} onClose={onClose} />
+      return (
+        <ReadEvent
+          key={place.key}
+          eventKey={place.key}
+          layers={layers}
+          names={names}
+          onEdit={onEdit}
+          onClose={onClose}
+        />
+      )
+    case 'find':
+      return (
+        <FindDesk
+          search={search}
+          layers={layers}
+          people={people}
+          onSearch={onSearch}
+          onOpen={onHit}
+          onClose={onClose}
+        />
+      )
+    case 'look': {
+      const layer = layers.find((one) => one.calendarId === place.calendarId)
+      return layer ? (
+        <LookDesk key={layer.calendarId} layer={layer} layers={layers} onClose={onClose} />
+      ) : (
+        <NotThere onClose={onClose} />
+      )
+    }
     case 'calendar': {
       const layer = layers.find((one) => one.calendarId === place.calendarId)
       return layer ? (
@@ -98,17 +145,29 @@ export function WallDesk({
 function ReadEvent({
   eventKey,
   layers,
+  names,
+  onEdit,
   onClose,
 }: {
   eventKey: string
   layers: readonly Layer[]
+  names: ReadonlyMap<string, string>
+  onEdit: (form: EventForm) => void
   onClose: () => void
 }) {
   const { eventId, only } = fromEventKey(eventKey)
   const event = useQuery(eventQuery(eventId, only))
   const layer = layers.find((one) => one.calendarId === event.data?.calendarId)
   if (event.isError) return <NotThere sentence={sentenceOf(event.error)} onClose={onClose} />
-  return event.data && layer ? <EventPage brick={event.data} layer={layer} onClose={onClose} /> : null
+  return event.data && layer ? (
+    <EventPage
+      brick={event.data}
+      layer={layer}
+      names={names}
+      onEdit={event.data.mayChange ? () => onEdit(formOf(event.data)) : undefined}
+      onClose={onClose}
+    />
+  ) : null
 }
 
 function NotThere({

@@ -1,49 +1,97 @@
-import { useQuery } from '@tanstack/react-query'
-import { useMemo, useState } from 'react'
-import { useNavigate, useParams, useSearchParams } from 'react-router'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useEffect, useMemo, useState } from 'react'
+import { Navigate, useNavigate, useParams, useSearchParams } from 'react-router'
 import type { Schema } from '../../api/client'
 import { sentenceOf } from '../../api/problem'
-import { useActs } from '../../app/acts'
-import { clockText, dayText } from '../../app/dates'
+import { newSet, useActs } from '../../app/acts'
+import { clockText, dayText, monthText, periodText } from '../../app/dates'
 import { useReader } from '../../app/person'
 import { TopBar } from '../../app/TopBar'
 import { Button } from '../../ui/Button'
+import type { Asking } from '../events/EventDesk'
 import { brickOf, differences, type EventForm, formOf, newForm } from '../events/eventForm'
 import { useEventActs } from '../events/useEventActs'
 import { GroupMenu } from '../groups/GroupMenu'
 import { groupQueries, keepLastGroup, lastGroup } from '../groups/groupQueries'
+import { isoDay } from '../preferences/preferences'
 import { Shelf } from '../shelf/Shelf'
 import { shelfQuery } from '../shelf/shelfQuery'
-import { type Brick, brickKey, type EventBrick, eventKey, type Layer, type Time, titleOf } from './bricks'
+import { AgendaView } from './AgendaView'
+import {
+  type Brick,
+  blankBrick,
+  brickKey,
+  clashesOf,
+  type EventBrick,
+  eventKey,
+  type Layer,
+  timeOf,
+  titleOf,
+} from './bricks'
 import { type DeskPlace, deskText, readDesk } from './deskPlace'
 import { KeyList } from './KeyList'
+import { keepLastSpan, keepLastView, lastSpan } from './lastView'
+import { MarksBar } from './MarksBar'
+import { MonthView } from './MonthView'
 import { keepLastCalendar, layerToMakeIn } from './makeIn'
 import { PeriodNav } from './PeriodNav'
-import { addDays, dateNamed, dateOf, daysFrom, daysOf, localAt, weekOf } from './times'
+import { Ribbon } from './Ribbon'
+import { RosterView } from './RosterView'
+import { carriedTo, type RosterRow, rowsOf, rowsOfBrick } from './roster'
+import {
+  addDays,
+  dateNamed,
+  dateOf,
+  daysBetween,
+  daysOf,
+  isPast,
+  localAt,
+  minutesBetween,
+  moved,
+} from './times'
 import { useCarry } from './useCarry'
-import { useDays } from './useDays'
+import type { Carried, Ghost } from './useHand'
 import { useKeys } from './useKeys'
+import { useNarrow } from './useNarrow'
 import { useNow } from './useNow'
+import { ViewTabs } from './ViewTabs'
+import type { ViewProps } from './viewProps'
+import { isView, periodOf, spans, type View, views, weekStart } from './views'
 import { WallDesk } from './WallDesk'
-import { WeekView } from './WeekView'
-import { wallQuery } from './wallQuery'
-
-type Group = Schema['GroupsGroupBody']
+import { type Lane, WeekView } from './WeekView'
+import { findQuery, type Search, wallQuery } from './wallQuery'
 
 const noLayers: Layer[] = []
 
-/** The wall: everything in view laid over time, the shelf under it, the desk beside it. */
+const pinKey = 'mortar-pinned-rows'
+
+/** How many weeks the ribbon has, and how many of them lie before today. */
+const ribbonWeeks = 26
+const ribbonBefore = 5
+
+/** The wall: everything in view laid over time, the ribbon over it, the shelf under it, the desk beside it. */
 export function WallPage() {
+  const { view } = useParams()
+  return isView(view) ? <Wall view={view} /> : <Navigate to="/roster" replace />
+}
+
+function Wall({ view }: { view: View }) {
   const { person } = useReader()
+  const { preferences, zone } = person
   const acts = useActs()
   const navigate = useNavigate()
+  const queries = useQueryClient()
   const now = useNow()
-  const date = dateNamed(useParams().date) ?? dateOf(now)
+  const today = dateOf(now)
+  const date = dateNamed(useParams().date) ?? today
   const [search, setSearch] = useSearchParams()
-  const count = useDays()
-  const first = count === 7 ? weekOf(date) : date
-  const days = useMemo(() => daysFrom(first, count), [first, count])
-  const last = days.at(-1) ?? first
+  const narrow = useNarrow()
+  const firstDay = isoDay(preferences.firstDay)
+  const wished = Number(search.get('days')) || lastSpan(view)
+  const span = spans[view].includes(wished) ? wished : (spans[view][0] ?? 7)
+  const shownSpan = narrow && (view === 'roster' || view === 'week') ? 1 : span
+  const period = useMemo(() => periodOf(view, date, shownSpan, firstDay), [view, date, shownSpan, firstDay])
+  const { days, first, last } = period
 
   const shelf = useQuery(shelfQuery)
   const groups = useQuery(groupQueries.list)
@@ -52,36 +100,97 @@ export function WallPage() {
   const group =
     groups.data?.find((one) => one.id === (search.get('group') ?? lastGroup())) ??
     busiest(groups.data ?? [], layers)
+  const members = useQuery({ ...groupQueries.members(group?.id ?? ''), enabled: group !== undefined })
+  useEffect(() => keepLastView(view), [view])
+
+  // The periods beside this one are there before they are asked for, so that nothing is ever blank.
+  const fetched = wall.isSuccess && !wall.isPlaceholderData
+  useEffect(() => {
+    if (!fetched) return
+    for (const by of [1, -1]) {
+      const near = periodOf(view, period.step(by), shownSpan, firstDay)
+      void queries.prefetchQuery(wallQuery(near.first, near.last))
+    }
+  }, [fetched, queries, view, period, shownSpan, firstDay])
 
   const [form, setForm] = useState<EventForm | null>(null)
   const [met, setMet] = useState<EventForm | null>(null)
-  const { write } = useEventActs()
+  const [asked, setAsked] = useState<Asking>(null)
+  const [marks, setMarks] = useState<ReadonlySet<string>>(new Set())
+  const [pinned, setPinned] = useState<readonly string[]>(
+    () => localStorage.getItem(pinKey)?.split(' ').filter(Boolean) ?? [],
+  )
+  const [seeking, setSeeking] = useState<Search>(() => ({
+    words: '',
+    person: '',
+    calendar: '',
+    kind: '',
+    from: addDays(today, -90),
+    to: addDays(today, 270),
+  }))
+  const { write, remove } = useEventActs()
   const desk = readDesk(search.get('desk'))
+  const who = useMemo(() => search.get('who')?.split(' ').filter(Boolean) ?? [], [search])
 
   const byId = useMemo(
     () => new Map(layers.filter((layer) => layer.shown).map((layer) => [layer.calendarId, layer])),
     [layers],
   )
+  const people = members.data ?? noPeople
+  const names = useMemo(() => new Map(people.map((one) => [one.personId, one.name])), [people])
+  // The hour matters to what stands under names, the minute does not.
+  const hour = `${now.slice(0, 13)}:00:00`
+  const rows = useMemo(() => {
+    const shown = people.filter((one) => who.length === 0 || who.includes(one.personId))
+    return rowsOf(
+      shown.map((one) => ({
+        personId: one.personId,
+        name: one.name,
+        note:
+          one.zone === zone ? (one.coordinates ? 'coordinates' : '') : elsewhereText(one.zone, zone, hour),
+      })),
+      [...byId.values()],
+    )
+  }, [people, who, byId, zone, hour])
+  const rowKeys = useMemo(() => new Set(rows.map((row) => row.key)), [rows])
   const bricks = useMemo(
-    () => (wall.data?.bricks ?? []).filter((brick) => byId.has(brick.calendarId)),
-    [wall.data, byId],
+    () =>
+      (wall.data?.bricks ?? []).filter((brick) => {
+        const layer = byId.get(brick.calendarId)
+        if (!layer) return false
+        return (
+          who.length === 0 || rowsOfBrick(brick, layer, rowKeys).some((key) => who.includes(key.slice(7)))
+        )
+      }),
+    [wall.data, byId, who, rowKeys],
   )
-  const makeIn = layerToMakeIn(layers, group?.id)
+  const clashes = useMemo(() => clashesOf(wall.data?.clashes ?? []), [wall.data])
+  const isSeeking =
+    desk?.kind === 'find' && (seeking.words.trim() !== '' || seeking.person !== '' || seeking.kind !== '')
+  const hits = useQuery({ ...findQuery(seeking), enabled: isSeeking })
+  const found = useMemo(
+    () => (isSeeking && hits.data ? new Set(hits.data.hits.map((hit) => hit.eventId)) : null),
+    [isSeeking, hits.data],
+  )
+  const makeIn = layerToMakeIn(layers, group?.id, preferences.eventCalendar)
 
-  const place = (next: DeskPlace | null, extra: Record<string, string> = {}) =>
+  const place = (next: DeskPlace | null, extra: Record<string, string | null> = {}) =>
     setSearch(
       (before) => {
         const after = new URLSearchParams(before)
         if (next) after.set('desk', deskText(next))
         else after.delete('desk')
-        for (const [key, value] of Object.entries(extra)) after.set(key, value)
+        for (const [key, value] of Object.entries(extra))
+          if (value === null) after.delete(key)
+          else after.set(key, value)
         return after
       },
       { replace: true },
     )
   /** Closes the desk; what was written and not saved can be brought back. */
   const leaveDesk = () => {
-    const left = desk?.kind === 'writing' ? form : null
+    if (marks.size > 0) setMarks(new Set())
+    const left = desk?.kind === 'writing' && asked === null ? form : null
     closeDesk()
     if (left && isWritten(left, bricks))
       acts.offer(`“${titleOf(left.title)}” was not saved.`, 'Bring it back', () => openForm(left))
@@ -89,18 +198,37 @@ export function WallPage() {
   const closeDesk = () => {
     setForm(null)
     setMet(null)
+    setAsked(null)
     place(null)
   }
-  const goTo = (day: string) => navigate({ pathname: `/week/${day}`, search: search.toString() })
+  const goTo = (day: string, to: View = view) =>
+    navigate({ pathname: `/${to}/${day}`, search: search.toString() })
+  const setSpan = (days: number) => {
+    keepLastSpan(view, days)
+    setSearch(
+      (before) => {
+        const after = new URLSearchParams(before)
+        after.set('days', String(days))
+        return after
+      },
+      { replace: true },
+    )
+  }
+  const showView = (to: View) => {
+    const after = new URLSearchParams(search)
+    after.delete('days')
+    navigate({ pathname: `/${to}/${date}`, search: after.toString() })
+  }
 
-  const openForm = (next: EventForm, theirs: EventForm | null = null) => {
+  const openForm = (next: EventForm, theirs: EventForm | null = null, asking: Asking = null) => {
     setForm(next)
     setMet(theirs)
+    setAsked(asking)
     place({ kind: 'writing' })
   }
   const openBrick = (brick: Brick) => {
-    if (brick.kind === 'busy') {
-      acts.done('Only the times of this calendar are shared with you: it is busy then.')
+    if (brick.form === 'busy') {
+      acts.done('Only the times are shared with you here: it is busy then.')
       return
     }
     if (brick.mayChange) openForm(formOf(brick))
@@ -109,44 +237,130 @@ export function WallPage() {
       place({ kind: 'event', key: eventKey(brick.eventId, brick.only) })
     }
   }
-  const make = (time: Time) => {
-    if (!makeIn) {
+  const make = (time: EventForm['time'], lane: string) => {
+    const row = rows.find((one) => one.key === lane)
+    const layer = layers.find((one) => one.calendarId === row?.calendarId) ?? makeIn
+    if (!layer) {
       acts.done('There is no calendar you can add to. Make one, or ask a coordinator for the step Add.')
       return
     }
-    openForm(newForm(makeIn.calendarId, time))
+    openForm(newForm(layer.calendarId, time, row?.personId ? [row.personId] : []))
   }
-  const change = async (brick: EventBrick, time: Time) => {
-    if (JSON.stringify(time) === JSON.stringify(brick.time)) return
-    const wish = { ...formOf(brick), time }
-    const written = await write(
-      wish,
-      `${whatChanged(brick, time)}${brick.repeats ? ', this date only' : ''}.`,
+  /** An hour of the day, or what the preferences say a new event is. */
+  const placeOn = (day: string, lane: string) =>
+    make(
+      {
+        form: 'clock',
+        start: localAt(day, Math.max(540, preferences.dayBegins)),
+        end: localAt(day, Math.max(540, preferences.dayBegins) + preferences.eventMinutes),
+        zone,
+      },
+      lane,
     )
+  const makeFromHand = (time: EventForm['time'], lane: string) => {
+    // On a wall without hours a press on a day means an hour of it, and a pull over several means the days.
+    if (time.form === 'days' && time.first === time.last && view !== 'week' && view !== 'day')
+      placeOn(time.first, lane)
+    else make(time, lane)
+  }
+  const change = async (wish: EventForm, sentence: string, brick: EventBrick) => {
+    const written = await write(wish, sentence, 'whole')
     if (written.kind === 'stale') openForm(wish, written.theirs)
     else if (form && brickKey(brick) === brickKey(brickOf(form))) closeDesk()
   }
-  const { carry, onBrickKey } = useCarry(
-    (brick, time) => void change(brick, time),
+  const carryTo = ({ brick, time, from, to, copy }: Carried) => {
+    const rowOf = (key: string) => rows.find((row) => row.key === key)
+    const [source, target] = [rowOf(from), rowOf(to)]
+    const attendees = source && target ? carriedTo(brick, source, target) : [...brick.attendees]
+    const wish = { ...formOf(brick), time, attendees }
+    if (copy) {
+      void write(
+        {
+          ...wish,
+          eventId: crypto.randomUUID(),
+          only: null,
+          version: null,
+          rule: null,
+          ruleBefore: null,
+          repeats: null,
+        },
+        `Copied “${titleOf(brick.title)}” to ${dayText(daysOf(time).first)}.`,
+        'whole',
+      )
+      return
+    }
+    if (JSON.stringify([time, attendees]) === JSON.stringify([brick.time, brick.attendees])) return
+    if (marks.has(brickKey(brick)) && marks.size > 1) void moveMarked(brick, time)
+    else if (brick.only) openForm(wish, null, 'change')
+    else void change(wish, `${whatChanged(brick, time, target, source)}.`, brick)
+  }
+  const marked = bricks.filter(
+    (brick): brick is EventBrick => brick.form === 'event' && marks.has(brickKey(brick)),
+  )
+  const moveMarked = async (brick: EventBrick, time: EventForm['time']) => {
+    const byDays = daysBetween(daysOf(brick.time).first, daysOf(time).first)
+    const byMinutes =
+      time.form === 'days' || brick.time.form === 'days'
+        ? 0
+        : minutesBetween(brick.time.start, time.start) - byDays * 1440
+    const set = newSet()
+    for (const one of marked.filter((each) => each.mayChange))
+      await write(
+        { ...formOf(one), time: moved(one.time, byDays, byMinutes) },
+        `Moved ${marked.length} events.`,
+        'onlyThis',
+        set,
+      )
+  }
+  const deleteMarked = async () => {
+    const set = newSet()
+    for (const one of marked.filter((each) => each.mayChange)) await remove(formOf(one), 'onlyThis', set)
+    setMarks(new Set())
+    acts.done(`Deleted ${marked.length} events.`, set)
+  }
+  const putMarkedIn = async (calendarId: string) => {
+    const set = newSet()
+    for (const one of marked.filter((each) => each.mayChange))
+      await write(
+        { ...formOf(one), calendarId },
+        `Moved ${marked.length} events to another calendar.`,
+        'whole',
+        set,
+      )
+    setMarks(new Set())
+  }
+  const mark = (brick: Brick) => {
+    if (brick.form !== 'event') return
+    const key = brickKey(brick)
+    setMarks((before) =>
+      before.has(key) ? new Set([...before].filter((one) => one !== key)) : new Set([...before, key]),
+    )
+  }
+  const { carry, onBrickKey: onCarryKey } = useCarry(
+    (brick, time) => carryTo({ brick, time, from: '', to: '', copy: false }),
     (sentence) => acts.done(sentence),
   )
   const newCalendar = () => {
     setForm(null)
     place({ kind: 'newCalendar' })
   }
-  const firstHere = days.includes(dateOf(now)) ? dateOf(now) : first
-  const makeNew = () =>
-    make({ form: 'clock', start: localAt(firstHere, 540), end: localAt(firstHere, 600), zone: person.zone })
-  useKeys({
-    '[': () => goTo(addDays(first, -count)),
-    ']': () => goTo(addDays(first, count)),
-    '.': () => goTo(dateOf(now)),
-    n: makeNew,
+  const firstHere = days.includes(today) ? today : view === 'month' ? date : first
+  const keys: Record<string, () => void> = {
+    '[': () => goTo(period.step(-1)),
+    ']': () => goTo(period.step(1)),
+    '.': () => goTo(today),
+    n: () => placeOn(firstHere, ''),
     z: acts.undo,
     l: () => document.querySelector<HTMLElement>('nav[aria-label="Shelf"] button')?.focus(),
+    '/': () => place({ kind: 'find' }),
     '?': () => place({ kind: 'keys' }),
     Escape: leaveDesk,
+  }
+  views.forEach((one, index) => {
+    keys[`Alt+${index + 1}`] = () => showView(one.value)
   })
+  if (marks.size > 0) keys.Delete = () => void deleteMarked()
+  useKeys(keys)
 
   const carried = carry
     ? { ...carry.brick, time: carry.time }
@@ -154,6 +368,58 @@ export function WallPage() {
       ? brickOf(form)
       : null
   const chosen = carried ? brickKey(carried) : desk?.kind === 'event' ? desk.key : null
+  const laneOfDraft = carried
+    ? (rowsOfBrick(carried, byId.get(carried.calendarId) ?? blankLayer, rowKeys)[0] ?? '')
+    : ''
+  const brickActs = { onOpen: openBrick, onMark: mark, onBrickKey: onCarryKey }
+  const face: ViewProps['face'] = (brick) => {
+    const layer =
+      byId.get(brick.calendarId) ??
+      (brick === carried ? layers.find((one) => one.calendarId === brick.calendarId) : undefined)
+    const key = brickKey(brick)
+    return (
+      layer && {
+        brick,
+        layer,
+        acts: brickActs,
+        state: {
+          past: isPast(timeOf(brick, zone), now),
+          chosen: key === chosen,
+          marked: marks.has(key),
+          clash: clashes.get(key),
+          whose: view === 'roster' || layer.purpose !== 'away' ? undefined : whoseText(brick, names),
+          found: found === null ? undefined : brick.form === 'event' && found.has(brick.eventId),
+        },
+      }
+    )
+  }
+  const asNew = (ghost: Ghost): EventBrick | null => {
+    if (ghost.brick) return { ...ghost.brick, time: ghost.time }
+    const row = rows.find((one) => one.key === ghost.lane)
+    const layer = layers.find((one) => one.calendarId === row?.calendarId) ?? makeIn
+    return layer ? { ...blankBrick(layer.calendarId, 'drawn', ghost.time), title: 'New event' } : null
+  }
+  const shared: ViewProps = {
+    days,
+    now,
+    bricks,
+    layers: byId,
+    face,
+    carried,
+    draftLane: laneOfDraft,
+    hand: { onOpen: openBrick, onMark: mark, onMake: makeFromHand, onCarry: carryTo },
+    asNew,
+    onPlace: placeOn,
+  }
+  const ribbonFrom = addDays(
+    weekStart(
+      date < addDays(today, -7 * ribbonBefore) || date > addDays(today, 7 * (ribbonWeeks - ribbonBefore - 2))
+        ? date
+        : today,
+      firstDay,
+    ),
+    -7 * ribbonBefore,
+  )
   return (
     <div className="flex h-full flex-col">
       <TopBar>
@@ -162,47 +428,80 @@ export function WallPage() {
           open={group}
           onOpen={(groupId) => {
             keepLastGroup(groupId)
-            place(null, { group: groupId })
+            place(null, { group: groupId, who: null })
           }}
           onNewCalendar={newCalendar}
           onNewGroup={() => place({ kind: 'newGroup' })}
         />
         <PeriodNav
-          first={first}
-          last={last}
-          onMove={(steps) => goTo(addDays(first, steps * count))}
-          onNow={() => goTo(dateOf(now))}
+          title={view === 'month' ? monthText(date) : periodText(first, last)}
+          today={today}
+          onMove={(steps) => goTo(period.step(steps))}
+          onNow={() => goTo(today)}
+          onGo={goTo}
         />
-        <button
-          type="button"
-          title="New event  N"
-          onClick={makeNew}
-          className="rounded-control bg-on-bar px-3 py-1 font-bold text-bar"
-        >
-          New<span className="max-sm:sr-only"> event</span>
-        </button>
+        <ViewTabs view={view} span={span} onView={showView} onSpan={setSpan} />
+        <div className="ml-auto flex items-center gap-1.5">
+          <button
+            type="button"
+            title="Find  /"
+            onClick={() => place({ kind: 'find' })}
+            className="rounded-control border border-on-bar/40 px-2.5 py-1"
+          >
+            Find
+          </button>
+          <button
+            type="button"
+            title="New event  N"
+            onClick={() => placeOn(firstHere, '')}
+            className="rounded-control bg-on-bar px-3 py-1 font-bold text-bar"
+          >
+            New<span className="max-2xl:sr-only"> event</span>
+          </button>
+        </div>
       </TopBar>
-      <main className="flex min-h-0 flex-1">
+      <Ribbon
+        from={ribbonFrom}
+        weeks={narrow ? 13 : ribbonWeeks}
+        first={first}
+        last={last}
+        today={today}
+        calendars={[...byId.keys()]}
+        onGo={goTo}
+      />
+      <main className="relative flex min-h-0 flex-1">
         {shelf.isSuccess && layers.length === 0 ? (
           <EmptyWall
             hasGroup={group !== undefined}
             onNewCalendar={newCalendar}
             onNewGroup={() => place({ kind: 'newGroup' })}
           />
+        ) : view === 'roster' ? (
+          <RosterView
+            {...shared}
+            rows={rows}
+            zone={zone}
+            pinned={pinned}
+            onPin={(key) => {
+              const next = pinned.includes(key) ? pinned.filter((one) => one !== key) : [...pinned, key]
+              localStorage.setItem(pinKey, next.join(' '))
+              setPinned(next)
+            }}
+          />
+        ) : view === 'month' ? (
+          <MonthView {...shared} zone={zone} month={date.slice(0, 7)} onDay={(day) => goTo(day, 'day')} />
+        ) : view === 'agenda' ? (
+          <AgendaView {...shared} zone={zone} names={names} />
         ) : (
-          <WeekView
-            days={days}
-            zone={person.zone}
-            now={now}
-            bricks={bricks}
-            layers={byId}
-            makeIn={makeIn}
-            draft={carried}
-            chosen={chosen}
-            onOpen={openBrick}
-            onMake={make}
-            onChange={(brick, time) => void change(brick, time)}
-            onBrickKey={onBrickKey}
+          <WeekView {...shared} lanes={lanesOf(view, narrow, rows, who, bricks, byId)} />
+        )}
+        {marks.size > 0 && (
+          <MarksBar
+            count={marks.size}
+            layers={layers}
+            onDelete={() => void deleteMarked()}
+            onPutIn={(calendarId) => void putMarkedIn(calendarId)}
+            onClear={() => setMarks(new Set())}
           />
         )}
         {wall.isError && (
@@ -218,14 +517,24 @@ export function WallPage() {
           <WallDesk
             place={desk}
             layers={layers}
+            people={people}
+            names={names}
             group={group}
             form={form}
             met={met}
+            asked={asked}
+            search={seeking}
+            onSearch={setSeeking}
+            onHit={(brick) => {
+              goTo(daysOf(brick.time).first)
+              setTimeout(() => openBrick(brick))
+            }}
             onForm={(next) => {
               keepLastCalendar(next.calendarId)
               setForm(next)
             }}
             onMet={setMet}
+            onEdit={openForm}
             onPlace={place}
             onGroup={(groupId) => {
               keepLastGroup(groupId)
@@ -239,14 +548,60 @@ export function WallPage() {
       <Shelf
         layers={layers}
         groupId={group?.id}
+        groupName={group?.name}
+        people={people}
+        who={who}
+        onWho={(next) => place(desk, { who: next.length > 0 ? next.join(' ') : null })}
         onOpen={(calendarId, part) => {
           setForm(null)
-          place({ kind: 'calendar', calendarId, part })
+          place(part === 'look' ? { kind: 'look', calendarId } : { kind: 'calendar', calendarId, part })
         }}
         onNewCalendar={newCalendar}
       />
     </div>
   )
+}
+
+const noPeople: { personId: string; name: string; zone: string; coordinates: boolean }[] = []
+
+const blankLayer = { takes: 'named', person: null, purpose: 'events', beside: false, calendarId: '' } as const
+
+/** The most lanes a day has room for. */
+const mostLanes = 9
+
+/** The lanes of a view: everything blended with what is set beside it, or by day the people. */
+function lanesOf(
+  view: View,
+  narrow: boolean,
+  rows: readonly RosterRow[],
+  who: readonly string[],
+  bricks: readonly Brick[],
+  layers: ReadonlyMap<string, Layer>,
+): Lane[] {
+  const keys = new Set(rows.map((row) => row.key))
+  const inRow = (key: string) => (brick: Brick) => {
+    const layer = layers.get(brick.calendarId)
+    return layer !== undefined && rowsOfBrick(brick, layer, keys).includes(key)
+  }
+  if (view === 'day' && (!narrow || who.length > 0)) {
+    const used = rows.filter((row) => who.length > 0 || bricks.some(inRow(row.key)))
+    if (used.length > 0)
+      return used.slice(0, mostLanes).map((row) => ({ key: row.key, name: row.name, holds: inRow(row.key) }))
+  }
+  const beside = [...layers.values()].filter((layer) => layer.beside)
+  const blend: Lane = {
+    key: 'blend',
+    name: beside.length > 0 ? 'Blended' : '',
+    holds: (brick) => !layers.get(brick.calendarId)?.beside,
+  }
+  return [
+    blend,
+    ...beside.map((layer) => ({
+      key: `layer/${layer.calendarId}`,
+      name: layer.name,
+      holds: (brick: Brick) => brick.calendarId === layer.calendarId,
+    })),
+  ]
 }
 
 /** Whether a form holds something that the wall does not. */
@@ -256,16 +611,50 @@ function isWritten(form: EventForm, bricks: readonly Brick[]): boolean {
   return there !== undefined && differences(form, formOf(there)).length > 0
 }
 
-/** Says whether a brick went elsewhere or was lengthened. */
-function whatChanged(brick: EventBrick, time: Time): string {
+/** Says whether a brick went elsewhere, to somebody else, or was lengthened. */
+function whatChanged(
+  brick: EventBrick,
+  time: EventForm['time'],
+  target: RosterRow | undefined,
+  source: RosterRow | undefined,
+): string {
   const [before, after] = [daysOf(brick.time), daysOf(time)]
-  const lengthened =
-    time.form === 'days' || brick.time.form === 'days'
-      ? before.first === after.first
-      : brick.time.start === time.start
-  if (!lengthened) return `Moved “${titleOf(brick.title)}” to ${dayText(after.first)}`
-  return `“${titleOf(brick.title)}” lasts until ${time.form === 'days' ? dayText(after.last) : clockText(time.end)} now`
+  if (target && source && target.key !== source.key && target.personId)
+    return `Gave “${titleOf(brick.title)}” to ${target.name}, ${dayText(after.first)}`
+  const [from, to] = [timeStart(brick.time), timeStart(time)]
+  const [ended, ends] = [timeEnd(brick.time), timeEnd(time)]
+  if (from !== to && ended !== ends) return `Moved “${titleOf(brick.title)}” to ${dayText(after.first)}`
+  if (from !== to)
+    return `“${titleOf(brick.title)}” begins ${time.form === 'days' ? `on ${dayText(after.first)}` : `at ${clockText(time.start)}`} now`
+  return before.last !== after.last || time.form === 'days'
+    ? `“${titleOf(brick.title)}” lasts until ${dayText(after.last)} now`
+    : `“${titleOf(brick.title)}” lasts until ${clockText(time.end)} now`
 }
+
+const timeStart = (time: EventForm['time']) => (time.form === 'days' ? time.first : time.start)
+const timeEnd = (time: EventForm['time']) => (time.form === 'days' ? time.last : time.end)
+
+/** The first names of those an absence is about: its title alone seldom says. */
+const whoseText = (brick: Brick, names: ReadonlyMap<string, string>): string | undefined =>
+  brick.form === 'event'
+    ? brick.attendees
+        .map((id) => names.get(id)?.split(' ')[0])
+        .filter(Boolean)
+        .join(', ') || undefined
+    : undefined
+
+/** "Halifax, 4 h earlier": where somebody's clock is another. */
+function elsewhereText(theirs: string, mine: string, now: string): string {
+  const name = theirs.split('/').at(-1)?.replaceAll('_', ' ') ?? theirs
+  const at = new Date(`${now}Z`)
+  const offset = (zone: string) =>
+    new Date(at.toLocaleString('en-US', { timeZone: zone })).getTime() -
+    new Date(at.toLocaleString('en-US', { timeZone: 'UTC' })).getTime()
+  const hours = (offset(theirs) - offset(mine)) / 3_600_000
+  return hours === 0 ? name : `${name}, ${Math.abs(hours)} h ${hours < 0 ? 'earlier' : 'later'}`
+}
+
+type Group = Schema['GroupsGroupBody']
 
 /** The group one has most to do with: the one to begin in. */
 const busiest = (groups: readonly Group[], layers: readonly Layer[]): Group | undefined =>

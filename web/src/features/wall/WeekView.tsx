@@ -1,89 +1,126 @@
-import { type KeyboardEvent, type ReactNode, useEffect, useMemo, useRef } from 'react'
-import { dayText, longDayText } from '../../app/dates'
+import { Moon, Sun } from 'lucide-react'
+import { type ReactNode, useMemo, useRef, useState } from 'react'
+import { Temporal } from 'temporal-polyfill'
+import { clockText, dayText, longDayText } from '../../app/dates'
+import { useReader } from '../../app/person'
 import { BrickButton } from './BrickButton'
-import { type Brick, brickKey, type EventBrick, type Layer, type Time, timeOf } from './bricks'
-import { barsOf, piecesOf } from './geometry'
-import { dateOf, isPast, minuteOf, minutesInDay } from './times'
-import { useHand } from './useHand'
+import { type Brick, brickKey, type EventBrick } from './bricks'
+import { type Bar, barsOf, type Piece, piecesOf } from './geometry'
+import { type Scale, scaleOf } from './scale'
+import { dateOf, localAt, minuteOf } from './times'
+import { type Place, useHand } from './useHand'
+import type { ViewProps } from './viewProps'
 
-interface WeekViewProps {
-  days: readonly string[]
-  zone: string
-  /** The local time that is now, on the wall's clock. */
-  now: string
-  bricks: readonly Brick[]
-  layers: ReadonlyMap<string, Layer>
-  /** The layer a brick that is being drawn goes to. */
-  makeIn: Layer | undefined
-  /** A brick that is being written on the desk, drawn as it is typed. */
-  draft: EventBrick | null
-  chosen: string | null
-  onOpen: (brick: Brick) => void
-  onMake: (time: Time) => void
-  onChange: (brick: EventBrick, time: Time) => void
-  onBrickKey: (event: KeyboardEvent, brick: Brick) => void
+/** A lane of each day: everything blended, one layer beside the others, or one person. */
+export interface Lane {
+  key: string
+  name: string
+  holds: (brick: Brick) => boolean
 }
 
-const hourHeight = 50
 const barHeight = 22
-const dayHeight = 24 * hourHeight
-const opensAt = 7.6
 
-/** Hours downwards, a column a day, whole days across the top. */
-export function WeekView(props: WeekViewProps) {
-  const { days, zone, now, bricks, layers, makeIn, draft, chosen, onOpen, onMake, onChange, onBrickKey } =
-    props
+/** Hours downwards, a column a day, split into lanes; whole days across the top. */
+export function WeekView({
+  days,
+  lanes,
+  now,
+  bricks,
+  face,
+  carried: draft,
+  draftLane,
+  hand: acts,
+  asNew,
+  onPlace,
+}: ViewProps & { lanes: readonly Lane[] }) {
+  const { person } = useReader()
+  const { zone, preferences } = person
   const hours = useRef<HTMLDivElement>(null)
-  const scroller = useRef<HTMLDivElement>(null)
-  useEffect(() => {
-    scroller.current?.scrollTo({ top: opensAt * hourHeight })
-  }, [])
+  const whole = useRef<HTMLDivElement>(null)
+  const [night, setNight] = useState(false)
+  const scale = useMemo(
+    () => scaleOf(preferences.dayBegins - 60, preferences.dayEnds + 120, night),
+    [preferences.dayBegins, preferences.dayEnds, night],
+  )
+  const columns = days.length * lanes.length
+
+  const placeAt = (x: number, y: number): Place | null => {
+    const box = hours.current?.getBoundingClientRect()
+    const top = whole.current?.getBoundingClientRect()
+    if (!box || !top) return null
+    const column = Math.min(columns - 1, Math.max(0, Math.floor(((x - box.left) / box.width) * columns)))
+    const day = days[Math.floor(column / lanes.length)] ?? days[0] ?? ''
+    const lane = lanes[column % lanes.length]?.key ?? ''
+    return {
+      day,
+      lane,
+      minute: y < top.bottom ? null : Math.min(1440, Math.max(0, scale.minute(y - box.top))),
+    }
+  }
 
   const byKey = useMemo(() => new Map(bricks.map((brick) => [brickKey(brick), brick])), [bricks])
-  const hand = useHand({ days, zone, hours, find: (key) => byKey.get(key), onOpen, onMake, onChange })
-  const carried = hand.ghost ? asBrick(hand.ghost.brick, hand.ghost.time, makeIn) : draft
-  const replaced = hand.held ?? (draft ? brickKey(draft) : null)
-  const pieces = useMemo(() => piecesOf(bricks, days, zone), [bricks, days, zone])
-  const bars = useMemo(() => barsOf(bricks, days, zone), [bricks, days, zone])
+  const hand = useHand({ zone, placeAt, find: (key) => byKey.get(key), ...acts })
+  const carried = hand.ghost ? asNew(hand.ghost) : draft
+  const carriedLane = hand.ghost?.lane ?? draftLane
+  const replaced = hand.held ?? (hand.ghost ? null : draft && brickKey(draft))
+
+  const laid = useMemo(
+    () =>
+      lanes.map((lane) => {
+        const inLane = lanes.length === 1 ? bricks : bricks.filter(lane.holds)
+        return { pieces: piecesOf(inLane, days, zone), bars: barsOf(inLane, days, zone) }
+      }),
+    [lanes, bricks, days, zone],
+  )
+  const laneOf = (brick: EventBrick) =>
+    Math.max(
+      0,
+      lanes.findIndex((lane) => lane.key === carriedLane) >= 0
+        ? lanes.findIndex((lane) => lane.key === carriedLane)
+        : lanes.findIndex((lane) => lane.holds(brick)),
+    )
   const carriedPieces = carried ? piecesOf([carried], days, zone) : []
   const carriedBars = carried ? barsOf([carried], days, zone) : []
-  const barLanes = Math.max(0, ...bars.map((bar) => bar.lane + 1)) + (carriedBars.length > 0 ? 1 : 0)
-  const columns = { gridTemplateColumns: `repeat(${days.length}, minmax(0, 1fr))` }
-
-  const face = (brick: Brick) => {
-    const layer = layers.get(brick.calendarId)
-    return (
-      layer && {
-        brick,
-        layer,
-        past: isPast(timeOf(brick, zone), now),
-        chosen: brickKey(brick) === chosen,
-        onOpen,
-        onKeyDown: onBrickKey,
-      }
-    )
-  }
+  // A person's lane of one day is too narrow for bars across days: there, each lane has its own.
+  const barLanes =
+    Math.max(0, ...laid.flatMap((lane) => lane.bars.map((bar) => bar.lane + 1))) +
+    (carriedBars.length > 0 ? 1 : 0)
+  const grid = { gridTemplateColumns: `repeat(${days.length}, minmax(0, 1fr))` }
   const isToday = (day: string) => day === dateOf(now)
 
   return (
     <section
-      aria-label="Wall, week"
+      aria-label="Wall"
       className="flex min-h-0 min-w-0 flex-1 flex-col bg-surface select-none"
       {...hand.handlers}
     >
       <div className="flex border-b border-cement-200 bg-cement-50">
-        <div className="w-13 shrink-0 border-r border-cement-200" />
-        <div className="grid flex-1" style={columns}>
+        <Corner second={preferences.secondZone} day={days[0] ?? ''} zone={zone} />
+        <div className="grid flex-1" style={grid}>
           {days.map((day) => (
-            <h2
-              key={day}
-              data-today={isToday(day)}
-              className="truncate border-r border-cement-200 px-2 py-1.5 font-text text-[13px] data-[today=true]:bg-ink data-[today=true]:text-on-ink"
-              title={longDayText(day)}
-            >
-              {dayText(day)}
-              {isToday(day) && <span className="font-normal"> today</span>}
-            </h2>
+            <div key={day} className="min-w-0 border-r border-cement-200">
+              <h2
+                data-today={isToday(day)}
+                className="truncate px-2 py-1.5 font-text text-[13px] data-[today=true]:bg-ink data-[today=true]:text-on-ink"
+                title={longDayText(day)}
+              >
+                {dayText(day)}
+                {isToday(day) && <span className="font-normal"> today</span>}
+              </h2>
+              {lanes.length > 1 && (
+                <div className="flex border-t border-cement-200">
+                  {lanes.map((lane) => (
+                    <span
+                      key={lane.key}
+                      title={lane.name}
+                      className="written min-w-0 flex-1 truncate border-r border-cement-200 px-1.5 py-0.5 text-[11px] text-cement-700 last:border-r-0"
+                    >
+                      {lane.name}
+                    </span>
+                  ))}
+                </div>
+              )}
+            </div>
           ))}
         </div>
       </div>
@@ -93,25 +130,31 @@ export function WeekView(props: WeekViewProps) {
           all day
         </div>
         <div
+          ref={whole}
           className="relative grid flex-1"
-          style={{ ...columns, height: Math.max(1, barLanes) * barHeight + 10 }}
+          style={{ ...grid, height: Math.max(1, barLanes) * barHeight + 10 }}
         >
-          <Columns days={days} now={now} />
-          {bars.map((bar) => {
-            const shared = face(bar.brick)
-            return (
-              shared && (
-                <BrickButton
-                  key={bar.key}
-                  {...shared}
-                  flat
-                  edge={bar.continuesAfter ? undefined : 'right'}
-                  hand={bar.key === replaced ? 'left' : undefined}
-                  style={barStyle(bar, days.length)}
-                />
+          <Columns days={days} now={now} lanes={lanes.length} />
+          {laid.flatMap(({ bars }, lane) =>
+            bars.map((bar) => {
+              const shared = face(bar.brick)
+              return (
+                shared && (
+                  <BrickButton
+                    key={`${bar.key}/${lanes[lane]?.key}`}
+                    {...shared}
+                    flat
+                    edges={{
+                      first: bar.continuesBefore ? undefined : 'left',
+                      last: bar.continuesAfter ? undefined : 'right',
+                    }}
+                    hand={bar.key === replaced ? 'left' : undefined}
+                    style={barStyle(bar, days.length, lane, lanes.length)}
+                  />
+                )
               )
-            )
-          })}
+            }),
+          )}
           {carriedBars.map((bar) => {
             const shared = face(bar.brick)
             return (
@@ -121,7 +164,12 @@ export function WeekView(props: WeekViewProps) {
                   {...shared}
                   flat
                   hand="carried"
-                  style={barStyle({ ...bar, lane: barLanes - 1 }, days.length)}
+                  style={barStyle(
+                    { ...bar, lane: barLanes - 1 },
+                    days.length,
+                    carried ? laneOf(carried) : 0,
+                    lanes.length,
+                  )}
                 />
               )
             )
@@ -129,30 +177,40 @@ export function WeekView(props: WeekViewProps) {
         </div>
       </div>
 
-      <div
-        ref={scroller}
-        className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto"
-        data-scroller="true"
-      >
-        <div className="flex" style={{ height: dayHeight }}>
-          <HourNames />
-          <div ref={hours} className="relative grid flex-1" style={columns} data-hours="true">
-            <Columns days={days} now={now} lines />
-            {pieces.map((piece) => {
-              const shared = face(piece.brick)
-              return (
-                shared && (
-                  <BrickButton
-                    key={piece.key}
-                    {...shared}
-                    flat={piece.to - piece.from < 40}
-                    edge={piece.continuesAfter ? undefined : 'bottom'}
-                    hand={brickKey(piece.brick) === replaced ? 'left' : undefined}
-                    style={pieceStyle(piece, days.length)}
-                  />
+      <div className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto" data-scroller="true">
+        <div className="flex" style={{ height: scale.height }}>
+          <HourNames
+            scale={scale}
+            second={preferences.secondZone}
+            day={days[0] ?? ''}
+            zone={zone}
+            open={night}
+            onNight={() => setNight(!night)}
+          />
+          <div ref={hours} className="relative grid flex-1" style={grid} data-hours="true">
+            <Columns days={days} now={now} lanes={lanes.length} cells={{ lanes, onPlace }} />
+            <Night scale={scale} />
+            <HourLines scale={scale} />
+            {laid.flatMap(({ pieces }, lane) =>
+              pieces.map((piece) => {
+                const shared = face(piece.brick)
+                return (
+                  shared && (
+                    <BrickButton
+                      key={`${piece.key}/${lanes[lane]?.key}`}
+                      {...shared}
+                      flat={scale.y(piece.to) - scale.y(piece.from) < 33}
+                      edges={{
+                        first: piece.continuesBefore ? undefined : 'top',
+                        last: piece.continuesAfter ? undefined : 'bottom',
+                      }}
+                      hand={brickKey(piece.brick) === replaced ? 'left' : undefined}
+                      style={pieceStyle(piece, days.length, lane, lanes.length, scale)}
+                    />
+                  )
                 )
-              )
-            })}
+              }),
+            )}
             {carriedPieces.map((piece) => {
               const shared = face(piece.brick)
               return (
@@ -160,14 +218,14 @@ export function WeekView(props: WeekViewProps) {
                   <BrickButton
                     key={`carried-${piece.day}`}
                     {...shared}
-                    flat={piece.to - piece.from < 40}
+                    flat={scale.y(piece.to) - scale.y(piece.from) < 33}
                     hand="carried"
-                    style={pieceStyle(piece, days.length)}
+                    style={pieceStyle(piece, days.length, carried ? laneOf(carried) : 0, lanes.length, scale)}
                   />
                 )
               )
             })}
-            <NowLine days={days} now={now} />
+            <NowLine days={days} now={now} scale={scale} />
           </div>
         </div>
       </div>
@@ -175,54 +233,42 @@ export function WeekView(props: WeekViewProps) {
   )
 }
 
-/** A brick that is being moved, or a new one in the layer it would go to. */
-function asBrick(brick: EventBrick | null, time: Time, layer: Layer | undefined): EventBrick | null {
-  if (brick) return { ...brick, time }
-  if (!layer) return null
-  return {
-    kind: 'event',
-    calendarId: layer.calendarId,
-    eventId: 'drawn',
-    version: 0,
-    only: null,
-    time,
-    zone: null,
-    title: 'New event',
-    place: '',
-    notes: '',
-    showAs: 'busy',
-    cancelled: false,
-    repeats: null,
-    mayChange: false,
-  }
-}
-
 const percent = (part: number, whole: number) => `${(part / whole) * 100}%`
 
-function barStyle({ first, last, lane }: { first: number; last: number; lane: number }, days: number) {
+function barStyle({ first, last, lane: row }: Bar, days: number, lane: number, lanes: number) {
+  const at = lanes === 1 ? first : first + lane / lanes
+  const width = lanes === 1 ? last - first + 1 : 1 / lanes
   return {
-    left: `calc(${percent(first, days)} + 3px)`,
-    width: `calc(${percent(last - first + 1, days)} - 6px)`,
-    top: lane * barHeight + 3,
+    left: `calc(${percent(at, days)} + 2px)`,
+    width: `calc(${percent(width, days)} - 4px)`,
+    top: row * barHeight + 3,
     height: barHeight - 3,
   }
 }
 
-function pieceStyle(
-  piece: { day: number; from: number; to: number; lane: number; lanes: number },
-  days: number,
-) {
-  const width = 100 / days
-  const laneWidth = width / piece.lanes
+function pieceStyle(piece: Piece, days: number, lane: number, lanes: number, scale: Scale) {
+  const column = 100 / days / lanes
+  const width = column / piece.lanes
+  const top = scale.y(piece.from)
   return {
-    left: `calc(${piece.day * width + piece.lane * laneWidth}% + 2px)`,
-    width: `calc(${laneWidth}% - 4px)`,
-    top: (piece.from / 60) * hourHeight,
-    height: ((piece.to - piece.from) / 60) * hourHeight - 1,
+    left: `calc(${(piece.day * lanes + lane) * column + piece.lane * width}% + 2px)`,
+    width: `calc(${width}% - 4px)`,
+    top,
+    height: Math.max(8, scale.y(piece.to) - top - 1),
   }
 }
 
-function Columns({ days, now, lines }: { days: readonly string[]; now: string; lines?: boolean }) {
+function Columns({
+  days,
+  now,
+  lanes,
+  cells,
+}: {
+  days: readonly string[]
+  now: string
+  lanes: number
+  cells?: { lanes: readonly Lane[]; onPlace: (day: string, lane: string) => void }
+}) {
   return (
     <>
       {days.map((day) => (
@@ -230,38 +276,154 @@ function Columns({ days, now, lines }: { days: readonly string[]; now: string; l
           key={day}
           data-weekend={isWeekend(day)}
           data-past={day < dateOf(now)}
-          className={`border-r border-cement-200 data-[weekend=true]:bg-cement-100 ${lines ? 'hour-lines' : ''}`}
-        />
+          className="flex border-r border-cement-200 data-[weekend=true]:bg-cement-100"
+        >
+          {(
+            cells?.lanes ?? Array.from({ length: lanes }, (_, index) => ({ key: String(index), name: '' }))
+          ).map((lane) =>
+            cells ? (
+              // The day itself can be reached by Tab, so that Enter makes something in it.
+              <div
+                key={lane.key}
+                className="relative min-w-0 flex-1 border-r border-cement-100 last:border-r-0"
+              >
+                <button
+                  type="button"
+                  data-cell={day}
+                  onClick={(press) => {
+                    if (press.detail === 0) cells.onPlace(day, lane.key)
+                  }}
+                  className="absolute inset-x-0 top-0 z-1 -translate-y-full bg-ink px-1 text-[11px] text-on-ink opacity-0 focus-visible:translate-y-0 focus-visible:opacity-100"
+                >
+                  New on {longDayText(day)}
+                  {lane.name && `, ${lane.name}`}
+                </button>
+              </div>
+            ) : (
+              <div key={lane.key} className="min-w-0 flex-1 border-r border-cement-100 last:border-r-0" />
+            ),
+          )}
+        </div>
       ))}
     </>
   )
 }
 
-const isWeekend = (day: string) => [0, 6].includes(new Date(`${day}T00:00:00Z`).getUTCDay())
+export const isWeekend = (day: string) => [0, 6].includes(new Date(`${day}T00:00:00Z`).getUTCDay())
 
-function HourNames(): ReactNode {
+/** What is folded away: set back, so that nobody takes it for a morning. */
+function Night({ scale }: { scale: Scale }) {
+  if (!scale.folded) return null
+  const band = 'night pointer-events-none absolute inset-x-0'
   return (
-    <div className="relative w-13 shrink-0 border-r border-cement-200 text-right text-[11px] text-cement-600">
-      {Array.from({ length: 23 }, (_, index) => index + 1).map((hour) => (
-        <span key={hour} className="absolute right-1.5 -translate-y-1/2" style={{ top: hour * hourHeight }}>
-          {String(hour).padStart(2, '0')}:00
-        </span>
-      ))}
+    <>
+      <div aria-hidden="true" className={band} style={{ top: 0, height: scale.y(scale.opens) }} />
+      <div aria-hidden="true" className={band} style={{ top: scale.y(scale.closes), bottom: 0 }} />
+    </>
+  )
+}
+
+function HourLines({ scale }: { scale: Scale }) {
+  return (
+    <div className="pointer-events-none absolute inset-0" aria-hidden="true">
+      {Array.from({ length: 23 }, (_, index) => index + 1).map(
+        (hour) =>
+          isWide(scale, hour) && (
+            <div
+              key={hour}
+              className="absolute inset-x-0 border-t border-cement-200"
+              style={{ top: scale.y(hour * 60) }}
+            />
+          ),
+      )}
     </div>
   )
 }
 
-function NowLine({ days, now }: { days: readonly string[]; now: string }) {
+/** Whether an hour has room for a line and its name. */
+const isWide = (scale: Scale, hour: number) =>
+  scale.y(hour * 60) - scale.y((hour - 1) * 60) > 20 || scale.y((hour + 1) * 60) - scale.y(hour * 60) > 20
+
+/** An hour of a day in one zone, as a clock in another shows it. */
+const elsewhere = (day: string, hour: number, zone: string, second: string) =>
+  clockText(
+    Temporal.PlainDateTime.from(localAt(day, hour * 60))
+      .toZonedDateTime(zone)
+      .withTimeZone(second)
+      .toPlainDateTime()
+      .toString({ smallestUnit: 'second' }),
+  )
+
+const place = (zone: string) => zone.split('/').at(-1)?.replaceAll('_', ' ') ?? zone
+
+function Corner({ second, zone }: { second: string | null; day: string; zone: string }) {
+  return (
+    <div className="flex shrink-0">
+      {second && (
+        <div
+          title={second}
+          className="w-13 truncate border-r border-cement-200 px-1 pt-2 text-right text-[11px] text-cement-600"
+        >
+          {place(second)}
+        </div>
+      )}
+      <div className="w-13 truncate border-r border-cement-200 px-1 pt-2 text-right text-[11px] text-cement-600">
+        {second ? place(zone) : ''}
+      </div>
+    </div>
+  )
+}
+
+function HourNames({
+  scale,
+  second,
+  day,
+  zone,
+  open,
+  onNight,
+}: {
+  scale: Scale
+  second: string | null
+  day: string
+  zone: string
+  open: boolean
+  onNight: () => void
+}): ReactNode {
+  const names = Array.from({ length: 23 }, (_, index) => index + 1).filter((hour) => isWide(scale, hour))
+  const column = (text: (hour: number) => string) => (
+    <div className="relative w-13 shrink-0 border-r border-cement-200 text-right text-[11px] text-cement-600">
+      {names.map((hour) => (
+        <span key={hour} className="absolute right-1.5 -translate-y-1/2" style={{ top: scale.y(hour * 60) }}>
+          {text(hour)}
+        </span>
+      ))}
+    </div>
+  )
+  return (
+    <div className="relative flex shrink-0">
+      {second && column((hour) => elsewhere(day, hour, zone, second))}
+      {column((hour) => clockText(localAt(day, hour * 60)))}
+      <button
+        type="button"
+        onClick={onNight}
+        aria-expanded={open}
+        title={open ? 'Fold the night away' : 'Open the night'}
+        aria-label={open ? 'Fold the night away' : 'Open the night'}
+        className="absolute top-0.5 left-0.5 z-2 grid size-6 place-items-center rounded-control text-cement-700 hover:bg-cement-200"
+      >
+        {open ? <Sun size={14} aria-hidden="true" /> : <Moon size={14} aria-hidden="true" />}
+      </button>
+    </div>
+  )
+}
+
+function NowLine({ days, now, scale }: { days: readonly string[]; now: string; scale: Scale }) {
   const day = days.indexOf(dateOf(now))
   if (day < 0) return null
   return (
     <div
       className="pointer-events-none absolute z-3 h-0.5 bg-ink"
-      style={{
-        left: percent(day, days.length),
-        width: percent(1, days.length),
-        top: (minuteOf(now) / minutesInDay) * dayHeight,
-      }}
+      style={{ left: percent(day, days.length), width: percent(1, days.length), top: scale.y(minuteOf(now)) }}
       data-now="true"
     >
       <span className="absolute -top-[3px] -left-1 size-2 bg-ink" />

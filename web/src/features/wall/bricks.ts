@@ -1,13 +1,13 @@
 import type { Schema } from '../../api/client'
 
 export type Brick = Schema['BrickBody']
-export type EventBrick = Extract<Brick, { kind: 'event' }>
+export type EventBrick = Extract<Brick, { form: 'event' }>
 export type Time = Schema['TimeBody']
 export type Layer = Schema['ShelfLayerBody']
 
 /** What names a brick on the wall: an event, and which of its occurrences. */
 export const brickKey = (brick: Brick): string =>
-  brick.kind === 'event'
+  brick.form === 'event'
     ? eventKey(brick.eventId, brick.only)
     : `busy/${brick.calendarId}/${brick.start}/${brick.tentative ? 'tentative' : 'settled'}`
 
@@ -22,6 +22,38 @@ export function fromEventKey(key: string): { eventId: string; only: string | nul
 
 export const titleOf = (title: string): string => (title === '' ? 'untitled' : title)
 
+/** A brick of which nothing is set but where and when. */
+export const blankBrick = (calendarId: string, eventId: string, time: Time): EventBrick => ({
+  form: 'event',
+  calendarId,
+  eventId,
+  version: 0,
+  only: null,
+  time,
+  zone: null,
+  title: '',
+  place: '',
+  notes: '',
+  showAs: 'busy',
+  cancelled: false,
+  attendees: [],
+  kind: '',
+  private: false,
+  reminder: null,
+  repeats: null,
+  rule: null,
+  mayChange: false,
+})
+
+/** The bricks that clash with another, by their keys, hard where both are settled. */
+export function clashesOf(clashes: readonly Schema['WallClashBody'][]): ReadonlyMap<string, boolean> {
+  const struck = new Map<string, boolean>()
+  for (const one of clashes)
+    for (const key of [eventKey(one.first, one.firstOnly), eventKey(one.second, one.secondOnly)])
+      struck.set(key, struck.get(key) === true || one.hard)
+  return struck
+}
+
 /** When a brick takes place, whatever its kind. */
 export const timeOf = (brick: Brick, zone: string): Time =>
-  brick.kind === 'event' ? brick.time : { form: 'clock', start: brick.start, end: brick.end, zone }
+  brick.form === 'event' ? brick.time : { form: 'clock', start: brick.start, end: brick.end, zone }

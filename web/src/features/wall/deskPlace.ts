@@ -7,6 +7,8 @@ export type DeskPlace =
   | { kind: 'calendar'; calendarId: string; part: CalendarPart }
   | { kind: 'newCalendar' }
   | { kind: 'newGroup' }
+  | { kind: 'look'; calendarId: string }
+  | { kind: 'find' }
   | { kind: 'keys' }
 
 const parts: readonly CalendarPart[] = ['about', 'access', 'import', 'settings']
@@ -17,8 +19,11 @@ export function readDesk(text: string | null): DeskPlace | null {
     case 'writing':
     case 'newCalendar':
     case 'newGroup':
+    case 'find':
     case 'keys':
       return { kind }
+    case 'look':
+      return { kind, calendarId: id }
     case 'event':
       return { kind, key: id }
     case 'calendar':
@@ -34,6 +39,8 @@ export function deskText(place: DeskPlace): string {
       return `event~${place.key}`
     case 'calendar':
       return `calendar~${place.calendarId}~${place.part}`
+    case 'look':
+      return `look~${place.calendarId}`
     default:
       return place.kind
   }

@@ -7,7 +7,7 @@ const days = daysFrom('2026-03-09', 7)
 const zone = 'Europe/London'
 
 const brick = (eventId: string, time: Time): EventBrick => ({
-  kind: 'event',
+  form: 'event',
   calendarId: 'c',
   eventId,
   version: 1,
@@ -19,7 +19,12 @@ const brick = (eventId: string, time: Time): EventBrick => ({
   notes: '',
   showAs: 'busy',
   cancelled: false,
+  attendees: [],
+  kind: '',
+  private: false,
+  reminder: null,
   repeats: null,
+  rule: null,
   mayChange: true,
 })
 
@@ -33,11 +38,12 @@ const whole = (first: string, last: string): Time => ({
   form: 'days',
   first: `2026-03-${first}`,
   last: `2026-03-${last}`,
+  toBeSet: false,
 })
 const lanes = (...bricks: EventBrick[]) =>
   Object.fromEntries(
     piecesOf(bricks, days, zone).map((piece) => [
-      piece.brick.kind === 'event' ? piece.brick.eventId : '',
+      piece.brick.form === 'event' ? piece.brick.eventId : '',
       `${piece.lane}/${piece.lanes}`,
     ]),
   )

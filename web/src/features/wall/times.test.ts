@@ -59,6 +59,7 @@ describe('drawing', () => {
       form: 'days',
       first: '2026-03-12',
       last: '2026-03-14',
+      toBeSet: false,
     })
   })
 
@@ -77,21 +78,27 @@ describe('moving and lengthening', () => {
   })
 
   it('moves whole days by days alone', () => {
-    expect(moved({ form: 'days', first: '2026-03-11', last: '2026-03-12' }, -1, 300)).toEqual({
-      form: 'days',
-      first: '2026-03-10',
-      last: '2026-03-11',
-    })
+    expect(moved({ form: 'days', first: '2026-03-11', last: '2026-03-12', toBeSet: false }, -1, 300)).toEqual(
+      {
+        form: 'days',
+        first: '2026-03-10',
+        last: '2026-03-11',
+        toBeSet: false,
+      },
+    )
   })
 
   it('never ends before it starts', () => {
     expect(stretchedTo(clock('2026-03-11T09:00:00', '2026-03-11T10:00:00'), '2026-03-11', 480)).toEqual(
       clock('2026-03-11T09:00:00', '2026-03-11T09:15:00'),
     )
-    expect(stretchedTo({ form: 'days', first: '2026-03-11', last: '2026-03-12' }, '2026-03-09', 0)).toEqual({
+    expect(
+      stretchedTo({ form: 'days', first: '2026-03-11', last: '2026-03-12', toBeSet: false }, '2026-03-09', 0),
+    ).toEqual({
       form: 'days',
       first: '2026-03-11',
       last: '2026-03-11',
+      toBeSet: false,
     })
   })
 })
@@ -107,17 +114,23 @@ describe('where a time lies', () => {
   it('a day or longer is long', () => {
     expect(isLong(clock('2026-03-11T12:00:00', '2026-03-12T11:45:00'))).toBe(false)
     expect(isLong(clock('2026-03-11T12:00:00', '2026-03-12T12:00:00'))).toBe(true)
-    expect(isLong({ form: 'days', first: '2026-03-11', last: '2026-03-11' })).toBe(true)
+    expect(isLong({ form: 'days', first: '2026-03-11', last: '2026-03-11', toBeSet: false })).toBe(true)
   })
 
   it('is past once it is over', () => {
     expect(isPast(clock('2026-03-11T09:00:00', '2026-03-11T10:00:00'), '2026-03-11T10:00:00')).toBe(true)
     expect(isPast(clock('2026-03-11T09:00:00', '2026-03-11T10:00:00'), '2026-03-11T09:59:00')).toBe(false)
-    expect(isPast({ form: 'days', first: '2026-03-10', last: '2026-03-11' }, '2026-03-11T23:00:00')).toBe(
-      false,
-    )
-    expect(isPast({ form: 'days', first: '2026-03-10', last: '2026-03-10' }, '2026-03-11T00:00:00')).toBe(
-      true,
-    )
+    expect(
+      isPast(
+        { form: 'days', first: '2026-03-10', last: '2026-03-11', toBeSet: false },
+        '2026-03-11T23:00:00',
+      ),
+    ).toBe(false)
+    expect(
+      isPast(
+        { form: 'days', first: '2026-03-10', last: '2026-03-10', toBeSet: false },
+        '2026-03-11T00:00:00',
+      ),
+    ).toBe(true)
   })
 })

@@ -67,9 +67,20 @@ export function stretchedTo(time: Time, day: string, minute: number): Time {
   return { ...time, end: end < least ? least : end }
 }
 
+/** The time with another start: not after a step before its end, and not after its last day. */
+export function startedAt(time: Time, day: string, minute: number): Time {
+  if (time.form === 'days') return { ...time, first: day > time.last ? time.last : day }
+  const latest = plusMinutes(time.end, -step)
+  const start = localAt(day, minute)
+  // biome-ignore lint/complexity/useMathMinMax: these are times as text, which sort as they follow
+  return { ...time, start: start > latest ? latest : start }
+}
+
 /** Whole days from one day to another, in whichever order they were drawn. */
 export const wholeDays = (one: string, other: string): Time =>
-  one <= other ? { form: 'days', first: one, last: other } : { form: 'days', first: other, last: one }
+  one <= other
+    ? { form: 'days', first: one, last: other, toBeSet: false }
+    : { form: 'days', first: other, last: one, toBeSet: false }
 
 /** A stretch of one day between two minutes, in whichever order they were drawn; at least one step long. */
 export function stretchOfDay(day: string, one: number, other: number, zone: string): Time {

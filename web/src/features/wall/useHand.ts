@@ -1,124 +1,213 @@
-import { type PointerEvent, type RefObject, useRef, useState } from 'react'
+import { type PointerEvent, useEffect, useRef, useState } from 'react'
 import { type Brick, brickKey, type EventBrick, type Time } from './bricks'
-import { minutesInDay, moved, snap, step, stretchedTo, stretchOfDay, wholeDays } from './times'
+import {
+  daysBetween,
+  minuteOf,
+  moved,
+  snap,
+  startedAt,
+  step,
+  stretchedTo,
+  stretchOfDay,
+  wholeDays,
+} from './times'
+
+/** Where a pointer is on the wall. */
+export interface Place {
+  day: string
+  /** The minute of the day; null where the wall has no hours, or in the row of whole days. */
+  minute: number | null
+  /** The lane or row, by its key. */
+  lane: string
+}
 
 /** What is in the hand: a brick in its new place, or one that is being drawn. */
 export interface Ghost {
   brick: EventBrick | null
   time: Time
+  lane: string
+  copy: boolean
 }
 
 type Grip =
-  | { kind: 'make'; day: number; minute: number }
-  | { kind: 'makeDays'; day: number }
-  | { kind: 'move'; brick: EventBrick; day: number; minute: number }
-  | { kind: 'stretch'; brick: EventBrick }
+  | { kind: 'make'; place: Place }
+  | { kind: 'move'; brick: EventBrick; place: Place }
+  | { kind: 'stretch'; brick: EventBrick; edge: 'first' | 'last' }
 
-interface Place {
-  day: number
-  minute: number
+/** A brick that was put somewhere else. */
+export interface Carried {
+  brick: EventBrick
+  time: Time
+  from: string
+  to: string
+  copy: boolean
 }
 
 interface HandOptions {
-  days: readonly string[]
   zone: string
-  /** The seven columns of hours, midnight to midnight. */
-  hours: RefObject<HTMLElement | null>
+  /** Where a point of the screen lies on the wall; null outside of it. */
+  placeAt: (x: number, y: number) => Place | null
   find: (key: string) => Brick | undefined
   onOpen: (brick: Brick) => void
-  onMake: (time: Time) => void
-  onChange: (brick: EventBrick, time: Time) => void
+  onMark: (brick: Brick) => void
+  /** Nothing is drawn where a press makes what is new. */
+  onMake: (time: Time, lane: string) => void
+  onCarry: (carried: Carried) => void
 }
 
 /** Less than this is a press, not a drag. */
 const tremble = 4
 
-/** The mouse on the wall: drawing, moving and lengthening bricks, and pressing them. Fingers scroll and press. */
-export function useHand({ days, zone, hours, find, onOpen, onMake, onChange }: HandOptions) {
+/** How long a finger rests before it takes a brick up; until then it scrolls. */
+const holdMs = 350
+
+/** Mouse and finger on the wall: drawing, moving, lengthening and copying bricks, and pressing them. */
+export function useHand({ zone, placeAt, find, onOpen, onMark, onMake, onCarry }: HandOptions) {
   const [ghost, setGhost] = useState<Ghost | null>(null)
   const grip = useRef<{ grip: Grip; x: number; y: number; far: boolean } | null>(null)
+  const hold = useRef<ReturnType<typeof setTimeout> | null>(null)
 
-  const placeOf = (event: PointerEvent): Place => {
-    const box = hours.current?.getBoundingClientRect()
-    if (!box) return { day: 0, minute: 0 }
-    const day = Math.floor(((event.clientX - box.left) / box.width) * days.length)
-    const minute = ((event.clientY - box.top) / box.height) * minutesInDay
-    return {
-      day: Math.min(days.length - 1, Math.max(0, day)),
-      minute: Math.min(minutesInDay, Math.max(0, minute)),
+  const timeFor = (held: Grip, place: Place): Time => {
+    switch (held.kind) {
+      case 'make':
+        return held.place.minute === null || place.minute === null
+          ? wholeDays(held.place.day, place.day)
+          : stretchOfDay(
+              held.place.day,
+              Math.floor(held.place.minute / step) * step,
+              snap(place.minute),
+              zone,
+            )
+      case 'move': {
+        const days = daysBetween(held.place.day, place.day)
+        return held.place.minute === null || place.minute === null
+          ? moved(held.brick.time, days, 0)
+          : moved(held.brick.time, days, snap(place.minute - held.place.minute))
+      }
+      case 'stretch': {
+        const minute = place.minute === null ? null : snap(place.minute)
+        const { time } = held.brick
+        return held.edge === 'first'
+          ? startedAt(time, place.day, minute ?? (time.form === 'days' ? 0 : minuteOf(time.start)))
+          : stretchedTo(time, place.day, minute ?? (time.form === 'days' ? 0 : minuteOf(time.end)))
+      }
     }
   }
 
-  const timeFor = (held: Grip, place: Place): Time => {
-    const day = days[place.day] ?? ''
-    switch (held.kind) {
-      case 'make':
-        return stretchOfDay(
-          days[held.day] ?? '',
-          Math.floor(held.minute / step) * step,
-          snap(place.minute),
-          zone,
-        )
-      case 'makeDays':
-        return wholeDays(days[held.day] ?? '', day)
-      case 'move':
-        return moved(held.brick.time, place.day - held.day, snap(place.minute - held.minute))
-      case 'stretch':
-        return stretchedTo(held.brick.time, day, snap(place.minute))
-    }
+  const gripAt = (target: Element, place: Place): Grip | null => {
+    const brickAt = target.closest('[data-brick]')
+    const brick = brickAt ? find(brickAt.getAttribute('data-brick') ?? '') : undefined
+    if (!brick) return target.closest('button, a, input') ? null : { kind: 'make', place }
+    if (brick.form !== 'event' || !brick.mayChange) return null
+    const edge = target.closest('[data-edge]')?.getAttribute('data-edge')
+    return edge === 'first' || edge === 'last'
+      ? { kind: 'stretch', brick, edge }
+      : { kind: 'move', brick, place }
   }
 
   const onPointerDown = (event: PointerEvent<HTMLElement>) => {
-    if (event.button !== 0 || event.pointerType === 'touch' || !(event.target instanceof Element)) return
-    const place = placeOf(event)
-    const brickAt = event.target.closest('[data-brick]')
-    const brick = brickAt ? find(brickAt.getAttribute('data-brick') ?? '') : undefined
-    const inDays = event.target.closest('[data-all-day]') !== null
-    let held: Grip | null = null
-    if (brick) {
-      if (brick.kind === 'event' && brick.mayChange)
-        held = event.target.closest('[data-edge]')
-          ? { kind: 'stretch', brick }
-          : { kind: 'move', brick, ...place }
-    } else if (!event.target.closest('button')) {
-      held = inDays ? { kind: 'makeDays', day: place.day } : { kind: 'make', ...place }
-    }
+    if (event.button !== 0 || !(event.target instanceof Element)) return
+    const place = placeAt(event.clientX, event.clientY)
+    const held = place && gripAt(event.target, place)
     if (!held) return
-    grip.current = { grip: held, x: event.clientX, y: event.clientY, far: false }
-    event.currentTarget.setPointerCapture(event.pointerId)
+    const take = { grip: held, x: event.clientX, y: event.clientY, far: false }
+    if (event.pointerType !== 'touch') {
+      grip.current = take
+      event.currentTarget.setPointerCapture(event.pointerId)
+      return
+    }
+    // A finger scrolls at once and takes up a brick when it rests on it.
+    if (!('brick' in held)) return
+    const box = event.currentTarget
+    const id = event.pointerId
+    hold.current = setTimeout(() => {
+      grip.current = { ...take, far: true }
+      box.setPointerCapture(id)
+      setGhost({ brick: held.brick, time: held.brick.time, lane: place.lane, copy: false })
+    }, holdMs)
   }
 
   const onPointerMove = (event: PointerEvent<HTMLElement>) => {
     const now = grip.current
-    if (!now) return
+    if (!now) {
+      stopHold()
+      return
+    }
     now.far ||= Math.hypot(event.clientX - now.x, event.clientY - now.y) > tremble
-    if (!now.far) return
-    const held = now.grip
-    setGhost({ brick: 'brick' in held ? held.brick : null, time: timeFor(held, placeOf(event)) })
+    const place = now.far ? placeAt(event.clientX, event.clientY) : null
+    if (!place) return
+    setGhost({
+      brick: 'brick' in now.grip ? now.grip.brick : null,
+      time: timeFor(now.grip, place),
+      lane: now.grip.kind === 'move' ? place.lane : laneOf(now.grip, place),
+      copy: event.ctrlKey || event.altKey || event.metaKey,
+    })
   }
 
   const onPointerUp = (event: PointerEvent<HTMLElement>) => {
     const now = grip.current
+    const copy = event.ctrlKey || event.altKey || event.metaKey
     letGo()
     if (!now) return
     if (!now.far) {
-      if ('brick' in now.grip) onOpen(now.grip.brick)
+      if (!('brick' in now.grip)) return
+      if (event.shiftKey || copy) onMark(now.grip.brick)
+      else onOpen(now.grip.brick)
       return
     }
-    const time = timeFor(now.grip, placeOf(event))
-    if ('brick' in now.grip) onChange(now.grip.brick, time)
-    else onMake(time)
+    const place = placeAt(event.clientX, event.clientY)
+    if (!place) return
+    const time = timeFor(now.grip, place)
+    if (now.grip.kind === 'make') onMake(time, now.grip.place.lane)
+    else {
+      const from = now.grip.kind === 'move' ? now.grip.place.lane : place.lane
+      onCarry({ brick: now.grip.brick, time, from, to: now.grip.kind === 'move' ? place.lane : from, copy })
+    }
+  }
+
+  const onDoubleClick = (event: { clientX: number; clientY: number; target: EventTarget }) => {
+    const place = placeAt(event.clientX, event.clientY)
+    if (!place || !(event.target instanceof Element) || event.target.closest('[data-brick], button, a'))
+      return
+    onMake(
+      place.minute === null
+        ? wholeDays(place.day, place.day)
+        : stretchOfDay(
+            place.day,
+            Math.floor(place.minute / 30) * 30,
+            Math.floor(place.minute / 30) * 30 + 60,
+            zone,
+          ),
+      place.lane,
+    )
+  }
+
+  const stopHold = () => {
+    if (hold.current !== null) clearTimeout(hold.current)
+    hold.current = null
   }
 
   const letGo = () => {
+    stopHold()
     grip.current = null
     setGhost(null)
   }
 
+  // While a finger carries something, the wall under it must not scroll.
+  const carrying = ghost !== null
+  useEffect(() => {
+    if (!carrying) return
+    const still = (event: TouchEvent) => event.preventDefault()
+    window.addEventListener('touchmove', still, { passive: false })
+    return () => window.removeEventListener('touchmove', still)
+  }, [carrying])
+
   return {
     ghost,
     letGo,
-    held: ghost?.brick ? brickKey(ghost.brick) : null,
-    handlers: { onPointerDown, onPointerMove, onPointerUp, onPointerCancel: letGo },
+    held: ghost?.brick && !ghost.copy ? brickKey(ghost.brick) : null,
+    handlers: { onPointerDown, onPointerMove, onPointerUp, onPointerCancel: letGo, onDoubleClick },
   }
 }
+
+const laneOf = (grip: Grip, place: Place): string => (grip.kind === 'make' ? grip.place.lane : place.lane)

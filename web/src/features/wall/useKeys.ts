@@ -3,12 +3,13 @@ import { useEffect, useEffectEvent } from 'react'
 /** Keys of the wall; nothing while something is being written. */
 export function useKeys(keys: Readonly<Record<string, () => void>>) {
   const press = useEffectEvent((event: KeyboardEvent) => {
-    if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey) return
+    if (event.defaultPrevented || event.ctrlKey || event.metaKey) return
     const writing =
       event.target instanceof Element &&
       event.target.closest('input, textarea, select, [role="menu"], [role="alertdialog"]') !== null
     if (writing && event.key !== 'Escape') return
-    const act = keys[event.key.length === 1 ? event.key.toLowerCase() : event.key]
+    const name = event.key.length === 1 ? event.key.toLowerCase() : event.key
+    const act = keys[event.altKey ? `Alt+${event.code.replace('Digit', '')}` : name]
     if (!act) return
     event.preventDefault()
     act()

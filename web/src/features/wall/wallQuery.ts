@@ -8,3 +8,46 @@ export const wallQuery = (from: string, to: string) =>
     queryFn: ({ signal }) => unwrap(api.GET('/api/wall', { params: { query: { from, to } }, signal })),
     placeholderData: keepPreviousData,
   })
+
+/** How full some weeks are and where they clash, over the layers that are shown. */
+export const ribbonQuery = (from: string, weeks: number, calendars: readonly string[]) =>
+  queryOptions({
+    queryKey: ['ribbon', from, weeks, calendars],
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET('/api/ribbon', { params: { query: { from, weeks, calendars: [...calendars] } }, signal }),
+      ),
+    placeholderData: keepPreviousData,
+  })
+
+export interface Search {
+  words: string
+  person: string
+  calendar: string
+  kind: string
+  from: string
+  to: string
+}
+
+/** Events by words and more, over everything one may see. */
+export const findQuery = (search: Search) =>
+  queryOptions({
+    queryKey: ['find', search],
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET('/api/find', {
+          params: {
+            query: {
+              from: search.from,
+              to: search.to,
+              words: search.words,
+              kind: search.kind,
+              ...(search.person ? { person: search.person } : {}),
+              ...(search.calendar ? { calendar: search.calendar } : {}),
+            },
+          },
+          signal,
+        }),
+      ),
+    placeholderData: keepPreviousData,
+  })

@@ -2,12 +2,12 @@ import { useSyncExternalStore } from 'react'
 
 const narrow = window.matchMedia('(max-width: 639px)')
 
-/** How many days the wall shows: a week, or one day where it is narrow. */
-export const useDays = (): number =>
+/** Whether the screen is a phone's: one day at a time. */
+export const useNarrow = (): boolean =>
   useSyncExternalStore(
     (changed) => {
       narrow.addEventListener('change', changed)
       return () => narrow.removeEventListener('change', changed)
     },
-    () => (narrow.matches ? 1 : 7),
+    () => narrow.matches,
   )

@@ -1,0 +1,94 @@
+using Mortar.Core.Time;
+using Mortar.Core.Words;
+using NodaTime;
+
+namespace Mortar.Core.Groups;
+
+/// <summary>How hours are written.</summary>
+public enum ClockStyle
+{
+    /// <summary>19:00.</summary>
+    Hours24,
+
+    /// <summary>7:00 pm.</summary>
+    Hours12,
+}
+
+/// <summary>How one person likes to see time, and what their new events begin with; checked.</summary>
+/// <param name="Zone">The zone whose clock the wall shows, an IANA name.</param>
+/// <param name="SecondZone">A zone whose hours stand beside it; <c>null</c> for none.</param>
+/// <param name="FirstDay">The day a week begins with.</param>
+/// <param name="Clock">How hours are written.</param>
+/// <param name="Locale">The language and region in which dates are written (BCP 47); empty for that of the device.</param>
+/// <param name="DayBegins">When usual hours begin.</param>
+/// <param name="DayEnds">When they end; after <paramref name="DayBegins"/>.</param>
+/// <param name="EventMinutes">How long a new event is at first.</param>
+/// <param name="EventCalendar">The calendar a new event goes to; <c>null</c> for the one that was written to last.</param>
+public sealed record Preferences(
+    string Zone,
+    string? SecondZone,
+    IsoDayOfWeek FirstDay,
+    ClockStyle Clock,
+    string Locale,
+    LocalTime DayBegins,
+    LocalTime DayEnds,
+    int EventMinutes,
+    CalendarId? EventCalendar
+)
+{
+    /// <summary>The shortest a new event can be at first, in minutes.</summary>
+    public const int ShortestEvent = 5;
+
+    /// <summary>The longest, in minutes.</summary>
+    public const int LongestEvent = 24 * 60;
+
+    /// <summary>The longest name of a language, in characters (RFC 5646, 4.4.1).</summary>
+    public const int LongestLocale = 35;
+
+    /// <summary>What somebody begins with in a zone.</summary>
+    public static Preferences In(string zone) =>
+        new(
+            zone,
+            SecondZone: null,
+            IsoDayOfWeek.Monday,
+            ClockStyle.Hours24,
+            Locale: string.Empty,
+            new LocalTime(8, 0),
+            new LocalTime(19, 0),
+            EventMinutes: 60,
+            EventCalendar: null
+        );
+
+    /// <summary>What is wrong with them; empty where they are fit.</summary>
+    public IReadOnlyList<FieldProblem> Problems(ZoneClock clock)
+    {
+        var problems = new List<FieldProblem>();
+        Check(clock.Knows(Zone), "zone", "There is no time zone of that name. Use a name such as Europe/London.");
+        Check(
+            SecondZone is null || clock.Knows(SecondZone),
+            "secondZone",
+            "There is no time zone of that name. Use a name such as America/Halifax, or leave it empty."
+        );
+        Check(FirstDay != IsoDayOfWeek.None, "firstDay", "Choose the day your week begins with.");
+        Check(
+            Locale.Length <= LongestLocale && Locale.All(one => char.IsAsciiLetterOrDigit(one) || one == '-'),
+            "locale",
+            "A language is written as en-GB, or left empty for that of the device."
+        );
+        Check(DayBegins < DayEnds, "dayEnds", "Usual hours end after they begin.");
+        Check(
+            EventMinutes is >= ShortestEvent and <= LongestEvent,
+            "eventMinutes",
+            $"A new event can be {ShortestEvent} to {LongestEvent} minutes long."
+        );
+        return problems;
+
+        void Check(bool fit, string path, string sentence)
+        {
+            if (!fit)
+            {
+                problems.Add(new FieldProblem(path, sentence));
+            }
+        }
+    }
+}

@@ -1,0 +1,52 @@
+using Mortar.Core.Groups;
+using Mortar.Core.Words;
+using NodaTime;
+
+namespace Mortar.Server.Wire;
+
+/// <summary>How one person likes to see time, on the wire.</summary>
+/// <param name="DayBegins">Minutes after midnight.</param>
+/// <param name="DayEnds">Minutes after midnight.</param>
+internal sealed record PreferencesBody(
+    string Zone,
+    string? SecondZone,
+    IsoDayOfWeek FirstDay,
+    ClockStyle Clock,
+    string Locale,
+    int DayBegins,
+    int DayEnds,
+    int EventMinutes,
+    Guid? EventCalendar
+)
+{
+    public static PreferencesBody Of(Preferences preferences) =>
+        new(
+            preferences.Zone,
+            preferences.SecondZone,
+            preferences.FirstDay,
+            preferences.Clock,
+            preferences.Locale,
+            Minutes(preferences.DayBegins),
+            Minutes(preferences.DayEnds),
+            preferences.EventMinutes,
+            preferences.EventCalendar?.Value
+        );
+
+    public Preferences ToCore() =>
+        new(
+            Zone,
+            SecondZone,
+            FirstDay,
+            Clock,
+            Locale,
+            At(DayBegins),
+            At(DayEnds),
+            EventMinutes,
+            EventCalendar is { } id ? new CalendarId(id) : null
+        );
+
+    private static int Minutes(LocalTime time) => (time.Hour * 60) + time.Minute;
+
+    private static LocalTime At(int minutes) =>
+        LocalTime.FromMinutesSinceMidnight(Math.Clamp(minutes, 0, (24 * 60) - 1));
+}

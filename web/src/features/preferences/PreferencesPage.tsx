@@ -1,0 +1,160 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { type FormEvent, useState } from 'react'
+import { Link } from 'react-router'
+import { fieldProblem } from '../../api/problem'
+import { useActs } from '../../app/acts'
+import { useReader } from '../../app/person'
+import { Button } from '../../ui/Button'
+import { Choice } from '../../ui/Choice'
+import { TextField } from '../../ui/TextField'
+import { reaches } from '../access/ladder'
+import { zonesQuery } from '../calendars/calendarQueries'
+import { shelfQuery } from '../shelf/shelfQuery'
+import { type Preferences, weekdays, writePreferences } from './preferences'
+
+const asClock = (minutes: number) =>
+  `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`
+
+const asMinutes = (clock: string) => Number(clock.slice(0, 2)) * 60 + Number(clock.slice(3, 5))
+
+const languages = [
+  { value: '', label: 'As this page' },
+  { value: 'en-GB', label: 'English, day first (en-GB)' },
+  { value: 'en-CA', label: 'English, Canada (en-CA)' },
+  { value: 'de-DE', label: 'German (de-DE)' },
+  { value: 'sv-SE', label: 'Swedish (sv-SE)' },
+  { value: 'pl-PL', label: 'Polish (pl-PL)' },
+  { value: 'fr-FR', label: 'French (fr-FR)' },
+  { value: 'ar-EG', label: 'Arabic (ar-EG)' },
+]
+
+/** How one likes to see time, and what new events begin with. Kept with the account. */
+export function PreferencesPage() {
+  const { person } = useReader()
+  const queries = useQueryClient()
+  const acts = useActs()
+  const zones = useQuery(zonesQuery)
+  const shelf = useQuery(shelfQuery)
+  const [wish, setWish] = useState<Preferences>(person.preferences)
+  const [error, setError] = useState<unknown>(null)
+  const set = (part: Partial<Preferences>) => setWish({ ...wish, ...part })
+  const zoneOptions = (zones.data ?? [wish.zone]).map((zone) => ({
+    value: zone,
+    label: zone.replaceAll('_', ' '),
+  }))
+  const submit = async (event: FormEvent) => {
+    event.preventDefault()
+    try {
+      await writePreferences(wish)
+      setError(null)
+      acts.done('Your preferences are kept.')
+      await queries.invalidateQueries()
+    } catch (bad) {
+      setError(bad)
+      acts.failed(bad)
+    }
+  }
+  return (
+    <main className="min-h-0 flex-1 overflow-y-auto">
+      <form onSubmit={submit} className="mx-auto grid max-w-2xl gap-6 px-6 py-6 max-sm:px-3">
+        <h1 className="text-2xl">Preferences</h1>
+        <fieldset className="grid grid-cols-2 gap-3 max-sm:grid-cols-1">
+          <legend className="mb-2 font-head text-lg font-bold">Clock</legend>
+          <Choice
+            label="Your time zone"
+            value={wish.zone}
+            onChange={(zone) => set({ zone })}
+            options={zoneOptions}
+            problem={fieldProblem(error, 'zone')}
+            hint="The wall shows everything on this clock."
+          />
+          <Choice
+            label="A second zone along the hours"
+            value={wish.secondZone ?? ''}
+            onChange={(zone) => set({ secondZone: zone === '' ? null : zone })}
+            options={[{ value: '', label: 'None' }, ...zoneOptions]}
+            problem={fieldProblem(error, 'secondZone')}
+          />
+          <Choice
+            label="Hours"
+            value={wish.clock}
+            onChange={(clock) => set({ clock })}
+            options={[
+              { value: 'hours24', label: '19:00' },
+              { value: 'hours12', label: '7:00 pm' },
+            ]}
+          />
+          <Choice
+            label="Language of dates"
+            value={wish.locale}
+            onChange={(locale) => set({ locale })}
+            options={
+              languages.some((one) => one.value === wish.locale)
+                ? languages
+                : [...languages, { value: wish.locale, label: wish.locale }]
+            }
+            problem={fieldProblem(error, 'locale')}
+          />
+        </fieldset>
+        <fieldset className="grid grid-cols-2 gap-3 max-sm:grid-cols-1">
+          <legend className="mb-2 font-head text-lg font-bold">Week and day</legend>
+          <Choice
+            label="Weeks begin on"
+            value={wish.firstDay}
+            onChange={(firstDay) => set({ firstDay })}
+            options={weekdays.map((day) => ({
+              value: day,
+              label: `${day[0]?.toUpperCase()}${day.slice(1)}`,
+            }))}
+          />
+          <div className="grid grid-cols-2 gap-3">
+            <TextField
+              label="Usual hours from"
+              type="time"
+              value={asClock(wish.dayBegins)}
+              onChange={(clock) => clock && set({ dayBegins: asMinutes(clock) })}
+            />
+            <TextField
+              label="to"
+              type="time"
+              value={asClock(wish.dayEnds)}
+              onChange={(clock) => clock && set({ dayEnds: asMinutes(clock) })}
+              problem={fieldProblem(error, 'dayEnds')}
+            />
+          </div>
+        </fieldset>
+        <fieldset className="grid grid-cols-2 gap-3 max-sm:grid-cols-1">
+          <legend className="mb-2 font-head text-lg font-bold">New events</legend>
+          <Choice
+            label="Go to"
+            value={wish.eventCalendar ?? ''}
+            onChange={(id) => set({ eventCalendar: id === '' ? null : id })}
+            options={[
+              { value: '', label: 'The calendar written to last' },
+              ...(shelf.data ?? [])
+                .filter((layer) => reaches(layer.role, 'add'))
+                .map((layer) => ({ value: layer.calendarId, label: layer.name })),
+            ]}
+          />
+          <Choice
+            label="Are at first"
+            value={String(wish.eventMinutes)}
+            onChange={(minutes) => set({ eventMinutes: Number(minutes) })}
+            options={[15, 30, 45, 60, 90, 120, 180].map((minutes) => ({
+              value: String(minutes),
+              label: `${minutes} minutes long`,
+            }))}
+          />
+        </fieldset>
+        <div className="flex items-center gap-3">
+          <Button type="submit" look="main">
+            Keep these
+          </Button>
+          <Link to="/" className="underline">
+            Back to the wall
+          </Link>
+        </div>
+      </form>
+    </main>
+  )
+}

@@ -1,0 +1,61 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useActs } from '../../app/acts'
+import type { Layer } from '../wall/bricks'
+import { layLayer, orderLayers } from './shelfQuery'
+
+/** What can be done with the layers of one's own wall; each is shown at once and kept with the account. */
+export function useShelf(layers: readonly Layer[]) {
+  const queries = useQueryClient()
+  const acts = useActs()
+  const settle = {
+    onMutate: async (next: readonly Layer[]): Promise<Layer[]> => {
+      await queries.cancelQueries({ queryKey: ['shelf'] })
+      const before = queries.getQueryData<Layer[]>(['shelf'])
+      queries.setQueryData<Layer[]>(['shelf'], [...next])
+      return before ?? []
+    },
+    onError: (error: unknown, _: readonly Layer[], before: Layer[] | undefined) => {
+      queries.setQueryData(['shelf'], before)
+      acts.failed(error)
+    },
+    onSettled: () => queries.invalidateQueries({ queryKey: ['shelf'] }),
+  }
+  const all = useMutation({ mutationFn: orderLayers, ...settle })
+  const one = useMutation({
+    mutationFn: (next: readonly Layer[]) => Promise.all(changed(layers, next).map(layLayer)),
+    ...settle,
+  })
+
+  const withOne = (calendarId: string, part: Partial<Layer>) =>
+    one.mutate(layers.map((layer) => (layer.calendarId === calendarId ? { ...layer, ...part } : layer)))
+  return {
+    /** Changes one layer: shown, beside, or one's own look of it. */
+    lay: withOne,
+    /** Only these are shown; what was before can be brought back. */
+    showOnly: (shown: readonly { calendarId: string; beside?: boolean }[]) => {
+      const before = layers
+      const wanted = new Map(shown.map((layer) => [layer.calendarId, layer]))
+      all.mutate(
+        layers.map((layer) => ({
+          ...layer,
+          shown: wanted.has(layer.calendarId),
+          beside: wanted.get(layer.calendarId)?.beside ?? layer.beside,
+        })),
+      )
+      acts.offer('Showing a part of your layers.', 'Back to what was', () => all.mutate(before))
+    },
+    /** Puts a layer where another lies. */
+    moveTo: (calendarId: string, before: string) => {
+      const moving = layers.find((layer) => layer.calendarId === calendarId)
+      if (!moving || calendarId === before) return
+      const from = layers.findIndex((layer) => layer.calendarId === calendarId)
+      const to = layers.findIndex((layer) => layer.calendarId === before)
+      const rest = layers.filter((layer) => layer !== moving)
+      const place = rest.findIndex((layer) => layer.calendarId === before) + (from < to ? 1 : 0)
+      all.mutate([...rest.slice(0, place), moving, ...rest.slice(place)])
+    },
+  }
+}
+
+const changed = (before: readonly Layer[], next: readonly Layer[]): Layer[] =>
+  next.filter((layer, index) => layer !== before[index])

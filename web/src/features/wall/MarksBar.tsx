@@ -1,0 +1,45 @@
+import { reaches } from '../access/ladder'
+import type { Layer } from './bricks'
+
+interface MarksBarProps {
+  count: number
+  layers: readonly Layer[]
+  onDelete: () => void
+  onPutIn: (calendarId: string) => void
+  onClear: () => void
+}
+
+/** What can be done with several marked bricks at once. */
+export function MarksBar({ count, layers, onDelete, onPutIn, onClear }: MarksBarProps) {
+  return (
+    <section
+      aria-label="Marked events"
+      className="absolute bottom-3 left-1/2 z-10 flex -translate-x-1/2 items-center gap-2 rounded-control bg-ink px-3 py-1.5 text-on-ink shadow-lg"
+    >
+      <span role="status" className="font-bold">
+        {count} marked
+      </span>
+      <select
+        aria-label="Move to a calendar"
+        value=""
+        onChange={(event) => onPutIn(event.target.value)}
+        className="rounded-control border border-on-ink/40 bg-ink px-1 py-1"
+      >
+        <option value="">Move to …</option>
+        {layers
+          .filter((layer) => reaches(layer.role, 'add'))
+          .map((layer) => (
+            <option key={layer.calendarId} value={layer.calendarId}>
+              {layer.name}
+            </option>
+          ))}
+      </select>
+      <button type="button" onClick={onDelete} className="rounded-control px-2 py-1 underline">
+        Delete
+      </button>
+      <button type="button" onClick={onClear} className="rounded-control px-2 py-1 underline">
+        Clear
+      </button>
+    </section>
+  )
+}

@@ -1,0 +1,297 @@
+import { ArrowDownAZ, Pin, PinOff } from 'lucide-react'
+import { type KeyboardEvent, useMemo, useRef, useState } from 'react'
+import { dayText, longDayText } from '../../app/dates'
+import { BrickButton } from './BrickButton'
+import { brickKey } from './bricks'
+import { barsOf } from './geometry'
+import { linesOf, type RosterRow } from './roster'
+import { dateOf, daysOf } from './times'
+import { type Place, useHand } from './useHand'
+import type { ViewProps } from './viewProps'
+import { isWeekend } from './WeekView'
+
+interface RosterViewProps extends ViewProps {
+  rows: readonly RosterRow[]
+  zone: string
+  /** Keys of rows that stay on top. */
+  pinned: readonly string[]
+  onPin: (key: string) => void
+}
+
+const barHeight = 21
+
+/** A row for everybody, each member and each place; a column a day. The coordinator's home. */
+export function RosterView({
+  days,
+  now,
+  zone,
+  rows,
+  bricks,
+  layers,
+  face,
+  carried: draft,
+  draftLane,
+  hand: acts,
+  asNew,
+  onPlace,
+  pinned,
+  onPin,
+}: RosterViewProps) {
+  const grid = useRef<HTMLDivElement>(null)
+  const [filter, setFilter] = useState('')
+  const [byLoad, setByLoad] = useState(false)
+  const [cursor, setCursor] = useState({ row: 0, day: 0 })
+
+  const placeAt = (x: number, y: number): Place | null => {
+    const cell = document
+      .elementsFromPoint(x, y)
+      .map((one) => one.closest('[data-cell]'))
+      .find((one) => one !== null)
+    const day = cell?.getAttribute('data-cell')
+    return cell && day ? { day, minute: null, lane: cell.getAttribute('data-row') ?? '' } : null
+  }
+  const byKey = useMemo(() => new Map(bricks.map((brick) => [brickKey(brick), brick])), [bricks])
+  const hand = useHand({ zone, placeAt, find: (key) => byKey.get(key), ...acts })
+  const carried = hand.ghost ? asNew(hand.ghost) : draft
+  const carriedRow = hand.ghost?.lane ?? draftLane
+  const replaced = hand.held ?? (hand.ghost ? null : draft && brickKey(draft))
+
+  const lines = useMemo(() => linesOf(rows, bricks, layers, days, zone), [rows, bricks, layers, days, zone])
+  const shown = useMemo(() => {
+    const words = filter.trim().toLowerCase()
+    const kept = lines.filter(
+      (line) => words === '' || line.row.name.toLowerCase().includes(words) || pinned.includes(line.row.key),
+    )
+    const load = (line: (typeof lines)[number]) =>
+      line.bars.length + line.cells.reduce((sum, cell) => sum + cell.length, 0)
+    const sorted = byLoad ? kept.toSorted((a, b) => load(b) - load(a)) : kept
+    return [
+      ...sorted.filter((line) => pinned.includes(line.row.key)),
+      ...sorted.filter((line) => !pinned.includes(line.row.key)),
+    ]
+  }, [lines, filter, byLoad, pinned])
+  const columns = { gridTemplateColumns: `repeat(${days.length}, minmax(0, 1fr))` }
+  const carriedBars = carried ? barsOf([carried], days, zone) : []
+  const carriedDays = carried ? daysOf(carried.time) : null
+
+  const move = (event: KeyboardEvent) => {
+    const at = (event.target as HTMLElement).closest<HTMLElement>('[data-cell]')
+    if (!at || event.target !== at) return
+    const by = { ArrowLeft: [0, -1], ArrowRight: [0, 1], ArrowUp: [-1, 0], ArrowDown: [1, 0] }[event.key]
+    if (event.key === 'Enter') {
+      event.preventDefault()
+      onPlace(at.dataset.cell ?? '', at.dataset.row ?? '')
+      return
+    }
+    if (!by) return
+    event.preventDefault()
+    const next = {
+      row: Math.min(shown.length - 1, Math.max(0, cursor.row + (by[0] ?? 0))),
+      day: Math.min(days.length - 1, Math.max(0, cursor.day + (by[1] ?? 0))),
+    }
+    setCursor(next)
+    grid.current
+      ?.querySelector<HTMLElement>(`[data-at="${next.row}/${next.day}"]`)
+      ?.focus({ preventScroll: false })
+  }
+
+  return (
+    <section
+      aria-label="Wall"
+      className="flex min-h-0 min-w-0 flex-1 flex-col bg-surface select-none"
+      {...hand.handlers}
+    >
+      <div className="min-h-0 flex-1 overflow-auto" data-scroller="true">
+        {/* biome-ignore lint/a11y/useSemanticElements: a table cannot lay bars across its cells */}
+        <div
+          ref={grid}
+          role="grid"
+          aria-label="Roster"
+          onKeyDown={move}
+          className="flex min-h-full min-w-fit flex-col"
+        >
+          {/* biome-ignore lint/a11y/useSemanticElements: as above */}
+          {/* biome-ignore lint/a11y/useFocusableInteractive: the cells take the focus */}
+          <div role="row" className="sticky top-0 z-6 flex border-b border-cement-300 bg-cement-50">
+            {/* biome-ignore lint/a11y/useSemanticElements: as above */}
+            {/* biome-ignore lint/a11y/useFocusableInteractive: as above */}
+            <div
+              role="columnheader"
+              className="sticky left-0 z-7 flex w-36 shrink-0 items-center gap-1 border-r border-cement-200 bg-cement-50 px-1.5 max-sm:w-28"
+            >
+              <input
+                aria-label="Filter rows"
+                placeholder="Filter"
+                value={filter}
+                onChange={(event) => setFilter(event.target.value)}
+                className="w-full min-w-0 rounded-control border border-cement-300 bg-surface px-1.5 py-0.5 text-[12px]"
+              />
+              <button
+                type="button"
+                aria-pressed={byLoad}
+                aria-label="Fullest rows first"
+                title="Fullest rows first"
+                onClick={() => setByLoad(!byLoad)}
+                className="grid size-6 shrink-0 place-items-center rounded-control hover:bg-cement-200 aria-pressed:bg-ink aria-pressed:text-on-ink"
+              >
+                <ArrowDownAZ size={14} aria-hidden="true" />
+              </button>
+            </div>
+            <div className="grid flex-1" style={columns}>
+              {days.map((day) => (
+                // biome-ignore lint/a11y/useSemanticElements: as above
+                // biome-ignore lint/a11y/useFocusableInteractive: as above
+                <div
+                  key={day}
+                  role="columnheader"
+                  data-today={day === dateOf(now)}
+                  title={longDayText(day)}
+                  className="min-w-16 truncate border-r border-cement-200 px-2 py-1.5 text-[13px] font-bold data-[today=true]:bg-ink data-[today=true]:text-on-ink"
+                >
+                  {dayText(day)}
+                  {day === dateOf(now) && <span className="font-normal"> today</span>}
+                </div>
+              ))}
+            </div>
+          </div>
+          {shown.map(({ row, bars, lanes, cells }, index) => {
+            const isCarriedHere = carried !== null && carriedRow === row.key
+            // Only the days under a bar make room for it.
+            const top = (column: number) =>
+              barHeight *
+              Math.max(
+                0,
+                ...bars.filter((bar) => bar.first <= column && column <= bar.last).map((bar) => bar.lane + 1),
+                ...(isCarriedHere ? carriedBars : [])
+                  .filter((bar) => bar.first <= column && column <= bar.last)
+                  .map(() => lanes + 1),
+              )
+            return (
+              // biome-ignore lint/a11y/useSemanticElements: as above
+              // biome-ignore lint/a11y/useFocusableInteractive: as above
+              <div
+                key={row.key}
+                role="row"
+                data-kind={row.kind}
+                className="group flex min-h-12 flex-[1_0_auto] border-b border-cement-200 data-[kind=everyone]:bg-cement-50"
+              >
+                {/* biome-ignore lint/a11y/useSemanticElements: as above */}
+                {/* biome-ignore lint/a11y/useFocusableInteractive: as above */}
+                <div
+                  role="rowheader"
+                  className="sticky left-0 z-4 flex w-36 shrink-0 items-start border-r border-cement-200 bg-cement-50 px-2 py-1.5 max-sm:w-28"
+                >
+                  <span className="min-w-0 flex-1">
+                    <span className="written block leading-tight font-bold">{row.name}</span>
+                    <span className="written block text-[11px] text-cement-700">{row.note}</span>
+                  </span>
+                  <button
+                    type="button"
+                    aria-label={`${pinned.includes(row.key) ? 'Let go' : 'Pin'} ${row.name}`}
+                    onClick={() => onPin(row.key)}
+                    data-pinned={pinned.includes(row.key)}
+                    className="grid size-5 shrink-0 place-items-center rounded-control text-cement-600 opacity-0 max-sm:hidden group-hover:opacity-100 hover:bg-cement-200 focus-visible:opacity-100 data-[pinned=true]:opacity-100"
+                  >
+                    {pinned.includes(row.key) ? (
+                      <PinOff size={12} aria-hidden="true" />
+                    ) : (
+                      <Pin size={12} aria-hidden="true" />
+                    )}
+                  </button>
+                </div>
+                <div className="relative grid flex-1" style={columns}>
+                  {days.map((day, column) => (
+                    // biome-ignore lint/a11y/useSemanticElements: as above
+                    <div
+                      key={day}
+                      role="gridcell"
+                      tabIndex={cursor.row === index && cursor.day === column ? 0 : -1}
+                      data-at={`${index}/${column}`}
+                      data-cell={day}
+                      data-row={row.key}
+                      data-weekend={isWeekend(day)}
+                      aria-label={`${row.name}, ${longDayText(day)}`}
+                      onFocus={() => setCursor({ row: index, day: column })}
+                      className="grid min-w-16 content-start gap-px border-r border-cement-200 px-[3px] pb-4 data-[weekend=true]:bg-cement-100/70"
+                      style={{ paddingTop: top(column) + 3 }}
+                    >
+                      {cells[column]?.map((brick) => {
+                        const shared = face(brick)
+                        const isUnderHand =
+                          brickKey(brick) === replaced &&
+                          isCarriedHere &&
+                          carriedDays !== null &&
+                          carriedDays.first <= day &&
+                          day <= carriedDays.last
+                        return (
+                          shared &&
+                          !isUnderHand && (
+                            <BrickButton
+                              key={brickKey(brick)}
+                              {...shared}
+                              flat={false}
+                              hand={brickKey(brick) === replaced ? 'left' : undefined}
+                            />
+                          )
+                        )
+                      })}
+                      {isCarriedHere &&
+                        carried &&
+                        carriedBars.length === 0 &&
+                        carriedDays &&
+                        carriedDays.first <= day &&
+                        day <= carriedDays.last && <Carried props={face(carried)} />}
+                    </div>
+                  ))}
+                  {bars.map((bar) => {
+                    const shared = face(bar.brick)
+                    return (
+                      shared && (
+                        <BrickButton
+                          key={bar.key}
+                          {...shared}
+                          flat
+                          edges={{
+                            first: bar.continuesBefore ? undefined : 'left',
+                            last: bar.continuesAfter ? undefined : 'right',
+                          }}
+                          hand={bar.key === replaced ? 'left' : undefined}
+                          style={barStyle(bar.first, bar.last, bar.lane, days.length)}
+                        />
+                      )
+                    )
+                  })}
+                  {isCarriedHere &&
+                    carriedBars.map((bar) => {
+                      const shared = face(bar.brick)
+                      return (
+                        shared && (
+                          <BrickButton
+                            key="carried"
+                            {...shared}
+                            flat
+                            hand="carried"
+                            style={barStyle(bar.first, bar.last, lanes, days.length)}
+                          />
+                        )
+                      )
+                    })}
+                </div>
+              </div>
+            )
+          })}
+        </div>
+      </div>
+    </section>
+  )
+}
+
+const Carried = ({ props }: { props: ReturnType<ViewProps['face']> }) =>
+  props ? <BrickButton {...props} flat={false} hand="carried" /> : null
+
+const barStyle = (first: number, last: number, lane: number, days: number) => ({
+  left: `calc(${(first / days) * 100}% + 3px)`,
+  width: `calc(${((last - first + 1) / days) * 100}% - 7px)`,
+  top: lane * barHeight + 3,
+  height: barHeight - 2,
+})

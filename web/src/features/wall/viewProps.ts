@@ -1,0 +1,28 @@
+import type { BrickActs, BrickState } from './BrickButton'
+import type { Brick, EventBrick, Layer, Time } from './bricks'
+import type { Carried, Ghost } from './useHand'
+
+/** What every view of the wall is given: what lies on it, and what can be done with it. */
+export interface ViewProps {
+  days: readonly string[]
+  /** The local time that is now, on the wall's clock. */
+  now: string
+  bricks: readonly Brick[]
+  layers: ReadonlyMap<string, Layer>
+  /** All that a brick is drawn with; undefined where its layer is not shown. */
+  face: (brick: Brick) => { brick: Brick; layer: Layer; state: BrickState; acts: BrickActs } | undefined
+  /** A brick that is being written on the desk or carried by keys, drawn as it would lie. */
+  carried: EventBrick | null
+  /** The lane it would lie in. */
+  draftLane: string
+  hand: {
+    onOpen: (brick: Brick) => void
+    onMark: (brick: Brick) => void
+    onMake: (time: Time, lane: string) => void
+    onCarry: (carried: Carried) => void
+  }
+  /** What is in the hand as a brick: one that moves, or a new one in the layer it would go to. */
+  asNew: (ghost: Ghost) => EventBrick | null
+  /** Makes something on a day, in a lane or row, by key. */
+  onPlace: (day: string, lane: string) => void
+}
