@@ -71,6 +71,23 @@ internal sealed class Screen : IDisposable
         return this;
     }
 
+    /// <summary>Goes to the week with the night open, where an hour is as high as every other.</summary>
+    public Screen Week()
+    {
+        Show("Week");
+        Find(By.CssSelector("[data-hours]"));
+        Click("Open the night");
+        Script("document.querySelector('[data-scroller]').scrollTop = 380");
+        return this;
+    }
+
+    /// <summary>Shows one of the five views.</summary>
+    public void Show(string view)
+    {
+        Click(By.XPath($"//nav[@aria-label='Views']//button[normalize-space()={Quoted(view)}]"));
+        Find(By.XPath($"//nav[@aria-label='Views']//button[@aria-current='page'][normalize-space()={Quoted(view)}]"));
+    }
+
     /// <summary>Signs out by the menu and in again as somebody else.</summary>
     public Screen SignInAgain(DemoPerson person)
     {
@@ -93,7 +110,14 @@ internal sealed class Screen : IDisposable
     /// <summary>The control with that label.</summary>
     public static By Labelled(string label) => By.XPath($"//*[@id=//label[normalize-space()={Quoted(label)}]/@for]");
 
-    public static By Brick(string title) => By.CssSelector($"[data-brick][aria-label*=\"{title}\"]");
+    public static By Brick(string title) => By.XPath($"//*[@data-brick][contains(normalize-space(), {Quoted(title)})]");
+
+    /// <summary>Somebody's day on the roster.</summary>
+    public static By Cell(string row, string day) => By.XPath($"{Row(row)}//*[@role='gridcell'][@data-cell='{day}']");
+
+    /// <summary>A brick in somebody's row of the roster.</summary>
+    public static By InRow(string row, string words) =>
+        By.XPath($"{Row(row)}//*[@data-brick][contains(normalize-space(), {Quoted(words)})]");
 
     public static By Layer(string name) => By.CssSelector($"[data-layer=\"{name}\"]");
 
@@ -192,6 +216,14 @@ internal sealed class Screen : IDisposable
         );
     }
 
+    /// <summary>Takes a brick of the roster and puts it down in somebody's day.</summary>
+    public void DragToCell(string title, string row, string day)
+    {
+        var brick = Rectangle(Find(Brick(title)));
+        var cell = Rectangle(Find(Cell(row, day)));
+        Drag((brick.Left + 50, (brick.Top + brick.Bottom) / 2), (cell.Left + 50, cell.Bottom - 8));
+    }
+
     /// <summary>Takes a brick at its lower edge and lengthens it.</summary>
     public void Stretch(string title, double hours)
     {
@@ -205,9 +237,7 @@ internal sealed class Screen : IDisposable
     public void WaitForBrick(string title, string words) => Find(BrickAt(title, words));
 
     private static By BrickAt(string title, string words) =>
-        words.Split(" to ") is [var from, var to]
-            ? By.CssSelector($"[data-brick][aria-label^=\"{from} {title}\"][aria-label*=\"to {to}\"]")
-            : By.CssSelector($"[data-brick][aria-label^=\"{title}\"][aria-label*=\"{words}\"]");
+        By.XPath($"//*[@data-brick][contains(normalize-space(), {Quoted($"{words}, {title}")})]");
 
     public string Text(By by) => Find(by).Text;
 
@@ -325,6 +355,9 @@ internal sealed class Screen : IDisposable
             $"Waited for {what}, at {driver.Url}. Complaints: {string.Join(' ', Complaints())}"
         );
     }
+
+    private static string Row(string name) =>
+        $"//*[@role='row'][.//*[@role='rowheader'][contains(normalize-space(), {Quoted(name)})]]";
 
     private static string Quoted(string text) =>
         text.Contains('\'', StringComparison.Ordinal) ? $"\"{text}\"" : $"'{text}'";

@@ -13,7 +13,7 @@ public class StoryTests
     public async Task A_calendar_is_made_filled_given_shared_and_taken_back()
     {
         await using var mortar = await TestMortar.Start(Repository.Web);
-        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Week();
 
         MakeCalendar(ines);
         ImportAndUndo(ines);
@@ -89,7 +89,7 @@ public class StoryTests
         ines.Draw((6, 9.1), (6, 10.5));
         Assert.Equal("goes to", ines.Find(By.CssSelector("aside label")).Text.Split('\n')[0].Trim());
         ines.Type("Title", "Celadon");
-        ines.Find(By.CssSelector("[data-hand=carried][aria-label^=\"09:00 Celadon, to 10:30\"]"));
+        ines.Find(By.XPath("//*[@data-hand='carried'][contains(normalize-space(), '09:00 to 10:30, Celadon')]"));
         ines.Click("Add to Glaze tests");
         ines.WaitForBrick("Celadon", "09:00 to 10:30");
 
@@ -159,6 +159,7 @@ public class StoryTests
         screen.WaitForText("“Glaze tests” is a layer on your shelf now.");
         screen.Click(By.CssSelector("header a"));
         screen.Find(Layer("Glaze tests"));
+        screen.Week();
     }
 
     private static void ReadOnly(Screen tomasz)

@@ -55,6 +55,63 @@ public class WritingTests
     }
 
     [Fact]
+    public void Kind_privacy_reminder_and_times_to_be_set_go_out_and_come_back()
+    {
+        var fair = Whole(Studio.Events[0]) with
+        {
+            Uid = "fair",
+            Series = null,
+            Time = EventTime.DaysToBeSet(new LocalDate(2026, 5, 14), new LocalDate(2026, 5, 16)),
+            Content = EventContent.Blank with
+            {
+                Title = "Marsh fair",
+                Kind = "Fair, outdoors",
+                Private = true,
+                Reminder = 1_440,
+            },
+        };
+
+        var text = Write([new EventToWrite(fair, Source: null)]);
+        var again = Assert.Single(Samples.Read(text).Events);
+
+        Assert.Equal((fair.Time, fair.Content), (again.Time, again.Content));
+        foreach (
+            var line in new[]
+            {
+                "CATEGORIES:Fair\\, outdoors",
+                "CLASS:PRIVATE",
+                "TRIGGER:-PT1440M",
+                "DTEND;VALUE=DATE:20260517",
+            }
+        )
+        {
+            Assert.Contains(line, Unfolded(text));
+        }
+    }
+
+    [Theory]
+    [InlineData("TRIGGER:-PT15M", 15)]
+    [InlineData("TRIGGER:-P1D", 1_440)]
+    [InlineData("TRIGGER;RELATED=START:-P1W", 10_080)]
+    [InlineData("TRIGGER:PT0S", 0)]
+    [InlineData("TRIGGER:PT15M", null)] // after the start
+    [InlineData("TRIGGER;RELATED=END:-PT15M", null)]
+    [InlineData("TRIGGER;VALUE=DATE-TIME:20260326T170000Z", null)]
+    [InlineData("TRIGGER:-P9W", null)] // longer before than a reminder can be
+    public void An_alarm_before_the_start_is_a_reminder_and_every_other_is_kept(string trigger, int? minutes)
+    {
+        var source =
+            $"BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nUID:a\r\nDTSTART:20260326T180000Z\r\nCATEGORIES:Session,Wheel\r\nCLASS:CONFIDENTIAL\r\nBEGIN:VALARM\r\nACTION:DISPLAY\r\n{trigger}\r\nEND:VALARM\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n";
+
+        var read = Assert.Single(Samples.Read(source).Events);
+        var written = Write([new EventToWrite(Whole(read), read.Source)]);
+
+        Assert.Equal((minutes, "Session", true), (read.Content.Reminder, read.Content.Kind, read.Content.Private));
+        Assert.Contains(trigger, Unfolded(written));
+        Assert.Contains("CATEGORIES:Session,Wheel", Unfolded(written));
+    }
+
+    [Fact]
     public void Only_what_was_changed_is_replaced()
     {
         var celadon = Studio.Events[0];

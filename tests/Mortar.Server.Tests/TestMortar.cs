@@ -6,6 +6,7 @@ using Microsoft.Extensions.DependencyInjection;
 using Mortar.Core.Access;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
+using Mortar.Data.Groups;
 using Mortar.Data.Store;
 using Mortar.Server.Features.Demo;
 using Mortar.Server.Hosting;
@@ -92,6 +93,25 @@ internal sealed class TestMortar : IAsyncDisposable
                 CancellationToken.None
             )
         );
+
+    /// <summary>Adds people without accounts to the Studio team.</summary>
+    public Task AddMembers(int count) =>
+        Store(async db =>
+        {
+            for (var i = 0; i < count; i++)
+            {
+                var person = new PersonRow
+                {
+                    Id = new PersonId(Guid.NewGuid()),
+                    Name = $"Member {i}",
+                    Zone = DemoPeople.Home,
+                };
+                db.People.Add(person);
+                db.Members.Add(new MemberRow { GroupId = new GroupId(World.StudioTeam), PersonId = person.Id });
+            }
+
+            return await db.SaveChangesAsync();
+        });
 
     public async ValueTask DisposeAsync()
     {

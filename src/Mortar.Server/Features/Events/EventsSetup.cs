@@ -171,7 +171,8 @@ internal static class EventsSetup
             _ => TypedResults.Ok(new RuleAnswer(string.Empty, [], "Only the Gregorian calendar can be used.")),
         };
 
-        static RuleAnswer Answer(RulePreview preview) => new(preview.Sentence, [.. preview.Next.Select(LocalDateTimePattern.GeneralIso.Format)], Problem: null);
+        static RuleAnswer Answer(RulePreview preview) =>
+            new(preview.Sentence, [.. preview.Next.Select(LocalDateTimePattern.GeneralIso.Format)], Problem: null);
     }
 
     private static readonly EventDraft Nothing = new(

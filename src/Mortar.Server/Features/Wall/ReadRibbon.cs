@@ -30,7 +30,7 @@ internal static class ReadRibbon
         CancellationToken cancellationToken
     )
     {
-        if (weeks is < 1 or > MostWeeks)
+        if (weeks is < 1 or > MostWeeks || from.Value.Year is < 1 or > 9_990)
         {
             return Problems.Unfit([new FieldProblem("weeks", $"Ask for 1 to {MostWeeks} weeks.")]);
         }

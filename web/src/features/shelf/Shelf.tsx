@@ -201,7 +201,7 @@ function LayerChip({ layer, shelf, onOpen }: LayerChipProps) {
         shelf.moveTo(event.dataTransfer.getData(dragged), layer.calendarId)
       }}
       data-busy={layer.role === 'times'}
-      className="layer-chip flex h-8 shrink-0 items-stretch border"
+      className="layer-chip relative flex h-8 shrink-0 items-stretch border"
     >
       <button
         type="button"

@@ -15,7 +15,7 @@ export const setsQuery = queryOptions({
 })
 
 /** One's own look where it differs from the calendar's. */
-export const lookOf = ({ name, hue, mark, calendar }: Layer): Schema['ShelfLookBody'] | null =>
+const lookOf = ({ name, hue, mark, calendar }: Layer): Schema['ShelfLookBody'] | null =>
   name === calendar.name && hue === calendar.hue && mark === calendar.mark ? null : { name, hue, mark }
 
 /** How one layer lies on one's own wall. */

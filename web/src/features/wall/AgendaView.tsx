@@ -1,7 +1,6 @@
 import { useMemo } from 'react'
 import { clockText, daysText, dayText, longDayText } from '../../app/dates'
 import { MarkBlock } from '../../ui/MarkSign'
-import { brickName } from './BrickFace'
 import { type Brick, brickKey, timeOf, titleOf } from './bricks'
 import { dateOf, daysOf } from './times'
 import type { ViewProps } from './viewProps'
@@ -96,10 +95,9 @@ function Row({
         data-past={state.past}
         data-marked={state.marked}
         data-found={state.found}
-        aria-label={brickName(brick, layer, state.clash)}
         onClick={() => acts.onOpen(brick)}
         onKeyDown={(press) => acts.onBrickKey(press, brick)}
-        className="flex w-full items-start gap-2 border-b border-cement-200 py-1.5 text-left hover:bg-cement-100 data-[found=false]:opacity-40 data-[past=true]:text-cement-700"
+        className="relative flex w-full items-start gap-2 border-b border-cement-200 py-1.5 text-left hover:bg-cement-100 data-[found=false]:opacity-40 data-[past=true]:text-cement-700"
       >
         <span className="w-28 shrink-0 font-bold tabular-nums max-sm:w-20">{whenText(brick, zone)}</span>
         <span className="flex text-layer-text">

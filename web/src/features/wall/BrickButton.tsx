@@ -1,5 +1,5 @@
 import type { CSSProperties, KeyboardEvent } from 'react'
-import { BrickFace, brickName } from './BrickFace'
+import { BrickFace } from './BrickFace'
 import { type Brick, brickKey, type Layer } from './bricks'
 
 /** How a brick stands on the wall at the moment, beside what it is. */
@@ -33,6 +33,8 @@ interface BrickButtonProps {
   style?: CSSProperties
   /** In the hand: what is left behind is pale, what is carried is raised. */
   hand?: 'left' | 'carried'
+  /** Where its own copy in the hand lies over it: there for the keys, not for the eye. */
+  under?: boolean
   /** Edges by which it can be lengthened. */
   edges?: { first?: 'top' | 'left'; last?: 'bottom' | 'right' }
 }
@@ -45,7 +47,17 @@ const edgeLook = {
 }
 
 /** One brick. Pointers are dealt with by the wall around it (useHand), keys here. */
-export function BrickButton({ brick, layer, flat, state, acts, style, hand, edges }: BrickButtonProps) {
+export function BrickButton({
+  brick,
+  layer,
+  flat,
+  state,
+  acts,
+  style,
+  hand,
+  under,
+  edges,
+}: BrickButtonProps) {
   const event = brick.form === 'event' ? brick : null
   const tentative = brick.form === 'busy' ? brick.tentative : brick.showAs === 'tentative'
   const mayChange = event?.mayChange === true
@@ -67,7 +79,6 @@ export function BrickButton({ brick, layer, flat, state, acts, style, hand, edge
       data-free={event?.showAs === 'free'}
       data-to-be-set={event?.time.form === 'days' && event.time.toBeSet}
       style={style}
-      aria-label={brickName(brick, layer, state.clash)}
       aria-pressed={state.marked || undefined}
       title={hint(brick)}
       // A press arrives by useHand; only keys (detail 0) and fingers, which it leaves alone, arrive here.
@@ -81,9 +92,9 @@ export function BrickButton({ brick, layer, flat, state, acts, style, hand, edge
           acts.onMark(brick)
         } else acts.onBrickKey(press, brick)
       }}
-      className={`brick overflow-hidden rounded-brick text-left text-[12px] ${style ? 'absolute' : `brick-line relative block w-full ${flat ? 'h-4.75' : ''}`}`}
+      className={`brick ${under ? 'sr-only' : ''} overflow-hidden rounded-brick text-left text-[12px] ${style ? 'absolute' : `brick-line relative block w-full ${flat ? 'h-4.75' : ''}`}`}
     >
-      <BrickFace brick={brick} layer={layer} flat={flat} whose={state.whose} />
+      <BrickFace brick={brick} layer={layer} flat={flat} whose={state.whose} clash={state.clash} />
       {mayChange &&
         [edges?.first, edges?.last].map(
           (edge, index) =>

@@ -1,5 +1,5 @@
 import { Lock, Repeat2 } from 'lucide-react'
-import { clockText, daysText, wholeDayText } from '../../app/dates'
+import { clockText, wholeDayText } from '../../app/dates'
 import { MarkBlock } from '../../ui/MarkSign'
 import { type Brick, type Layer, titleOf } from './bricks'
 import { dateOf } from './times'
@@ -10,10 +10,12 @@ interface BrickFaceProps {
   /** One line only, as in a bar or a low brick. */
   flat: boolean
   whose: string | undefined
+  /** Whether it clashes: hard, or only perhaps. */
+  clash: boolean | undefined
 }
 
 /** What is written on a brick: its layer's mark, its hour, its title. */
-export function BrickFace({ brick, layer, flat, whose }: BrickFaceProps) {
+export function BrickFace({ brick, layer, flat, whose, clash }: BrickFaceProps) {
   const hour =
     brick.form === 'busy'
       ? clockText(brick.start)
@@ -23,6 +25,7 @@ export function BrickFace({ brick, layer, flat, whose }: BrickFaceProps) {
   const title = brick.form === 'busy' ? 'Busy' : titleOf(brick.title)
   const event = brick.form === 'event' ? brick : null
   const toBeSet = event?.time.form === 'days' && event.time.toBeSet
+  const read = aloud(brick, layer, clash)
   const mark = (
     <span className={`flex h-4 ${flat ? 'shrink-0' : 'float-left mr-0.5 -ml-[3px]'}`}>
       <MarkBlock mark={layer.mark} size={15} />
@@ -30,12 +33,16 @@ export function BrickFace({ brick, layer, flat, whose }: BrickFaceProps) {
   )
   const words = (
     <>
-      {hour && <span className="font-bold">{hour} </span>}
+      <span className="sr-only">{read.before}</span>
+      {hour && <span className="font-bold">{hour}</span>}
+      <span className="sr-only">{read.between}</span>
+      {hour && ' '}
       {whose && <span className="font-bold">{whose}: </span>}
       <span className={`${flat ? '' : 'break-words'} ${event?.cancelled ? 'line-through' : ''}`} dir="auto">
         {title}
       </span>
       {toBeSet && <span className="italic"> times to be set</span>}
+      <span className="sr-only">{read.after}</span>
       {event?.repeats && <Repeat2 size={11} className="ml-1 inline align-[-1px]" aria-hidden="true" />}
       {event?.private && <Lock size={10} className="ml-1 inline align-[-1px]" aria-hidden="true" />}
     </>
@@ -53,23 +60,25 @@ export function BrickFace({ brick, layer, flat, whose }: BrickFaceProps) {
   )
 }
 
-/** A brick as it is read aloud: "Tuesday 10 March, 14:00 to 16:00, Wheel basics, Classes". */
-export function brickName(brick: Brick, layer: Layer, clash: boolean | undefined): string {
+interface Aloud {
+  before: string
+  between: string
+  after: string
+}
+
+/**
+ * What is read aloud around the words that are written, so that a brick is known without the wall around it:
+ * "Tuesday 10 March, 14:00 to 16:00, Wheel basics, Classes".
+ */
+function aloud(brick: Brick, layer: Layer, clash: boolean | undefined): Aloud {
   if (brick.form === 'busy')
-    return [
-      wholeDayText(brick.start),
-      hours(brick.start, brick.end),
-      brick.tentative ? 'perhaps busy' : 'Busy',
-      layer.name,
-    ].join(', ')
+    return {
+      before: `${wholeDayText(brick.start)}, `,
+      between: `${until(brick.start, brick.end)}, `,
+      after: `${brick.tentative ? ', perhaps' : ''}, ${layer.name}`,
+    }
   const { time } = brick
-  const when =
-    time.form === 'days'
-      ? [daysText(time.first, time.last), ...(time.toBeSet ? ['times to be set'] : [])]
-      : [wholeDayText(time.start), hours(time.start, time.end)]
-  return [
-    ...when,
-    titleOf(brick.title),
+  const state = [
     layer.name,
     ...(brick.cancelled ? ['called off'] : []),
     ...(brick.showAs === 'tentative' ? ['tentative'] : []),
@@ -77,10 +86,22 @@ export function brickName(brick: Brick, layer: Layer, clash: boolean | undefined
     ...(brick.private ? ['others see its times only'] : []),
     ...(brick.repeats ? ['repeats'] : []),
     ...(clash === undefined ? [] : [clash ? 'clashes' : 'may clash']),
-  ].join(', ')
+  ]
+  const after = `, ${state.join(', ')}`
+  if (time.form !== 'days')
+    return {
+      before: `${wholeDayText(time.start)}, `,
+      between: `${until(time.start, time.end)}, `,
+      after,
+    }
+  const days =
+    time.first === time.last
+      ? wholeDayText(time.first)
+      : `${wholeDayText(time.first)} to ${wholeDayText(time.last)}`
+  return { before: `${days}, ${time.toBeSet ? '' : 'all day, '}`, between: '', after }
 }
 
-const hours = (start: string, end: string): string =>
+const until = (start: string, end: string): string =>
   dateOf(start) === dateOf(end) || end.endsWith('00:00:00')
-    ? `${clockText(start)} to ${clockText(end)}`
-    : `${clockText(start)} to ${wholeDayText(end)}, ${clockText(end)}`
+    ? ` to ${clockText(end)}`
+    : ` to ${wholeDayText(end)}, ${clockText(end)}`

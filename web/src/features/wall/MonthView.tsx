@@ -118,7 +118,7 @@ export function MonthView({
                       <button
                         type="button"
                         onClick={() => onDay(day)}
-                        className="justify-self-start rounded-control px-1 text-[11px] text-cement-700 hover:bg-cement-200"
+                        className="relative justify-self-start rounded-control px-1 text-[11px] text-cement-700 hover:bg-cement-200"
                       >
                         {hidden} more<span className="sr-only"> on {longDayText(day)}</span>
                       </button>

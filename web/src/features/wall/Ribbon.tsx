@@ -60,14 +60,21 @@ export function Ribbon({ from, weeks, first, last, today, calendars, onGo }: Rib
         }}
         className="relative flex h-8 touch-none gap-px"
       >
-        {cells.map((day, index) => {
+        {cells.map((day) => {
           const week = known.get(day)
-          const month = index === 0 || Number(day.slice(8)) <= 7
           return (
             <button
               key={day}
               type="button"
-              tabIndex={-1}
+              tabIndex={day <= first && first < addDays(day, 7) ? 0 : -1}
+              onKeyDown={(press) => {
+                const by = { ArrowLeft: -7, ArrowRight: 7 }[press.key]
+                if (by === undefined) return
+                press.preventDefault()
+                onGo(addDays(day, by))
+                const next = press.currentTarget[by < 0 ? 'previousElementSibling' : 'nextElementSibling']
+                if (next instanceof HTMLElement) next.focus()
+              }}
               onClick={() => onGo(day)}
               data-past={addDays(day, 6) < today}
               title={`${periodText(day, addDays(day, 6))}: ${week ? hoursText(week.minutes) : ''}${week && week.clashes > 0 ? `, ${week.clashes} ${week.clashes === 1 ? 'clash' : 'clashes'}` : ''}`}
@@ -81,14 +88,22 @@ export function Ribbon({ from, weeks, first, last, today, calendars, onGo }: Rib
               {week && week.clashes > 0 && (
                 <span className="absolute top-0 right-0 border-5 border-clash border-b-transparent border-l-transparent" />
               )}
-              {month && (
-                <span className="absolute top-0 left-0.5 text-[10px] leading-3 text-ink">
-                  {shortMonthText(day)}
-                </span>
-              )}
             </button>
           )
         })}
+        {cells.map(
+          (day, index) =>
+            (index === 0 || Number(day.slice(8)) <= 7) && (
+              <span
+                key={day}
+                aria-hidden="true"
+                className="pointer-events-none absolute top-0 text-[10px] leading-3 text-ink"
+                style={{ left: `calc(${(index / weeks) * 100}% + 2px)` }}
+              >
+                {shortMonthText(day)}
+              </span>
+            ),
+        )}
         {isInView && (
           <span
             aria-hidden="true"

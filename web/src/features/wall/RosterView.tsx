@@ -210,11 +210,13 @@ export function RosterView({
                       data-cell={day}
                       data-row={row.key}
                       data-weekend={isWeekend(day)}
-                      aria-label={`${row.name}, ${longDayText(day)}`}
                       onFocus={() => setCursor({ row: index, day: column })}
                       className="grid min-w-16 content-start gap-px border-r border-cement-200 px-[3px] pb-4 data-[weekend=true]:bg-cement-100/70"
                       style={{ paddingTop: top(column) + 3 }}
                     >
+                      <span className="sr-only">
+                        {row.name}, {longDayText(day)}
+                      </span>
                       {cells[column]?.map((brick) => {
                         const shared = face(brick)
                         const isUnderHand =
@@ -224,12 +226,12 @@ export function RosterView({
                           carriedDays.first <= day &&
                           day <= carriedDays.last
                         return (
-                          shared &&
-                          !isUnderHand && (
+                          shared && (
                             <BrickButton
                               key={brickKey(brick)}
                               {...shared}
                               flat={false}
+                              under={isUnderHand}
                               hand={brickKey(brick) === replaced ? 'left' : undefined}
                             />
                           )
@@ -241,41 +243,45 @@ export function RosterView({
                         carriedDays &&
                         carriedDays.first <= day &&
                         day <= carriedDays.last && <Carried props={face(carried)} />}
+                      {bars
+                        .filter((bar) => bar.first === column)
+                        .map((bar) => {
+                          const shared = face(bar.brick)
+                          return (
+                            shared && (
+                              <BrickButton
+                                key={bar.key}
+                                {...shared}
+                                flat
+                                edges={{
+                                  first: bar.continuesBefore ? undefined : 'left',
+                                  last: bar.continuesAfter ? undefined : 'right',
+                                }}
+                                hand={bar.key === replaced ? 'left' : undefined}
+                                style={barStyle(bar.first, bar.last, bar.lane, days.length)}
+                              />
+                            )
+                          )
+                        })}
+                      {isCarriedHere &&
+                        carriedBars
+                          .filter((bar) => bar.first === column)
+                          .map((bar) => {
+                            const shared = face(bar.brick)
+                            return (
+                              shared && (
+                                <BrickButton
+                                  key="carried"
+                                  {...shared}
+                                  flat
+                                  hand="carried"
+                                  style={barStyle(bar.first, bar.last, lanes, days.length)}
+                                />
+                              )
+                            )
+                          })}
                     </div>
                   ))}
-                  {bars.map((bar) => {
-                    const shared = face(bar.brick)
-                    return (
-                      shared && (
-                        <BrickButton
-                          key={bar.key}
-                          {...shared}
-                          flat
-                          edges={{
-                            first: bar.continuesBefore ? undefined : 'left',
-                            last: bar.continuesAfter ? undefined : 'right',
-                          }}
-                          hand={bar.key === replaced ? 'left' : undefined}
-                          style={barStyle(bar.first, bar.last, bar.lane, days.length)}
-                        />
-                      )
-                    )
-                  })}
-                  {isCarriedHere &&
-                    carriedBars.map((bar) => {
-                      const shared = face(bar.brick)
-                      return (
-                        shared && (
-                          <BrickButton
-                            key="carried"
-                            {...shared}
-                            flat
-                            hand="carried"
-                            style={barStyle(bar.first, bar.last, lanes, days.length)}
-                          />
-                        )
-                      )
-                    })}
                 </div>
               </div>
             )

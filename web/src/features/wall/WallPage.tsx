@@ -174,19 +174,16 @@ function Wall({ view }: { view: View }) {
   )
   const makeIn = layerToMakeIn(layers, group?.id, preferences.eventCalendar)
 
-  const place = (next: DeskPlace | null, extra: Record<string, string | null> = {}) =>
-    setSearch(
-      (before) => {
-        const after = new URLSearchParams(before)
-        if (next) after.set('desk', deskText(next))
-        else after.delete('desk')
-        for (const [key, value] of Object.entries(extra))
-          if (value === null) after.delete(key)
-          else after.set(key, value)
-        return after
-      },
-      { replace: true },
-    )
+  /** Reads where one is at that moment: a save that ends later must not lead back to where it began. */
+  const place = (next: DeskPlace | null, extra: Record<string, string | null> = {}) => {
+    const after = new URLSearchParams(window.location.search)
+    if (next) after.set('desk', deskText(next))
+    else after.delete('desk')
+    for (const [key, value] of Object.entries(extra))
+      if (value === null) after.delete(key)
+      else after.set(key, value)
+    navigate({ pathname: window.location.pathname, search: after.toString() }, { replace: true })
+  }
   /** Closes the desk; what was written and not saved can be brought back. */
   const leaveDesk = () => {
     if (marks.size > 0) setMarks(new Set())

@@ -1,0 +1,293 @@
+using System.Globalization;
+using Mortar.Server.Features.Demo;
+using Mortar.Server.Tests;
+using OpenQA.Selenium;
+using Xunit;
+using static Mortar.Browser.Tests.Screen;
+
+namespace Mortar.Browser.Tests;
+
+/// <summary>The views of the wall, and the hand on each of them.</summary>
+public class ViewsTests
+{
+    [Fact]
+    public async Task On_the_roster_a_brick_is_given_to_another_person_on_another_day_and_back()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var api = await mortar.As(DemoPeople.Ines);
+        var calendar = await api.MakeCalendar();
+        var id = await api.MakeEvent(calendar);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+
+        ines.DragToCell("Celadon", "Priya Raman", "2026-03-13");
+
+        ines.WaitForText("Gave “Celadon” to Priya Raman, Fri 13");
+        ines.Find(InRow("Priya Raman", "Friday 13 March, 14:00 to 15:30, Celadon"));
+        var kept = (await api.Get($"/api/events/{id}")).Is(200).Body;
+        Assert.Equal(
+            DemoPeople.Priya.Id.Value,
+            Assert.Single(kept.GetProperty("attendees").EnumerateArray()).GetGuid()
+        );
+        ines.Press("z");
+        ines.Find(InRow("Everyone", "Thursday 12 March, 14:00 to 15:30, Celadon"));
+    }
+
+    [Fact]
+    public async Task From_a_cell_of_the_roster_an_event_for_that_person_is_made_by_keys_alone()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+
+        ines.Keys_(ines.Find(Cell("Mei Sato", "2026-03-12")), Keys.ArrowRight, Keys.Enter);
+        ines.Find(Containing("li", "Mei Sato"));
+        ines.Type("Title", "Parcels");
+        ines.Keys_(ines.Find(Labelled("Title")), Keys.Enter);
+
+        ines.Find(InRow("Mei Sato", "Friday 13 March, 09:00 to 10:00, Parcels"));
+        ines.Keys_(ines.Find(Brick("Parcels")), Keys.Space);
+        ines.WaitForText("1 marked");
+        ines.Press(Keys.Delete);
+        ines.WaitGone(Brick("Parcels"));
+        ines.Press("z");
+        ines.Find(Brick("Parcels"));
+    }
+
+    [Fact]
+    public async Task A_series_is_made_with_the_chooser_and_changed_for_this_and_later_dates()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+        ines.Press("n");
+        ines.Type("Title", "Glaze evening");
+        ines.Find(By.CssSelector("select[aria-label=Repeats] option[value=week]")).Click();
+        ines.Click("Thu");
+        ines.Click("Wed");
+        ines.WaitForText("every Thursday at 9:00");
+        ines.WaitForText("Wed 11, Thu 12, Thu 19, Thu 26, Thu 2");
+
+        ines.Click(Containing("button", "Add to"));
+        ines.Find(Brick("Thursday 12 March, 09:00 to 10:00, Glaze evening"));
+        ines.Click(Brick("Thursday 12 March, 09:00 to 10:00, Glaze evening"));
+        ines.Type("Title", "Glaze night");
+        ines.Click("Save");
+        ines.WaitForText("“Glaze night” repeats. Change how much of it?");
+        ines.WaitForText("every date from Thu 12 March 2026 on, without end");
+        ines.Click(Containing("button", "This and later"));
+
+        ines.Find(Brick("Thursday 12 March, 09:00 to 10:00, Glaze night"));
+        ines.Find(Brick("Wednesday 11 March, 09:00 to 10:00, Glaze evening"));
+        ines.Press("]");
+        ines.Find(Brick("Thursday 19 March, 09:00 to 10:00, Glaze night"));
+        ines.Press("z");
+        ines.Find(Brick("Thursday 19 March, 09:00 to 10:00, Glaze evening"));
+    }
+
+    [Fact]
+    public async Task A_brick_of_a_series_that_is_carried_asks_once_and_goes_back_where_that_is_wished()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+
+        ines.DragToCell("Friday 13 March, 09:00 to 12:00, Front desk", "Dele Okoro", "2026-03-13");
+        ines.WaitForText("“Front desk” repeats. Change how much of it?");
+        ines.Click("Leave it as it was");
+        ines.Find(InRow("Tomasz Wilk", "Friday 13 March, 09:00 to 12:00, Front desk"));
+        ines.DragToCell("Friday 13 March, 09:00 to 12:00, Front desk", "Dele Okoro", "2026-03-13");
+        ines.Click(Containing("button", "Only this one"));
+
+        ines.Find(InRow("Dele Okoro", "Friday 13 March, 09:00 to 12:00, Front desk"));
+        ines.Press("]");
+        ines.Find(InRow("Tomasz Wilk", "Friday 20 March, 09:00 to 12:00, Front desk"));
+    }
+
+    [Fact]
+    public async Task Each_view_shows_the_same_week_and_its_address_brings_it_back()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+        foreach (var view in new[] { "Week", "Day", "Month", "Agenda", "Roster" })
+        {
+            ines.Show(view);
+            ines.Find(Brick("Bisque firing"));
+            var address = ines.Path;
+
+            ines.Open(address);
+
+            ines.WaitForWall();
+            ines.Find(Brick("Bisque firing"));
+            Assert.StartsWith($"/{view.ToLowerInvariant()}/", address, StringComparison.Ordinal);
+        }
+
+        ines.Press("]");
+        ines.WaitForText("16 – 22 March 2026");
+        ines.Click("16 – 22 March 2026");
+        ines.Find(By.CssSelector("input[aria-label='Go to a date']")).SendKeys("14 may" + Keys.Enter);
+        ines.WaitForText("11 – 17 May 2026");
+        ines.Press(".");
+        ines.WaitForText("9 – 15 March 2026");
+        ines.Click(By.CssSelector("[data-ribbon] button[aria-label^='Week of 23 March']"));
+        ines.WaitForText("23 – 29 March 2026");
+    }
+
+    [Fact]
+    public async Task The_day_gives_each_person_a_lane_and_people_can_be_looked_at_alone()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Open("/day/2026-03-12");
+        ines.Find(Brick("Glaze testing"));
+
+        ines.Click(Named("button", "Priya"));
+
+        ines.WaitGone(Brick("Kiln watch"));
+        Assert.Contains("who=", ines.Path, StringComparison.Ordinal);
+        ines.Find(Brick("Glaze testing"));
+        ines.Click("Everybody");
+        ines.Find(Brick("Kiln watch"));
+    }
+
+    [Fact]
+    public async Task What_is_looked_for_stands_out_and_escape_lets_everything_back()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+
+        ines.Press("/");
+        ines.Type("Words in title, place or notes", "glaze");
+
+        ines.WaitForText("4 found");
+        ines.Find(By.CssSelector("[data-brick][data-found=true]"));
+        ines.Find(By.CssSelector("[data-brick][data-found=false]"));
+        ines.Click(By.XPath("//section[@aria-label='What was found']//button[contains(., 'Glaze testing')]"));
+        Assert.Equal("Glaze testing", ines.Find(Labelled("Title")).GetAttribute("value"));
+        ines.Press(Keys.Escape);
+        ines.WaitGone(By.CssSelector("[data-found]"));
+    }
+
+    [Fact]
+    public async Task Layers_are_shown_alone_set_beside_and_kept_as_a_set()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+
+        ines.Choose(Named("button", "More for Classes"), "Only this one");
+        ines.WaitGone(Brick("Team meeting"));
+        ines.Choose(Containing("button", "Sets"), "Keep what is shown as a set");
+        ines.Find(By.CssSelector("input[aria-label='Name of the set']")).SendKeys("Teaching" + Keys.Enter);
+        ines.WaitForText("as “Teaching”");
+        ines.Click(By.CssSelector("[data-layer=Rota] button"));
+        ines.Find(Brick("Team meeting"));
+        ines.Click(Containing("button", "Sets"));
+        ines.Click(By.XPath("//*[@role='menuitem'][starts-with(normalize-space(), 'Teaching')]"));
+        ines.WaitGone(Brick("Team meeting"));
+        ines.Choose(Named("button", "More for Rota"), "Set beside the others");
+
+        ines.Show("Week");
+
+        ines.WaitForText("Blended");
+        ines.Find(By.XPath("//span[@title='Rota']"));
+        ines.Choose(Named("button", "More for Rota"), "My look");
+        ines.Type("Name", "Front desk plan");
+        ines.Click("Keep my look");
+        ines.Find(Layer("Front desk plan"));
+    }
+
+    [Fact]
+    public async Task Preferences_stay_and_the_wall_follows_them()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Open("/preferences");
+        ines.Pick("Weeks begin on", "Sunday");
+        ines.Pick("Hours", "7:00 pm");
+        ines.Pick("A second zone along the hours", "America/Halifax");
+
+        ines.Click("Keep these");
+        ines.WaitForText("Your preferences are kept.");
+        ines.Open("/week/2026-03-11");
+
+        ines.WaitForText("8 – 14 March 2026");
+        ines.Find(Brick("Bisque firing"));
+        ines.WaitForText("10:00 am");
+        ines.Find(By.XPath("//div[@title='America/Halifax']"));
+    }
+
+    [Fact]
+    public async Task In_a_language_from_right_to_left_the_wall_still_stands()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var api = await mortar.As(DemoPeople.Ines);
+        (
+            await api.Put(
+                "/api/preferences",
+                new
+                {
+                    zone = "Africa/Cairo",
+                    secondZone = (string?)null,
+                    firstDay = "saturday",
+                    clock = "hours12",
+                    locale = "ar-EG",
+                    dayBegins = 480,
+                    dayEnds = 1_140,
+                    eventMinutes = 60,
+                    eventCalendar = (Guid?)null,
+                }
+            )
+        ).Is(200);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+        foreach (var view in new[] { "Week", "Day", "Month", "Agenda", "Roster" })
+        {
+            ines.Show(view);
+
+            ines.Find(Brick("Bisque firing"));
+            Assert.Equal(1_280, ines.Script<long>("return document.documentElement.scrollWidth"));
+        }
+
+        Assert.Empty(ines.Complaints());
+    }
+
+    [Fact]
+    public async Task A_wall_of_many_layers_people_and_long_titles_keeps_its_shape()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var api = await mortar.As(DemoPeople.Ines);
+        var calendar = await api.MakeCalendar();
+        for (var i = 0; i < 40; i++)
+        {
+            (await api.Put($"/api/calendars/{Guid.CreateVersion7()}", World.Calendar($"Layer {i}"))).Is(200);
+        }
+
+        for (var i = 0; i < 60; i++)
+        {
+            var start = new NodaTime.LocalDateTime(2026, 3, 11, 9, 0).PlusMinutes(i * 5);
+            await api.MakeEvent(
+                calendar,
+                i == 0 ? string.Concat(Enumerable.Repeat("Celadon ", 25)) : $"Tile {i}",
+                World.Hours(
+                    start.ToString("uuuu-MM-dd'T'HH:mm:ss", CultureInfo.InvariantCulture),
+                    start.PlusMinutes(45).ToString("uuuu-MM-dd'T'HH:mm:ss", CultureInfo.InvariantCulture)
+                )
+            );
+        }
+
+        await mortar.AddMembers(300);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+        foreach (var view in new[] { "Week", "Day", "Month", "Agenda", "Roster" })
+        {
+            ines.Show(view);
+            ines.Find(By.CssSelector("[data-brick]"));
+
+            Assert.Equal(
+                (1_280, 800),
+                (
+                    ines.Script<long>("return document.documentElement.scrollWidth"),
+                    ines.Script<long>("return document.documentElement.scrollHeight")
+                )
+            );
+        }
+
+        ines.Click(By.CssSelector("nav[aria-label=Shelf] button[title='All layers  L']"));
+        ines.Find(By.CssSelector("input[aria-label='Filter layers']")).SendKeys("Layer 39");
+        ines.WaitGone(By.CssSelector("section[aria-label='All layers'] [data-layer='Layer 12']"));
+        ines.Find(By.CssSelector("section[aria-label='All layers'] [data-layer='Layer 39']"));
+        Assert.Empty(ines.Complaints());
+    }
+}

@@ -1,0 +1,258 @@
+using Mortar.Core.Access;
+using Mortar.Core.Words;
+using Mortar.Server.Features.Demo;
+using Xunit;
+
+namespace Mortar.Server.Tests.Features;
+
+/// <summary>What lies on a wall beside bricks: clashes, the ribbon, what is found, and who sees which of it.</summary>
+public class WallTests
+{
+    private static readonly Guid Priya = DemoPeople.Priya.Id.Value;
+
+    [Fact]
+    public async Task Those_named_are_told_from_view_on_and_two_events_of_one_person_clash()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var dele = await mortar.As(DemoPeople.Dele);
+        var calendar = await ines.MakeCalendar();
+        var (one, other) = (Guid.CreateVersion7(), Guid.CreateVersion7());
+        (await ines.Put($"/api/events/{one}", Named(calendar, "Celadon", Priya))).Is(200);
+        (await ines.Put($"/api/events/{other}", Named(calendar, "Ash", Priya))).Is(200);
+        await mortar.Give(calendar, DemoPeople.Dele, Role.Outline);
+
+        var wall = (await ines.Get("/api/wall?from=2026-03-09&to=2026-03-15")).Is(200).Body;
+        var outline = (await dele.Get("/api/wall?from=2026-03-09&to=2026-03-15")).Is(200).Text;
+
+        var clash = Assert.Single(
+            wall.GetProperty("clashes").EnumerateArray(),
+            each =>
+                new[] { one, other }
+                    .ToHashSet()
+                    .SetEquals([each.GetProperty("first").GetGuid(), each.GetProperty("second").GetGuid()])
+        );
+        Assert.Equal(Priya, Assert.Single(clash.GetProperty("people").EnumerateArray()).GetGuid());
+        Assert.True(clash.GetProperty("hard").GetBoolean());
+
+        // At Outline titles are told; who comes, and so whether it clashes, is not.
+        Assert.Contains("Celadon", outline, StringComparison.Ordinal);
+        Assert.DoesNotContain(Priya.ToString(), outline, StringComparison.Ordinal);
+        Assert.DoesNotContain($"\"first\":\"{one}\"", outline, StringComparison.Ordinal);
+        Assert.DoesNotContain($"\"second\":\"{one}\"", outline, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task Only_people_of_the_group_can_be_named()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await ines.MakeCalendar();
+
+        var answer = await ines.Put(
+            $"/api/events/{Guid.NewGuid()}",
+            Named(calendar, "Celadon", DemoPeople.Astrid.Id.Value)
+        );
+
+        answer.IsProblem(422, "unfit");
+        Assert.True(answer.Body.GetProperty("fields").TryGetProperty("attendees", out _));
+    }
+
+    [Fact]
+    public async Task An_absence_that_names_nobody_is_that_of_the_one_who_adds_it()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var away = new CalendarId(DemoPeople.Stable("calendar Away"));
+
+        var brick = (
+            await priya.Put(
+                $"/api/events/{Guid.NewGuid()}",
+                World.Event(
+                    away,
+                    "Away",
+                    new
+                    {
+                        form = "days",
+                        first = "2026-03-13",
+                        last = "2026-03-13",
+                    }
+                )
+            )
+        ).Is(200);
+
+        Assert.Equal(Priya, Assert.Single(brick.Body.GetProperty("attendees").EnumerateArray()).GetGuid());
+    }
+
+    [Fact]
+    public async Task Days_whose_times_are_to_be_set_stay_such_until_they_are_set()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await ines.MakeCalendar();
+        var id = await ines.MakeEvent(
+            calendar,
+            "Fair",
+            new
+            {
+                form = "days",
+                first = "2026-03-14",
+                last = "2026-03-15",
+                toBeSet = true,
+            }
+        );
+        var open = Assert.Single(await ines.Bricks(calendar)).GetProperty("time").GetProperty("toBeSet").GetBoolean();
+        var file = (await ines.Get($"/api/calendars/{calendar.Value}/export")).Is(200).Text;
+
+        (await ines.Put($"/api/events/{id}", World.Event(calendar, "Fair"), 1)).Is(200);
+
+        Assert.True(open);
+        Assert.Contains("X-MORTAR-TIMES-TO-BE-SET:TRUE", file, StringComparison.Ordinal);
+        Assert.Equal("clock", Assert.Single(await ines.Bricks(calendar)).GetProperty("time").Text("form"));
+    }
+
+    [Theory]
+    [InlineData(Role.View)]
+    [InlineData(Role.Add)]
+    public async Task Of_what_is_private_others_are_told_the_times_by_no_way_anything_else(Role role)
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var dele = await mortar.As(DemoPeople.Dele);
+        var calendar = await ines.MakeCalendar();
+        var id = Guid.CreateVersion7();
+        (
+            await ines.Put(
+                $"/api/events/{id}",
+                new
+                {
+                    calendarId = calendar.Value,
+                    title = "Secret celadon",
+                    place = "Secret room",
+                    notes = World.Secret,
+                    showAs = "busy",
+                    time = World.Hours(),
+                    attendees = new[] { Priya },
+                    @private = true,
+                }
+            )
+        ).Is(200);
+        await mortar.Give(calendar, DemoPeople.Dele, role);
+        await mortar.Give(calendar, DemoPeople.Priya, Role.View);
+        using var priya = await mortar.As(DemoPeople.Priya);
+
+        var busy = Assert.Single(await dele.Bricks(calendar));
+        Assert.Equal("busy", busy.Text("form"));
+        foreach (
+            var path in new[]
+            {
+                "wall?from=2026-03-09&to=2026-03-15",
+                "find?from=2026-03-01&to=2026-03-31&words=celadon",
+                $"calendars/{calendar.Value}/export",
+                $"events/{id}",
+                $"events/{id}/history",
+            }
+        )
+        {
+            var text = (await dele.Get($"/api/{path}")).Text;
+            Assert.DoesNotContain("Secret", text, StringComparison.OrdinalIgnoreCase);
+            Assert.DoesNotContain(World.Secret, text, StringComparison.Ordinal);
+            Assert.False(
+                path.StartsWith("wall", StringComparison.Ordinal)
+                    && text.Contains(id.ToString(), StringComparison.Ordinal)
+            );
+        }
+
+        (await dele.Get($"/api/events/{id}")).IsProblem(404, "not-there");
+        Assert.Equal("Secret celadon", Assert.Single(await priya.Bricks(calendar)).Text("title"));
+    }
+
+    [Fact]
+    public async Task Events_are_found_by_words_person_kind_and_calendar()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var classes = DemoPeople.Stable("calendar Classes");
+
+        async Task<List<string>> Find(string query) =>
+            [
+                .. (await ines.Get($"/api/find?from=2026-03-01&to=2026-03-31&{query}"))
+                    .Is(200)
+                    .Body.GetProperty("hits")
+                    .EnumerateArray()
+                    .Select(hit => hit.Text("title")),
+            ];
+
+        Assert.Equal(
+            ["Glaze chemistry", "Team meeting", "Glaze testing", "Glaze firing 1240"],
+            await Find("words=glaze")
+        );
+        Assert.Equal(
+            ["Glaze chemistry", "Glaze testing"],
+            await Find($"words=glaze&person={Priya}&calendar={classes}")
+        );
+        Assert.Equal(["School visit"], await Find("kind=visit"));
+        Assert.Equal(["Glaze chemistry", "Glaze testing"], await Find("place=glaze%20room"));
+        Assert.Equal(3, (await Find("words=wheel%20basics")).Count); // of a series, the first few
+        Assert.Empty(await Find("words=nothing%20like%20it"));
+        (await ines.Get("/api/find?from=2026-03-31&to=2026-03-01")).IsProblem(422, "unfit");
+    }
+
+    [Fact]
+    public async Task The_ribbon_tells_how_full_weeks_are_over_the_layers_that_are_asked_for()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await ines.MakeCalendar();
+        await ines.MakeEvent(calendar);
+        await ines.MakeEvent(calendar, "Ash", World.Hours("2026-03-12T15:00:00", "2026-03-12T16:00:00"));
+
+        var weeks = (await ines.Get($"/api/ribbon?from=2026-03-02&weeks=3&calendars={calendar.Value}")).Is(200);
+        var all = (await ines.Get("/api/ribbon?from=2026-03-09&weeks=1")).Is(200);
+
+        // 14:00 to 15:30 and 15:00 to 16:00: two hours, overlapping ones once.
+        Assert.Equal([0, 120, 0], weeks.Body.EnumerateArray().Select(week => week.GetProperty("minutes").GetInt32()));
+        Assert.True(
+            all.Body[0].GetProperty("clashes").GetInt32() > 0,
+            "The demo's kiln unloads while Priya tests glazes."
+        );
+        (await ines.Get("/api/ribbon?from=2026-03-09&weeks=0")).IsProblem(422, "unfit");
+        (await ines.Get("/api/ribbon?from=9998-12-20&weeks=56")).IsProblem(422, "unfit");
+    }
+
+    [Fact]
+    public async Task An_events_history_says_who_did_what_and_nothing_from_where_the_reader_could_not_see()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var dele = await mortar.As(DemoPeople.Dele);
+        var (hidden, shared) = (await ines.MakeCalendar(), await ines.MakeCalendar());
+        var id = await ines.MakeEvent(hidden, "While hidden");
+        (await ines.Put($"/api/events/{id}", World.Event(shared, "While hidden"), 1)).Is(200);
+        (await ines.Put($"/api/events/{id}", World.Event(shared, "Open now"), 2)).Is(200);
+        (await ines.Put($"/api/events/{id}", World.Event(shared, "Open firing"), 3)).Is(200);
+        await mortar.Give(shared, DemoPeople.Dele, Role.View);
+
+        var own = (await ines.Get($"/api/events/{id}/history")).Is(200);
+        var seen = (await dele.Get($"/api/events/{id}/history")).Is(200);
+
+        Assert.Equal(4, own.Body.GetArrayLength());
+        Assert.Equal("added it", own.Body[3].GetProperty("what")[0].GetString());
+        Assert.Equal(2, seen.Body.GetArrayLength());
+        Assert.Equal(
+            "changed the title from “Open now” to “Open firing”",
+            seen.Body[0].GetProperty("what")[0].GetString()
+        );
+        Assert.Equal("Ines Varga", seen.Body[0].Text("by"));
+    }
+
+    private static object Named(CalendarId calendar, string title, Guid who) =>
+        new
+        {
+            calendarId = calendar.Value,
+            title,
+            showAs = "busy",
+            time = World.Hours(),
+            attendees = new[] { who },
+        };
+}
