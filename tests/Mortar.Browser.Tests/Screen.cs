@@ -216,6 +216,31 @@ internal sealed class Screen : IDisposable
         );
     }
 
+    public (double X, double Y) Middle(By by)
+    {
+        Script("arguments[0].scrollIntoView({ block: 'center' })", Find(by));
+        var box = Rectangle(Find(by));
+        return ((box.Left + box.Right) / 2, (box.Top + box.Bottom) / 2);
+    }
+
+    /// <summary>Takes something up and carries it over many places, one every frame or so, and puts it down at the last.</summary>
+    public void Carry((double X, double Y) from, IEnumerable<(double X, double Y)> over)
+    {
+        var mouse = new PointerInputDevice(PointerKind.Mouse);
+        var acts = new ActionSequence(mouse);
+        acts.AddAction(mouse.CreatePointerMove(CoordinateOrigin.Viewport, (int)from.X, (int)from.Y, TimeSpan.Zero));
+        acts.AddAction(mouse.CreatePointerDown(MouseButton.Left));
+        foreach (var (x, y) in over)
+        {
+            acts.AddAction(
+                mouse.CreatePointerMove(CoordinateOrigin.Viewport, (int)x, (int)y, TimeSpan.FromMilliseconds(16))
+            );
+        }
+
+        acts.AddAction(mouse.CreatePointerUp(MouseButton.Left));
+        driver.PerformActions([acts]);
+    }
+
     /// <summary>Takes a brick of the roster and puts it down in somebody's day.</summary>
     public void DragToCell(string title, string row, string day)
     {

@@ -45,12 +45,31 @@ public class Screenshots
         screen.Find(Containing("button", "Ines Varga"));
         Shot("sign-in");
         screen.SignIn(DemoPeople.Ines);
-        screen.Click(Brick("Celadon"));
-        screen.Find(Named("button", "Save"));
-        Shot("wall-event");
+        Shot("roster");
+        foreach (var view in new[] { "Day", "Month", "Agenda", "Week" })
+        {
+            screen.Show(view);
+            screen.Find(Brick("Bisque firing"));
+            Shot(view.ToLowerInvariant());
+        }
+
+        screen.Press("/");
+        screen.Type("Words in title, place or notes", "glaze");
+        screen.WaitForText(" found");
+        screen.Show("Roster");
+        screen.Find(By.CssSelector("[data-brick][data-found=true]"));
+        Shot("find");
+        screen.Press(Keys.Escape);
+        screen.Click(Brick("Wednesday 11 March, 14:00 to 16:00, Wheel basics"));
+        screen.Click("Save");
+        screen.WaitForText("every date from Wed 11 March 2026 on");
+        Shot("series");
         screen.Click("Close the desk (Esc)");
-        screen.Click(Brick("School visit"));
-        screen.Click("Close the desk (Esc)");
+        screen.Open("/preferences");
+        screen.Find(Named("h1", "Preferences"));
+        Shot("preferences");
+        screen.Open("/week/2026-03-11");
+        screen.Find(Brick("Celadon"));
         screen.Choose(Named("button", "More for Glaze tests"), "Give access");
         screen.WaitForText("Who has access");
         screen.WaitForText("nina@example.org");
@@ -71,6 +90,8 @@ public class Screenshots
         priya.Find(Named("button", "Accept"));
         priya.Photograph(Path.Combine(folder, "inbox.png"));
         using var phone = new Screen(mortar.Url, 390, 844).SignIn(DemoPeople.Ines);
+        phone.Show("Day");
+        phone.Find(Brick("Bisque firing"));
         phone.Photograph(Path.Combine(folder, "phone.png"));
 
         void Shot(string name) => screen.Photograph(Path.Combine(folder, $"{name}.png"));

@@ -4,12 +4,16 @@ using Microsoft.AspNetCore.Http;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Mortar.Core.Access;
+using Mortar.Core.Events;
+using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
+using Mortar.Data.Events;
 using Mortar.Data.Groups;
 using Mortar.Data.Store;
 using Mortar.Server.Features.Demo;
 using Mortar.Server.Hosting;
+using NodaTime;
 
 namespace Mortar.Server.Tests;
 
@@ -89,6 +93,42 @@ internal sealed class TestMortar : IAsyncDisposable
 
                     grant.Role = role;
                     return new Outcome<GrantRow>.Done(grant);
+                },
+                CancellationToken.None
+            )
+        );
+
+    /// <summary>Puts many events into a calendar, spread over the days and hours of the demo's week.</summary>
+    public Task Fill(CalendarId calendar, int count) =>
+        Store(db =>
+            db.Write<int>(
+                Act.By(DemoPeople.Ines.Id),
+                () =>
+                {
+                    var clock = new ZoneClock(DateTimeZoneProviders.Tzdb);
+                    for (var i = 0; i < count; i++)
+                    {
+                        var start = new LocalDateTime(2026, 3, 9, 8, 0).PlusDays(i % 7).PlusMinutes(i * 7 % 600);
+                        var row = new EventRow
+                        {
+                            Id = new EventId(Guid.CreateVersion7()),
+                            CalendarId = calendar,
+                            Uid = i.ToString(CultureInfo.InvariantCulture),
+                            AddedBy = DemoPeople.Ines.Id,
+                        };
+                        row.Take(
+                            EventTime.InZone(start, start.PlusMinutes(20), DemoPeople.Home),
+                            EventContent.Blank with
+                            {
+                                Title = $"Celadon {i}",
+                            },
+                            series: null,
+                            clock
+                        );
+                        db.Events.Add(row);
+                    }
+
+                    return Task.FromResult<Outcome<int>>(new Outcome<int>.Done(count));
                 },
                 CancellationToken.None
             )

@@ -75,7 +75,7 @@ export function Shelf({ layers, groupId, groupName, people, who, onWho, onOpen, 
           <ChevronUp size={15} aria-hidden="true" />
           <span className="max-sm:sr-only">All</span>
         </button>
-        <div className="flex min-w-0 flex-1 gap-2 overflow-hidden max-sm:overflow-x-auto">
+        <div className="fades flex min-w-0 flex-1 gap-2 overflow-hidden pr-6 max-sm:overflow-x-auto">
           {here.map(chip)}
           {people.length > 1 && (
             <>

@@ -1,4 +1,4 @@
-import type { CSSProperties, KeyboardEvent } from 'react'
+import { type KeyboardEvent, memo } from 'react'
 import { BrickFace } from './BrickFace'
 import { type Brick, brickKey, type Layer } from './bricks'
 
@@ -23,6 +23,14 @@ export interface BrickActs {
   onBrickKey: (event: KeyboardEvent, brick: Brick) => void
 }
 
+/** Where a brick lies; what is a number is in pixels. */
+export interface BrickPlace {
+  left: string
+  width: string
+  top: number
+  height?: number
+}
+
 interface BrickButtonProps {
   brick: Brick
   layer: Layer
@@ -30,7 +38,7 @@ interface BrickButtonProps {
   state: BrickState
   acts: BrickActs
   /** Where it lies; in the flow of its cell without it. */
-  style?: CSSProperties
+  style?: BrickPlace
   /** In the hand: what is left behind is pale, what is carried is raised. */
   hand?: 'left' | 'carried'
   /** Where its own copy in the hand lies over it: there for the keys, not for the eye. */
@@ -39,6 +47,16 @@ interface BrickButtonProps {
   edges?: { first?: 'top' | 'left'; last?: 'bottom' | 'right' }
 }
 
+/** The edges of what begins and ends in view: only those can be taken hold of. */
+export const endsOf = <First extends 'top' | 'left', Last extends 'bottom' | 'right'>(
+  part: { continuesBefore: boolean; continuesAfter: boolean },
+  first: First,
+  last: Last,
+) => ({
+  first: part.continuesBefore ? undefined : first,
+  last: part.continuesAfter ? undefined : last,
+})
+
 const edgeLook = {
   top: 'inset-x-0 top-0 h-1.5 cursor-ns-resize',
   bottom: 'inset-x-0 bottom-0 h-1.5 cursor-ns-resize',
@@ -46,8 +64,11 @@ const edgeLook = {
   right: 'inset-y-0 right-0 w-1.5 cursor-ew-resize',
 }
 
-/** One brick. Pointers are dealt with by the wall around it (useHand), keys here. */
-export function BrickButton({
+/**
+ * One brick. Pointers are dealt with by the wall around it (useHand), keys here. Among thousands only those are drawn
+ * anew that have changed.
+ */
+export const BrickButton = memo(function BrickButton({
   brick,
   layer,
   flat,
@@ -108,7 +129,34 @@ export function BrickButton({
         )}
     </button>
   )
+}, areAlike)
+
+/** Field by field, since it is asked for thousands of bricks at a time. */
+function areAlike(a: BrickButtonProps, b: BrickButtonProps): boolean {
+  return (
+    a.brick === b.brick &&
+    a.layer === b.layer &&
+    a.flat === b.flat &&
+    a.acts === b.acts &&
+    a.hand === b.hand &&
+    a.under === b.under &&
+    a.edges?.first === b.edges?.first &&
+    a.edges?.last === b.edges?.last &&
+    isSameState(a.state, b.state) &&
+    isSamePlace(a.style, b.style)
+  )
 }
+
+const isSameState = (a: BrickState, b: BrickState): boolean =>
+  a.past === b.past &&
+  a.chosen === b.chosen &&
+  a.marked === b.marked &&
+  a.clash === b.clash &&
+  a.whose === b.whose &&
+  a.found === b.found
+
+const isSamePlace = (a: BrickPlace | undefined, b: BrickPlace | undefined): boolean =>
+  a?.left === b?.left && a?.width === b?.width && a?.top === b?.top && a?.height === b?.height
 
 /** What a narrow brick may have no room for. */
 const hint = (brick: Brick): string | undefined =>

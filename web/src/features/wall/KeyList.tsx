@@ -3,9 +3,14 @@ import { Desk } from './Desk'
 const keys: readonly [string, string][] = [
   ['[  and  ]', 'earlier, later'],
   ['.', 'now'],
+  ['Alt+1…5', 'roster, week, day, month, agenda'],
   ['N', 'new event'],
+  ['/', 'find'],
+  ['Arrows', 'on the roster, from cell to cell; Enter makes something in the one you are on'],
   ['Tab', 'from brick to brick'],
   ['Enter', 'opens the brick'],
+  ['Space', 'marks it; what comes next is for all that are marked'],
+  ['Delete', 'deletes what is marked'],
   [
     'M',
     'takes the brick up; arrows move it, Shift with arrows lengthens it, Enter puts it down, Esc lets it be',

@@ -1,10 +1,11 @@
 import { useMemo } from 'react'
 import { dayText, longDayText, weekdayText } from '../../app/dates'
-import { BrickButton } from './BrickButton'
+import { BrickButton, endsOf } from './BrickButton'
 import { type Brick, brickKey, timeOf } from './bricks'
 import { barsOf } from './geometry'
 import { dateOf, daysOf } from './times'
 import { type Place, useHand } from './useHand'
+import { useLeftBehind } from './useLeftBehind'
 import type { ViewProps } from './viewProps'
 import { isWeekend } from './WeekView'
 
@@ -48,7 +49,7 @@ export function MonthView({
   const byKey = useMemo(() => new Map(bricks.map((brick) => [brickKey(brick), brick])), [bricks])
   const hand = useHand({ zone, placeAt, find: (key) => byKey.get(key), ...acts })
   const carried = hand.ghost ? asNew(hand.ghost) : draft
-  const replaced = hand.held ?? (hand.ghost ? null : draft && brickKey(draft))
+  useLeftBehind(hand.held ?? (hand.ghost ? null : draft && brickKey(draft)))
   const all =
     carried && !bricks.some((one) => brickKey(one) === brickKey(carried)) ? [...bricks, carried] : bricks
 
@@ -103,16 +104,7 @@ export function MonthView({
                     <div style={{ height: lanes * barHeight }} />
                     {seen.map((brick) => {
                       const shared = face(brick)
-                      return (
-                        shared && (
-                          <BrickButton
-                            key={brickKey(brick)}
-                            {...shared}
-                            flat
-                            hand={brickKey(brick) === replaced ? 'left' : undefined}
-                          />
-                        )
-                      )
+                      return shared && <BrickButton key={brickKey(brick)} {...shared} flat />
                     })}
                     {hidden > 0 && (
                       <button
@@ -136,11 +128,7 @@ export function MonthView({
                         key={bar.key}
                         {...shared}
                         flat
-                        edges={{
-                          first: bar.continuesBefore ? undefined : 'left',
-                          last: bar.continuesAfter ? undefined : 'right',
-                        }}
-                        hand={bar.key === replaced ? 'left' : undefined}
+                        edges={endsOf(bar, 'left', 'right')}
                         style={{
                           left: `calc(${(bar.first / 7) * 100}% + 3px)`,
                           width: `calc(${((bar.last - bar.first + 1) / 7) * 100}% - 7px)`,

@@ -1,12 +1,13 @@
 import { ArrowDownAZ, Pin, PinOff } from 'lucide-react'
-import { type KeyboardEvent, useMemo, useRef, useState } from 'react'
+import { type KeyboardEvent, memo, useMemo, useRef, useState } from 'react'
 import { dayText, longDayText } from '../../app/dates'
-import { BrickButton } from './BrickButton'
-import { brickKey } from './bricks'
+import { BrickButton, type BrickPlace, endsOf } from './BrickButton'
+import { brickKey, type EventBrick } from './bricks'
 import { barsOf } from './geometry'
-import { linesOf, type RosterRow } from './roster'
+import { linesOf, type RosterLine, type RosterRow } from './roster'
 import { dateOf, daysOf } from './times'
 import { type Place, useHand } from './useHand'
+import { useLeftBehind } from './useLeftBehind'
 import type { ViewProps } from './viewProps'
 import { isWeekend } from './WeekView'
 
@@ -55,6 +56,7 @@ export function RosterView({
   const carried = hand.ghost ? asNew(hand.ghost) : draft
   const carriedRow = hand.ghost?.lane ?? draftLane
   const replaced = hand.held ?? (hand.ghost ? null : draft && brickKey(draft))
+  useLeftBehind(replaced)
 
   const lines = useMemo(() => linesOf(rows, bricks, layers, days, zone), [rows, bricks, layers, days, zone])
   const shown = useMemo(() => {
@@ -71,8 +73,6 @@ export function RosterView({
     ]
   }, [lines, filter, byLoad, pinned])
   const columns = { gridTemplateColumns: `repeat(${days.length}, minmax(0, 1fr))` }
-  const carriedBars = carried ? barsOf([carried], days, zone) : []
-  const carriedDays = carried ? daysOf(carried.time) : null
 
   const move = (event: KeyboardEvent) => {
     const at = (event.target as HTMLElement).closest<HTMLElement>('[data-cell]')
@@ -154,136 +154,24 @@ export function RosterView({
               ))}
             </div>
           </div>
-          {shown.map(({ row, bars, lanes, cells }, index) => {
-            const isCarriedHere = carried !== null && carriedRow === row.key
-            // Only the days under a bar make room for it.
-            const top = (column: number) =>
-              barHeight *
-              Math.max(
-                0,
-                ...bars.filter((bar) => bar.first <= column && column <= bar.last).map((bar) => bar.lane + 1),
-                ...(isCarriedHere ? carriedBars : [])
-                  .filter((bar) => bar.first <= column && column <= bar.last)
-                  .map(() => lanes + 1),
-              )
+          {shown.map((line, index) => {
+            const isCarriedHere = carried !== null && carriedRow === line.row.key
             return (
-              // biome-ignore lint/a11y/useSemanticElements: as above
-              // biome-ignore lint/a11y/useFocusableInteractive: as above
-              <div
-                key={row.key}
-                role="row"
-                data-kind={row.kind}
-                className="group flex min-h-12 flex-[1_0_auto] border-b border-cement-200 data-[kind=everyone]:bg-cement-50"
-              >
-                {/* biome-ignore lint/a11y/useSemanticElements: as above */}
-                {/* biome-ignore lint/a11y/useFocusableInteractive: as above */}
-                <div
-                  role="rowheader"
-                  className="sticky left-0 z-4 flex w-36 shrink-0 items-start border-r border-cement-200 bg-cement-50 px-2 py-1.5 max-sm:w-28"
-                >
-                  <span className="min-w-0 flex-1">
-                    <span className="written block leading-tight font-bold">{row.name}</span>
-                    <span className="written block text-[11px] text-cement-700">{row.note}</span>
-                  </span>
-                  <button
-                    type="button"
-                    aria-label={`${pinned.includes(row.key) ? 'Let go' : 'Pin'} ${row.name}`}
-                    onClick={() => onPin(row.key)}
-                    data-pinned={pinned.includes(row.key)}
-                    className="grid size-5 shrink-0 place-items-center rounded-control text-cement-600 opacity-0 max-sm:hidden group-hover:opacity-100 hover:bg-cement-200 focus-visible:opacity-100 data-[pinned=true]:opacity-100"
-                  >
-                    {pinned.includes(row.key) ? (
-                      <PinOff size={12} aria-hidden="true" />
-                    ) : (
-                      <Pin size={12} aria-hidden="true" />
-                    )}
-                  </button>
-                </div>
-                <div className="relative grid flex-1" style={columns}>
-                  {days.map((day, column) => (
-                    // biome-ignore lint/a11y/useSemanticElements: as above
-                    <div
-                      key={day}
-                      role="gridcell"
-                      tabIndex={cursor.row === index && cursor.day === column ? 0 : -1}
-                      data-at={`${index}/${column}`}
-                      data-cell={day}
-                      data-row={row.key}
-                      data-weekend={isWeekend(day)}
-                      onFocus={() => setCursor({ row: index, day: column })}
-                      className="grid min-w-16 content-start gap-px border-r border-cement-200 px-[3px] pb-4 data-[weekend=true]:bg-cement-100/70"
-                      style={{ paddingTop: top(column) + 3 }}
-                    >
-                      <span className="sr-only">
-                        {row.name}, {longDayText(day)}
-                      </span>
-                      {cells[column]?.map((brick) => {
-                        const shared = face(brick)
-                        const isUnderHand =
-                          brickKey(brick) === replaced &&
-                          isCarriedHere &&
-                          carriedDays !== null &&
-                          carriedDays.first <= day &&
-                          day <= carriedDays.last
-                        return (
-                          shared && (
-                            <BrickButton
-                              key={brickKey(brick)}
-                              {...shared}
-                              flat={false}
-                              under={isUnderHand}
-                              hand={brickKey(brick) === replaced ? 'left' : undefined}
-                            />
-                          )
-                        )
-                      })}
-                      {isCarriedHere &&
-                        carried &&
-                        carriedBars.length === 0 &&
-                        carriedDays &&
-                        carriedDays.first <= day &&
-                        day <= carriedDays.last && <Carried props={face(carried)} />}
-                      {bars
-                        .filter((bar) => bar.first === column)
-                        .map((bar) => {
-                          const shared = face(bar.brick)
-                          return (
-                            shared && (
-                              <BrickButton
-                                key={bar.key}
-                                {...shared}
-                                flat
-                                edges={{
-                                  first: bar.continuesBefore ? undefined : 'left',
-                                  last: bar.continuesAfter ? undefined : 'right',
-                                }}
-                                hand={bar.key === replaced ? 'left' : undefined}
-                                style={barStyle(bar.first, bar.last, bar.lane, days.length)}
-                              />
-                            )
-                          )
-                        })}
-                      {isCarriedHere &&
-                        carriedBars
-                          .filter((bar) => bar.first === column)
-                          .map((bar) => {
-                            const shared = face(bar.brick)
-                            return (
-                              shared && (
-                                <BrickButton
-                                  key="carried"
-                                  {...shared}
-                                  flat
-                                  hand="carried"
-                                  style={barStyle(bar.first, bar.last, lanes, days.length)}
-                                />
-                              )
-                            )
-                          })}
-                    </div>
-                  ))}
-                </div>
-              </div>
+              <Line
+                key={line.row.key}
+                line={line}
+                index={index}
+                days={days}
+                zone={zone}
+                face={face}
+                carried={isCarriedHere ? carried : null}
+                inHand={hand.ghost !== null}
+                replaced={isCarriedHere && hand.ghost === null ? replaced : null}
+                cursor={cursor.row === index ? cursor.day : null}
+                isPinned={pinned.includes(line.row.key)}
+                onPin={onPin}
+                onCursor={setCursor}
+              />
             )
           })}
         </div>
@@ -292,8 +180,163 @@ export function RosterView({
   )
 }
 
-const Carried = ({ props }: { props: ReturnType<ViewProps['face']> }) =>
-  props ? <BrickButton {...props} flat={false} hand="carried" /> : null
+interface LineProps {
+  line: RosterLine
+  index: number
+  days: readonly string[]
+  zone: string
+  face: ViewProps['face']
+  /** What would lie in this row. */
+  carried: EventBrick | null
+  /** Whether that is in the hand, and so lies over the others instead of moving them aside. */
+  inHand: boolean
+  replaced: string | null
+  /** The day the cell cursor is on, where it is in this row. */
+  cursor: number | null
+  isPinned: boolean
+  onPin: (key: string) => void
+  onCursor: (cursor: { row: number; day: number }) => void
+}
+
+/** One row. Drawn anew only when something in it changes, however much is carried elsewhere. */
+const Line = memo(function Line({
+  line: { row, bars, lanes, cells },
+  index,
+  days,
+  zone,
+  face,
+  carried,
+  inHand,
+  replaced,
+  cursor,
+  isPinned,
+  onPin,
+  onCursor,
+}: LineProps) {
+  const columns = { gridTemplateColumns: `repeat(${days.length}, minmax(0, 1fr))` }
+  const carriedBars = carried ? barsOf([carried], days, zone) : []
+  const carriedDays = carried ? daysOf(carried.time) : null
+  // Only the days under a bar make room for it.
+  const top = (column: number) =>
+    barHeight *
+    Math.max(
+      0,
+      ...bars.filter((bar) => bar.first <= column && column <= bar.last).map((bar) => bar.lane + 1),
+      ...carriedBars.filter((bar) => bar.first <= column && column <= bar.last).map(() => lanes + 1),
+    )
+  return (
+    // biome-ignore lint/a11y/useSemanticElements: as above
+    // biome-ignore lint/a11y/useFocusableInteractive: as above
+    <div
+      role="row"
+      data-kind={row.kind}
+      className="group flex min-h-12 flex-[1_0_auto] border-b border-cement-200 data-[kind=everyone]:bg-cement-50"
+    >
+      {/* biome-ignore lint/a11y/useSemanticElements: as above */}
+      {/* biome-ignore lint/a11y/useFocusableInteractive: as above */}
+      <div
+        role="rowheader"
+        className="sticky left-0 z-4 flex w-36 shrink-0 items-start border-r border-cement-200 bg-cement-50 px-2 py-1.5 max-sm:w-28"
+      >
+        <span className="min-w-0 flex-1">
+          <span className="written block leading-tight font-bold">{row.name}</span>
+          <span className="written block text-[11px] text-cement-700">{row.note}</span>
+        </span>
+        <button
+          type="button"
+          aria-label={`${isPinned ? 'Let go' : 'Pin'} ${row.name}`}
+          onClick={() => onPin(row.key)}
+          data-pinned={isPinned}
+          className="grid size-5 shrink-0 place-items-center rounded-control text-cement-600 opacity-0 max-sm:hidden group-hover:opacity-100 hover:bg-cement-200 focus-visible:opacity-100 data-[pinned=true]:opacity-100"
+        >
+          {isPinned ? <PinOff size={12} aria-hidden="true" /> : <Pin size={12} aria-hidden="true" />}
+        </button>
+      </div>
+      <div className="relative grid flex-1" style={columns}>
+        {days.map((day, column) => (
+          // biome-ignore lint/a11y/useSemanticElements: as above
+          <div
+            key={day}
+            role="gridcell"
+            tabIndex={cursor === column ? 0 : -1}
+            data-at={`${index}/${column}`}
+            data-cell={day}
+            data-row={row.key}
+            data-weekend={isWeekend(day)}
+            onFocus={() => onCursor({ row: index, day: column })}
+            className="grid min-w-16 content-start gap-px border-r border-cement-200 px-[3px] pb-4 data-[weekend=true]:bg-cement-100/70"
+            style={{ paddingTop: top(column) + 3 }}
+          >
+            <span className="sr-only">
+              {row.name}, {longDayText(day)}
+            </span>
+            {cells[column]?.map((brick) => {
+              const shared = face(brick)
+              const isUnderHand =
+                brickKey(brick) === replaced &&
+                carriedDays !== null &&
+                carriedDays.first <= day &&
+                day <= carriedDays.last
+              return (
+                shared && <BrickButton key={brickKey(brick)} {...shared} flat={false} under={isUnderHand} />
+              )
+            })}
+            {carried &&
+              carriedBars.length === 0 &&
+              carriedDays &&
+              carriedDays.first <= day &&
+              day <= carriedDays.last && (
+                <Carried
+                  props={face(carried)}
+                  place={inHand ? barStyle(column, column, 0, days.length) : undefined}
+                />
+              )}
+            {bars
+              .filter((bar) => bar.first === column)
+              .map((bar) => {
+                const shared = face(bar.brick)
+                return (
+                  shared && (
+                    <BrickButton
+                      key={bar.key}
+                      {...shared}
+                      flat
+                      edges={endsOf(bar, 'left', 'right')}
+                      style={barStyle(bar.first, bar.last, bar.lane, days.length)}
+                    />
+                  )
+                )
+              })}
+            {carriedBars
+              .filter((bar) => bar.first === column)
+              .map((bar) => {
+                const shared = face(bar.brick)
+                return (
+                  shared && (
+                    <BrickButton
+                      key="carried"
+                      {...shared}
+                      flat
+                      hand="carried"
+                      style={barStyle(bar.first, bar.last, lanes, days.length)}
+                    />
+                  )
+                )
+              })}
+          </div>
+        ))}
+      </div>
+    </div>
+  )
+})
+
+const Carried = ({
+  props,
+  place,
+}: {
+  props: ReturnType<ViewProps['face']>
+  place: BrickPlace | undefined
+}) => (props ? <BrickButton {...props} flat={place !== undefined} hand="carried" style={place} /> : null)
 
 const barStyle = (first: number, last: number, lane: number, days: number) => ({
   left: `calc(${(first / days) * 100}% + 3px)`,

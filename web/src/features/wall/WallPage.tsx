@@ -17,6 +17,7 @@ import { isoDay } from '../preferences/preferences'
 import { Shelf } from '../shelf/Shelf'
 import { shelfQuery } from '../shelf/shelfQuery'
 import { AgendaView } from './AgendaView'
+import type { BrickActs } from './BrickButton'
 import {
   type Brick,
   blankBrick,
@@ -54,6 +55,7 @@ import type { Carried, Ghost } from './useHand'
 import { useKeys } from './useKeys'
 import { useNarrow } from './useNarrow'
 import { useNow } from './useNow'
+import { useSteady } from './useSteady'
 import { ViewTabs } from './ViewTabs'
 import type { ViewProps } from './viewProps'
 import { isView, periodOf, spans, type View, views, weekStart } from './views'
@@ -368,7 +370,7 @@ function Wall({ view }: { view: View }) {
   const laneOfDraft = carried
     ? (rowsOfBrick(carried, byId.get(carried.calendarId) ?? blankLayer, rowKeys)[0] ?? '')
     : ''
-  const brickActs = { onOpen: openBrick, onMark: mark, onBrickKey: onCarryKey }
+  const brickActs = useSteady<BrickActs>({ onOpen: openBrick, onMark: mark, onBrickKey: onCarryKey })
   const face: ViewProps['face'] = (brick) => {
     const layer =
       byId.get(brick.calendarId) ??

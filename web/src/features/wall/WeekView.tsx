@@ -3,12 +3,13 @@ import { type ReactNode, useMemo, useRef, useState } from 'react'
 import { Temporal } from 'temporal-polyfill'
 import { clockText, dayText, longDayText } from '../../app/dates'
 import { useReader } from '../../app/person'
-import { BrickButton } from './BrickButton'
+import { BrickButton, endsOf } from './BrickButton'
 import { type Brick, brickKey, type EventBrick } from './bricks'
 import { type Bar, barsOf, type Piece, piecesOf } from './geometry'
 import { type Scale, scaleOf } from './scale'
 import { dateOf, localAt, minuteOf } from './times'
 import { type Place, useHand } from './useHand'
+import { useLeftBehind } from './useLeftBehind'
 import type { ViewProps } from './viewProps'
 
 /** A lane of each day: everything blended, one layer beside the others, or one person. */
@@ -62,7 +63,7 @@ export function WeekView({
   const hand = useHand({ zone, placeAt, find: (key) => byKey.get(key), ...acts })
   const carried = hand.ghost ? asNew(hand.ghost) : draft
   const carriedLane = hand.ghost?.lane ?? draftLane
-  const replaced = hand.held ?? (hand.ghost ? null : draft && brickKey(draft))
+  useLeftBehind(hand.held ?? (hand.ghost ? null : draft && brickKey(draft)))
 
   const laid = useMemo(
     () =>
@@ -86,6 +87,47 @@ export function WeekView({
     Math.max(0, ...laid.flatMap((lane) => lane.bars.map((bar) => bar.lane + 1))) +
     (carriedBars.length > 0 ? 1 : 0)
   const grid = { gridTemplateColumns: `repeat(${days.length}, minmax(0, 1fr))` }
+  // While something is in the hand only it is drawn anew, however many bricks lie around it.
+  const barsLaid = useMemo(
+    () =>
+      laid.flatMap(({ bars }, lane) =>
+        bars.map((bar) => {
+          const shared = face(bar.brick)
+          return (
+            shared && (
+              <BrickButton
+                key={`${bar.key}/${lanes[lane]?.key}`}
+                {...shared}
+                flat
+                edges={endsOf(bar, 'left', 'right')}
+                style={barStyle(bar, days.length, lane, lanes.length)}
+              />
+            )
+          )
+        }),
+      ),
+    [laid, face, days.length, lanes],
+  )
+  const piecesLaid = useMemo(
+    () =>
+      laid.flatMap(({ pieces }, lane) =>
+        pieces.map((piece) => {
+          const shared = face(piece.brick)
+          return (
+            shared && (
+              <BrickButton
+                key={`${piece.key}/${lanes[lane]?.key}`}
+                {...shared}
+                flat={scale.y(piece.to) - scale.y(piece.from) < 33}
+                edges={endsOf(piece, 'top', 'bottom')}
+                style={pieceStyle(piece, days.length, lane, lanes.length, scale)}
+              />
+            )
+          )
+        }),
+      ),
+    [laid, face, days.length, lanes, scale],
+  )
   const isToday = (day: string) => day === dateOf(now)
 
   return (
@@ -135,26 +177,7 @@ export function WeekView({
           style={{ ...grid, height: Math.max(1, barLanes) * barHeight + 10 }}
         >
           <Columns days={days} now={now} lanes={lanes.length} />
-          {laid.flatMap(({ bars }, lane) =>
-            bars.map((bar) => {
-              const shared = face(bar.brick)
-              return (
-                shared && (
-                  <BrickButton
-                    key={`${bar.key}/${lanes[lane]?.key}`}
-                    {...shared}
-                    flat
-                    edges={{
-                      first: bar.continuesBefore ? undefined : 'left',
-                      last: bar.continuesAfter ? undefined : 'right',
-                    }}
-                    hand={bar.key === replaced ? 'left' : undefined}
-                    style={barStyle(bar, days.length, lane, lanes.length)}
-                  />
-                )
-              )
-            }),
-          )}
+          {barsLaid}
           {carriedBars.map((bar) => {
             const shared = face(bar.brick)
             return (
@@ -191,26 +214,7 @@ export function WeekView({
             <Columns days={days} now={now} lanes={lanes.length} cells={{ lanes, onPlace }} />
             <Night scale={scale} />
             <HourLines scale={scale} />
-            {laid.flatMap(({ pieces }, lane) =>
-              pieces.map((piece) => {
-                const shared = face(piece.brick)
-                return (
-                  shared && (
-                    <BrickButton
-                      key={`${piece.key}/${lanes[lane]?.key}`}
-                      {...shared}
-                      flat={scale.y(piece.to) - scale.y(piece.from) < 33}
-                      edges={{
-                        first: piece.continuesBefore ? undefined : 'top',
-                        last: piece.continuesAfter ? undefined : 'bottom',
-                      }}
-                      hand={brickKey(piece.brick) === replaced ? 'left' : undefined}
-                      style={pieceStyle(piece, days.length, lane, lanes.length, scale)}
-                    />
-                  )
-                )
-              }),
-            )}
+            {piecesLaid}
             {carriedPieces.map((piece) => {
               const shared = face(piece.brick)
               return (

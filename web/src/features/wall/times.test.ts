@@ -11,7 +11,6 @@ import {
   snap,
   stretchedTo,
   stretchOfDay,
-  weekOf,
   wholeDays,
 } from './times'
 
@@ -19,12 +18,6 @@ const zone = 'Europe/London'
 const clock = (start: string, end: string) => ({ form: 'clock', start, end, zone }) as const
 
 describe('days', () => {
-  it.each([
-    ['2026-03-09', '2026-03-09'], // a Monday
-    ['2026-03-15', '2026-03-09'], // a Sunday
-    ['2026-01-01', '2025-12-29'],
-  ])('the week of %s begins on %s', (day, monday) => expect(weekOf(day)).toBe(monday))
-
   it('are counted across months and leap years', () => {
     expect(addDays('2024-02-28', 2)).toBe('2024-03-01')
     expect(daysBetween('2026-02-27', '2026-03-02')).toBe(3)
