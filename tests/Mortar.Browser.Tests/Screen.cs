@@ -216,6 +216,36 @@ internal sealed class Screen : IDisposable
         );
     }
 
+    /// <summary>Does something while the key for copying is held.</summary>
+    public void Copying(Action act)
+    {
+        new Actions(driver).KeyDown(Keys.Control).Perform();
+        act();
+        new Actions(driver).KeyUp(Keys.Control).Perform();
+    }
+
+    /// <summary>Rests a finger on something until it is taken up, carries it over and lets it go.</summary>
+    public void HoldAndCarry(By what, By where)
+    {
+        var from = Middle(what);
+        var to = Rectangle(Find(where));
+        var finger = new PointerInputDevice(PointerKind.Touch);
+        var acts = new ActionSequence(finger);
+        acts.AddAction(finger.CreatePointerMove(CoordinateOrigin.Viewport, (int)from.X, (int)from.Y, TimeSpan.Zero));
+        acts.AddAction(finger.CreatePointerDown(MouseButton.Touch));
+        acts.AddAction(finger.CreatePause(TimeSpan.FromMilliseconds(600)));
+        acts.AddAction(
+            finger.CreatePointerMove(
+                CoordinateOrigin.Viewport,
+                (int)to.Left + 40,
+                (int)to.Bottom - 8,
+                TimeSpan.FromMilliseconds(120)
+            )
+        );
+        acts.AddAction(finger.CreatePointerUp(MouseButton.Touch));
+        driver.PerformActions([acts]);
+    }
+
     public (double X, double Y) Middle(By by)
     {
         Script("arguments[0].scrollIntoView({ block: 'center' })", Find(by));

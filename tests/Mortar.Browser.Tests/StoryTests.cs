@@ -92,6 +92,7 @@ public class StoryTests
         ines.Find(By.XPath("//*[@data-hand='carried'][contains(normalize-space(), '09:00 to 10:30, Celadon')]"));
         ines.Click("Add to Glaze tests");
         ines.WaitForBrick("Celadon", "09:00 to 10:30");
+        ines.WaitGone(By.CssSelector("aside"));
 
         ines.DrawDays(3, 5);
         Assert.Equal(
@@ -105,6 +106,7 @@ public class StoryTests
         ines.Type("Title", "Tiles drying");
         ines.Click("Add to Glaze tests");
         ines.WaitForBrick("Tiles drying", "all day");
+        ines.WaitGone(By.CssSelector("aside"));
 
         ines.Move("Celadon", -1, 8);
         ines.WaitForBrick("Celadon", "17:00 to 18:30");

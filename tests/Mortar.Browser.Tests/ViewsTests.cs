@@ -290,4 +290,78 @@ public class ViewsTests
         ines.Find(By.CssSelector("section[aria-label='All layers'] [data-layer='Layer 39']"));
         Assert.Empty(ines.Complaints());
     }
+
+    [Fact]
+    public async Task Several_dates_of_one_series_are_marked_and_deleted_and_come_back_with_one_undo()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+        foreach (var day in new[] { "Monday 9 March", "Tuesday 10 March" })
+        {
+            ines.Keys_(ines.Find(Brick($"{day}, 09:00 to 13:00, Front desk")), Keys.Space);
+        }
+
+        ines.WaitForText("2 marked");
+        ines.Press(Keys.Delete);
+
+        ines.WaitForText("Deleted 2 events.");
+        ines.WaitGone(Brick("Monday 9 March, 09:00 to 13:00, Front desk"));
+        ines.WaitGone(Brick("Tuesday 10 March, 09:00 to 13:00, Front desk"));
+        ines.Find(Brick("Wednesday 11 March, 13:00 to 17:00, Front desk"));
+        ines.Press("z");
+        ines.Find(Brick("Monday 9 March, 09:00 to 13:00, Front desk"));
+        ines.Find(Brick("Tuesday 10 March, 09:00 to 13:00, Front desk"));
+    }
+
+    [Fact]
+    public async Task A_copy_is_made_with_a_modifier_and_the_first_stays()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var api = await mortar.As(DemoPeople.Ines);
+        var calendar = await api.MakeCalendar();
+        await api.MakeEvent(calendar);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+
+        ines.Copying(() => ines.DragToCell("Celadon", "Everyone", "2026-03-10"));
+
+        ines.WaitForText("Copied “Celadon” to Tue 10");
+        ines.Find(Brick("Tuesday 10 March, 14:00 to 15:30, Celadon"));
+        ines.Find(Brick("Thursday 12 March, 14:00 to 15:30, Celadon"));
+        Assert.Equal(2, (await api.Bricks(calendar)).Count);
+    }
+
+    [Fact]
+    public async Task A_layer_changes_its_place_by_its_menu_and_the_focus_comes_back_from_the_desk()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+
+        ines.Choose(Named("button", "More for Classes"), "Put before Big kiln");
+
+        ines.Find(By.XPath("//*[@data-layer='Classes'][following-sibling::*[@data-layer='Big kiln']]"));
+        var brick = ines.Find(Brick("Bisque firing"));
+        ines.Keys_(brick, Keys.Enter);
+        ines.Find(Named("button", "Save"));
+        ines.Press(Keys.Escape);
+        ines.WaitGone(By.CssSelector("aside"));
+        Assert.Contains(
+            "Bisque firing",
+            ines.Script<string>("return document.activeElement.textContent"),
+            StringComparison.Ordinal
+        );
+    }
+
+    [Fact]
+    public async Task With_a_finger_a_brick_is_held_and_carried()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var api = await mortar.As(DemoPeople.Ines);
+        var calendar = await api.MakeCalendar();
+        await api.MakeEvent(calendar);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+
+        ines.HoldAndCarry(Brick("Celadon"), Cell("Priya Raman", "2026-03-13"));
+
+        ines.Find(InRow("Priya Raman", "Friday 13 March, 14:00 to 15:30, Celadon"));
+    }
 }

@@ -140,14 +140,14 @@ internal sealed class TestMortar : IAsyncDisposable
         {
             for (var i = 0; i < count; i++)
             {
-                var person = new PersonRow
+                var one = new PersonRow
                 {
                     Id = new PersonId(Guid.NewGuid()),
                     Name = $"Member {i}",
                     Zone = DemoPeople.Home,
                 };
-                db.People.Add(person);
-                db.Members.Add(new MemberRow { GroupId = new GroupId(World.StudioTeam), PersonId = person.Id });
+                db.People.Add(one);
+                db.Members.Add(new MemberRow { GroupId = new GroupId(World.StudioTeam), PersonId = one.Id });
             }
 
             return await db.SaveChangesAsync();

@@ -307,7 +307,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
                     problems.Add(
                         new FieldProblem(
                             "repeats",
-                            "Rules of other calendars than the Gregorian are kept from files, not made."
+                            "Rules in another reckoning than the Gregorian are kept from files, not made."
                         )
                     );
                     break;

@@ -19,7 +19,7 @@ export function WhoField({ members, attendees, onChange }: WhoFieldProps) {
   const offered = members
     .filter((member) => !attendees.includes(member.personId) && member.name.toLowerCase().includes(words))
     .slice(0, 6)
-  const add = (personId: string) => {
+  const name = (personId: string) => {
     onChange([...attendees, personId])
     setTyped('')
   }
@@ -54,7 +54,7 @@ export function WhoField({ members, attendees, onChange }: WhoFieldProps) {
         onKeyDown={(event) => {
           if (event.key !== 'Enter' || words === '') return
           event.preventDefault()
-          if (offered[0]) add(offered[0].personId)
+          if (offered[0]) name(offered[0].personId)
         }}
         className={inputLook}
       />
@@ -64,7 +64,7 @@ export function WhoField({ members, attendees, onChange }: WhoFieldProps) {
             <li key={member.personId}>
               <button
                 type="button"
-                onClick={() => add(member.personId)}
+                onClick={() => name(member.personId)}
                 className="written w-full px-2 py-1 text-left hover:bg-cement-200"
               >
                 {member.name}

@@ -32,7 +32,13 @@ export function Shelf({ layers, groupId, groupName, people, who, onWho, onOpen, 
   const here = layers.filter((layer) => layer.groupId === groupId)
   const elsewhere = layers.filter((layer) => layer.groupId !== groupId)
   const chip = (layer: Layer) => (
-    <LayerChip key={layer.calendarId} layer={layer} shelf={shelf} onOpen={onOpen} />
+    <LayerChip
+      key={layer.calendarId}
+      layer={layer}
+      neighbours={[layers[layers.indexOf(layer) - 1], layers[layers.indexOf(layer) + 1]]}
+      shelf={shelf}
+      onOpen={onOpen}
+    />
   )
   const person = (one: { personId: string; name: string }) => (
     <button
@@ -180,13 +186,15 @@ function AllLayers({ layers, chip, people, person, onClose }: AllLayersProps) {
 
 interface LayerChipProps {
   layer: Layer
+  /** The layers before and after it. */
+  neighbours: readonly [Layer | undefined, Layer | undefined]
   shelf: ReturnType<typeof useShelf>
   onOpen: ShelfProps['onOpen']
 }
 
 const dragged = 'application/x-mortar-layer'
 
-function LayerChip({ layer, shelf, onOpen }: LayerChipProps) {
+function LayerChip({ layer, neighbours: [before, after], shelf, onOpen }: LayerChipProps) {
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: its place is also set in its menu
     <span
@@ -232,6 +240,16 @@ function LayerChip({ layer, shelf, onOpen }: LayerChipProps) {
         <MenuItem onSelect={() => shelf.lay(layer.calendarId, { beside: !layer.beside, shown: true })}>
           {layer.beside ? 'Blend with the others' : 'Set beside the others'}
         </MenuItem>
+        {before && (
+          <MenuItem onSelect={() => shelf.moveTo(layer.calendarId, before.calendarId)}>
+            Put before {before.name}
+          </MenuItem>
+        )}
+        {after && (
+          <MenuItem onSelect={() => shelf.moveTo(layer.calendarId, after.calendarId)}>
+            Put after {after.name}
+          </MenuItem>
+        )}
         <MenuItem onSelect={() => onOpen(layer.calendarId, 'look')}>My look</MenuItem>
         <MenuItem onSelect={() => onOpen(layer.calendarId, 'about')}>Open its page</MenuItem>
         {layer.role === 'coordinate' && (

@@ -34,7 +34,7 @@ export function BrickFace({ brick, layer, flat, whose, clash }: BrickFaceProps) 
   const words = (
     <>
       <span className="sr-only">{read.before}</span>
-      {hour && <span className="font-bold">{hour}</span>}
+      {hour && <span className="brick-hour font-bold">{hour}</span>}
       <span className="sr-only">{read.between}</span>
       {hour && ' '}
       {whose && <span className="font-bold">{whose}: </span>}

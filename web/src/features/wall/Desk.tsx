@@ -1,5 +1,5 @@
 import { X } from 'lucide-react'
-import type { ReactNode } from 'react'
+import { type ReactNode, useEffect } from 'react'
 import { IconButton } from '../../ui/IconButton'
 
 interface DeskProps {
@@ -10,6 +10,14 @@ interface DeskProps {
 
 /** The panel beside the wall where one thing is read or changed while the wall stays in sight. */
 export function Desk({ title, onClose, children }: DeskProps) {
+  // What had the focus before has it again when the desk is closed: nobody is thrown to the top of the page.
+  useEffect(() => {
+    const before = document.activeElement
+    return () => {
+      const isLost = document.activeElement === null || document.activeElement === document.body
+      if (isLost && before instanceof HTMLElement && before.isConnected) before.focus({ preventScroll: true })
+    }
+  }, [])
   return (
     <aside
       aria-label="Desk"

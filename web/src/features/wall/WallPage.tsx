@@ -10,7 +10,7 @@ import { TopBar } from '../../app/TopBar'
 import { Button } from '../../ui/Button'
 import type { Asking } from '../events/EventDesk'
 import { brickOf, differences, type EventForm, formOf, newForm } from '../events/eventForm'
-import { useEventActs } from '../events/useEventActs'
+import { useEventActs, type Written } from '../events/useEventActs'
 import { GroupMenu } from '../groups/GroupMenu'
 import { groupQueries, keepLastGroup, lastGroup } from '../groups/groupQueries'
 import { isoDay } from '../preferences/preferences'
@@ -302,30 +302,46 @@ function Wall({ view }: { view: View }) {
       time.form === 'days' || brick.time.form === 'days'
         ? 0
         : minutesBetween(brick.time.start, time.start) - byDays * 1440
-    const set = newSet()
-    for (const one of marked.filter((each) => each.mayChange))
-      await write(
-        { ...formOf(one), time: moved(one.time, byDays, byMinutes) },
+    await forMarked((form, set) =>
+      write(
+        { ...form, time: moved(form.time, byDays, byMinutes) },
         `Moved ${marked.length} events.`,
         'onlyThis',
         set,
-      )
+      ),
+    )
+  }
+  /** One act on all that are marked; dates of one series follow each other, each on the version the one before made. */
+  const forMarked = async (act: (form: EventForm, set: ReturnType<typeof newSet>) => Promise<Written>) => {
+    const set = newSet()
+    const versions = new Map<string, number>()
+    for (const one of marked.filter((each) => each.mayChange)) {
+      const form = formOf(one)
+      const version = versions.get(one.eventId) ?? one.version
+      const written = await act({ ...form, version }, set)
+      if (written.kind === 'done') versions.set(one.eventId, version + 1)
+    }
+    return set
   }
   const deleteMarked = async () => {
-    const set = newSet()
-    for (const one of marked.filter((each) => each.mayChange)) await remove(formOf(one), 'onlyThis', set)
+    const count = marked.length
+    const set = await forMarked((form, one) => remove(form, 'onlyThis', one))
     setMarks(new Set())
-    acts.done(`Deleted ${marked.length} events.`, set)
+    acts.done(`Deleted ${count === 1 ? 'one event' : `${count} events`}.`, set)
   }
   const putMarkedIn = async (calendarId: string) => {
-    const set = newSet()
-    for (const one of marked.filter((each) => each.mayChange))
-      await write(
-        { ...formOf(one), calendarId },
+    const there = new Set<string>()
+    await forMarked(async (form, set) => {
+      // A series goes as a whole, however many of its dates are marked.
+      if (there.has(form.eventId)) return { kind: 'done' }
+      there.add(form.eventId)
+      return write(
+        { ...form, calendarId },
         `Moved ${marked.length} events to another calendar.`,
         'whole',
         set,
       )
+    })
     setMarks(new Set())
   }
   const mark = (brick: Brick) => {

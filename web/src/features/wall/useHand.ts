@@ -193,14 +193,14 @@ export function useHand({ zone, placeAt, find, onOpen, onMark, onMake, onCarry }
     setGhost(null)
   }
 
-  // While a finger carries something, the wall under it must not scroll.
-  const carrying = ghost !== null
+  // While a finger carries something, the wall under it must not scroll. It has to listen before the finger comes down.
   useEffect(() => {
-    if (!carrying) return
-    const still = (event: TouchEvent) => event.preventDefault()
+    const still = (event: TouchEvent) => {
+      if (grip.current) event.preventDefault()
+    }
     window.addEventListener('touchmove', still, { passive: false })
     return () => window.removeEventListener('touchmove', still)
-  }, [carrying])
+  }, [])
 
   return {
     ghost,
