@@ -47,6 +47,10 @@ public class StoryTests
 
         priya.Move("Celadon", -1, 2);
         ines.WaitForBrick("Celadon", "12:00 to 14:30");
+        Assert.Equal(
+            "Somebody changed the wall.",
+            ines.Script<string>("return document.querySelector('[data-news]').textContent")
+        );
         EndAccess(ines, "Priya Raman");
         priya.WaitGone(Layer("Glaze tests"));
         Assert.False(priya.Has(Brick("Celadon")));

@@ -14,9 +14,17 @@ export const keepAntiforgeryToken = (token: string) => {
 /** Headers for a request that is made without the typed client. */
 export const changeHeaders = (set: string) => ({ 'X-Antiforgery': antiforgeryToken, 'X-Change-Set': set })
 
+let changedAt = Number.NEGATIVE_INFINITY
+
+/** How many milliseconds ago this page last sent a change: what is heard just after it is one's own doing. */
+export const sinceOwnChange = (): number => performance.now() - changedAt
+
 const withToken: Middleware = {
   onRequest({ request }) {
-    if (request.method !== 'GET') request.headers.set('X-Antiforgery', antiforgeryToken)
+    if (request.method !== 'GET') {
+      request.headers.set('X-Antiforgery', antiforgeryToken)
+      changedAt = performance.now()
+    }
     return request
   },
 }

@@ -19,27 +19,30 @@ export function SignedInApp() {
   }, [queries, id])
 
   return (
-    <Routes>
-      <Route
-        path="/inbox"
-        element={
-          <div className="flex h-full flex-col">
-            <TopBar />
-            <InboxPage />
-          </div>
-        }
-      />
-      <Route
-        path="/preferences"
-        element={
-          <div className="flex h-full flex-col">
-            <TopBar />
-            <PreferencesPage />
-          </div>
-        }
-      />
-      <Route path="/:view/:date?" element={<WallPage />} />
-      <Route path="*" element={<Navigate to={`/${lastView()}`} replace />} />
-    </Routes>
+    <>
+      <p data-news="true" role="status" className="sr-only" />
+      <Routes>
+        <Route
+          path="/inbox"
+          element={
+            <div className="flex h-full flex-col">
+              <TopBar />
+              <InboxPage />
+            </div>
+          }
+        />
+        <Route
+          path="/preferences"
+          element={
+            <div className="flex h-full flex-col">
+              <TopBar />
+              <PreferencesPage />
+            </div>
+          }
+        />
+        <Route path="/:view/:date?" element={<WallPage />} />
+        <Route path="*" element={<Navigate to={`/${lastView()}`} replace />} />
+      </Routes>
+    </>
   )
 }

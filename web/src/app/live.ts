@@ -1,5 +1,6 @@
 import { HubConnectionBuilder, LogLevel } from '@microsoft/signalr'
 import type { QueryClient } from '@tanstack/react-query'
+import { sinceOwnChange } from '../api/client'
 
 /** Opens the live line: notices say that something changed, and what is shown is fetched anew. Returns how to close it. */
 export function openLiveLine(queries: QueryClient): () => void {
@@ -14,7 +15,10 @@ export function openLiveLine(queries: QueryClient): () => void {
   const refetch = (...keys: string[]) => {
     for (const key of keys) void queries.invalidateQueries({ queryKey: [key] })
   }
-  line.on('calendarChanged', () => refetch('wall', 'events', 'ribbon', 'find'))
+  line.on('calendarChanged', () => {
+    refetch('wall', 'events', 'ribbon', 'find')
+    announce('Somebody changed the wall.')
+  })
   line.on('shelfChanged', () => refetch('shelf', 'wall', 'groups', 'events', 'ribbon', 'find', 'sets'))
   line.on('accessChanged', () => refetch('access'))
   line.on('inboxChanged', () => refetch('inbox'))
@@ -28,4 +32,14 @@ export function openLiveLine(queries: QueryClient): () => void {
     () => setOpen(false),
   )
   return () => void started.then(() => line.stop())
+}
+
+/** For whom the wall is read aloud: politely, and not about what they did themselves a moment ago. */
+function announce(sentence: string) {
+  const news = document.querySelector('[data-news]')
+  if (!news || sinceOwnChange() < 3_000) return
+  news.textContent = ''
+  requestAnimationFrame(() => {
+    news.textContent = sentence
+  })
 }

@@ -52,7 +52,7 @@ export function RosterView({
     return cell && day ? { day, minute: null, lane: cell.getAttribute('data-row') ?? '' } : null
   }
   const byKey = useMemo(() => new Map(bricks.map((brick) => [brickKey(brick), brick])), [bricks])
-  const hand = useHand({ zone, placeAt, find: (key) => byKey.get(key), ...acts })
+  const hand = useHand({ zone, length: 60, placeAt, find: (key) => byKey.get(key), ...acts })
   const carried = hand.ghost ? asNew(hand.ghost) : draft
   const carriedRow = hand.ghost?.lane ?? draftLane
   const replaced = hand.held ?? (hand.ghost ? null : draft && brickKey(draft))

@@ -60,7 +60,13 @@ export function WeekView({
   }
 
   const byKey = useMemo(() => new Map(bricks.map((brick) => [brickKey(brick), brick])), [bricks])
-  const hand = useHand({ zone, placeAt, find: (key) => byKey.get(key), ...acts })
+  const hand = useHand({
+    zone,
+    length: preferences.eventMinutes,
+    placeAt,
+    find: (key) => byKey.get(key),
+    ...acts,
+  })
   const carried = hand.ghost ? asNew(hand.ghost) : draft
   const carriedLane = hand.ghost?.lane ?? draftLane
   useLeftBehind(hand.held ?? (hand.ghost ? null : draft && brickKey(draft)))

@@ -45,6 +45,8 @@ export interface Carried {
 
 interface HandOptions {
   zone: string
+  /** How many minutes long something new is at first. */
+  length: number
   /** Where a point of the screen lies on the wall; null outside of it. */
   placeAt: (x: number, y: number) => Place | null
   find: (key: string) => Brick | undefined
@@ -62,7 +64,7 @@ const tremble = 4
 const holdMs = 350
 
 /** Mouse and finger on the wall: drawing, moving, lengthening and copying bricks, and pressing them. */
-export function useHand({ zone, placeAt, find, onOpen, onMark, onMake, onCarry }: HandOptions) {
+export function useHand({ zone, length, placeAt, find, onOpen, onMark, onMake, onCarry }: HandOptions) {
   const [ghost, setGhost] = useState<Ghost | null>(null)
   const grip = useRef<{ grip: Grip; x: number; y: number; far: boolean } | null>(null)
   const hold = useRef<ReturnType<typeof setTimeout> | null>(null)
@@ -175,7 +177,7 @@ export function useHand({ zone, placeAt, find, onOpen, onMark, onMake, onCarry }
         : stretchOfDay(
             place.day,
             Math.floor(place.minute / 30) * 30,
-            Math.floor(place.minute / 30) * 30 + 60,
+            Math.floor(place.minute / 30) * 30 + length,
             zone,
           ),
       place.lane,
