@@ -72,6 +72,11 @@ public class ViewsTests
         ines.Click("Save");
         ines.WaitForText("“Glaze night” repeats. Change how much of it?");
         ines.WaitForText("every date from Thu 12 March 2026 on, without end");
+        Assert.Equal("alertdialog", ines.Script<string>("return document.activeElement.getAttribute('role')"));
+        Assert.True(
+            ines.Script<bool>("return document.activeElement.getBoundingClientRect().top >= 48"),
+            "The question is in sight, though Save was at the end of the desk."
+        );
         ines.Click(Containing("button", "This and later"));
 
         ines.Find(Brick("Thursday 12 March, 09:00 to 10:00, Glaze night"));

@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { Button } from '../../ui/Button'
+import { useBroughtIntoView } from '../../ui/useBroughtIntoView'
 import { titleOf } from '../wall/bricks'
 import type { EventForm } from './eventForm'
 import { previewQuery, type Reach } from './eventQueries'
@@ -21,8 +22,11 @@ const names: Record<Reach, string> = {
 /** How much of a series is meant; asked once, with what each answer would come to. It stands on the desk, the wall stays. */
 export function ReachQuestion({ form, isDeletion, onReach, onCancel }: ReachQuestionProps) {
   const preview = useQuery(previewQuery(form, isDeletion))
+  const shown = useBroughtIntoView<HTMLElement>()
   return (
     <section
+      ref={shown}
+      tabIndex={-1}
       role="alertdialog"
       aria-label="How much of the series"
       className="mb-4 grid gap-2 border-2 border-ink bg-surface p-3"

@@ -1,4 +1,5 @@
 import { Button } from '../../ui/Button'
+import { useBroughtIntoView } from '../../ui/useBroughtIntoView'
 import { differences, type EventForm } from './eventForm'
 
 interface TwoVersionsProps {
@@ -11,8 +12,14 @@ interface TwoVersionsProps {
 /** Somebody changed the same event in the meantime: both versions, and the choice. Nothing was overwritten. */
 export function TwoVersions({ mine, theirs, onTheirs, onMine }: TwoVersionsProps) {
   const rows = differences(mine, theirs)
+  const shown = useBroughtIntoView<HTMLElement>()
   return (
-    <section role="alert" className="mb-4 grid gap-3 border-2 border-clash bg-surface p-3">
+    <section
+      ref={shown}
+      tabIndex={-1}
+      role="alert"
+      className="mb-4 grid gap-3 border-2 border-clash bg-surface p-3"
+    >
       <p className="font-bold">This was changed in the meantime. Nothing has been overwritten.</p>
       {rows.length === 0 && <p>What you wanted is what is there now.</p>}
       {rows.map((row) => (
