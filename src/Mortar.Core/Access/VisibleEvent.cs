@@ -1,3 +1,5 @@
+using System.Security.Cryptography;
+using System.Text;
 using Mortar.Core.Events;
 using Mortar.Core.Recurrence;
 using Mortar.Core.Time;
@@ -135,8 +137,11 @@ public abstract record VisibleEvent
     /// <param name="role">The reader's step on the calendar.</param>
     /// <param name="reader">Who reads.</param>
     /// <param name="whole">The event.</param>
-    /// <returns>The event and whether it is whole, so that what it came from may go along too.</returns>
-    public static (Event Event, bool IsWhole) ToExport(Role role, PersonId reader, Event whole)
+    /// <returns>
+    /// The event and whether it is whole, so that what it came from may go along too; no event where it takes no time
+    /// that could be told. The name of one that is not whole leads back to nothing.
+    /// </returns>
+    public static (Event? Event, bool IsWhole) ToExport(Role role, PersonId reader, Event whole)
     {
         var series = whole.Series;
         if (SeesEverything(role, reader, whole))
@@ -144,10 +149,19 @@ public abstract record VisibleEvent
             return (whole, IsWhole: true);
         }
 
+        var contents = (series?.Overrides ?? []).Select(one => one.Content).Append(whole.Content);
+        if (contents.All(content => content.Cancelled || content.ShowAs == ShowAs.Free))
+        {
+            return (null, IsWhole: false);
+        }
+
         // One of them is enough: which dates are the private ones is told by nothing.
         return (
             whole with
             {
+                Id = default,
+                Uid = $"busy-{Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(whole.Uid)))[..32]}",
+                Version = 1,
                 Content = TimesOf(whole.Content),
                 Series = series is null
                     ? null

@@ -86,11 +86,22 @@ public class PrivateEventTests
 
         Assert.Equal((false, true), (isWhole, ownIsWhole));
         Assert.Equal(Talk, own);
-        Assert.Equal((Talk.Time, "Busy"), (copy.Time, copy.Content.Title));
+        Assert.Equal((Talk.Time, "Busy"), (copy!.Time, copy.Content.Title));
+        Assert.DoesNotContain(Talk.Uid, copy.Uid, StringComparison.Ordinal);
+        Assert.NotEqual(Talk.Id, copy.Id);
         Assert.Equal(
             (string.Empty, string.Empty, string.Empty),
             (copy.Content.Place, copy.Content.Notes, copy.Content.Kind)
         );
+    }
+
+    [Fact]
+    public void What_is_private_and_takes_no_time_is_not_exported_at_all()
+    {
+        var free = Talk with { Content = Talk.Content with { ShowAs = ShowAs.Free } };
+
+        Assert.Null(VisibleEvent.ToExport(Role.View, Studio.Priya, free).Event);
+        Assert.Equal(free, VisibleEvent.ToExport(Role.Edit, Studio.Priya, free).Event);
     }
 
     [Theory]

@@ -46,11 +46,10 @@ internal static class ExportCalendar
             .ToListAsync(cancellationToken);
         var text = CalendarFileWriter.Write(
             new FileHead(calendar.Name, calendar.Description, calendar.Zone),
-            rows.Select(row =>
-            {
-                var (one, isWhole) = VisibleEvent.ToExport(role, acting.Person, row.ToCore());
-                return new EventToWrite(one, isWhole ? row.Source : null);
-            }),
+            from row in rows
+            let seen = VisibleEvent.ToExport(role, acting.Person, row.ToCore())
+            where seen.Event is not null
+            select new EventToWrite(seen.Event!, seen.IsWhole ? row.Source : null),
             clock.GetCurrentInstant(),
             zones
         );

@@ -20,7 +20,7 @@ internal sealed record ReadCalendar(CalendarRow Row, Role Role, IReadOnlyList<Ev
 /// <param name="Person">Whose wall.</param>
 /// <param name="Window">The days, on the person's clock.</param>
 /// <param name="Calendars">All calendars the person reaches, hidden layers too.</param>
-/// <param name="Members">Who is in the groups of these calendars.</param>
+/// <param name="Members">Who is in those groups that the person is in.</param>
 internal sealed record WallReading(
     PersonRow Person,
     Window Window,
@@ -80,7 +80,9 @@ internal sealed class WallReader(MortarDb db, ZoneClock clock)
             .Calendars.AsNoTracking()
             .Where(calendar => ids.Contains(calendar.Id))
             .ToListAsync(cancellationToken);
-        var groups = calendars.Select(calendar => calendar.GroupId).Distinct().ToList();
+
+        // Who is in a group is known to its members only; whom else a clash takes is not told to others.
+        var groups = db.Members.Where(mine => mine.PersonId == person).Select(mine => mine.GroupId);
         var members = await db
             .Members.AsNoTracking()
             .Where(member => groups.Contains(member.GroupId))
