@@ -1,3 +1,6 @@
+using Mortar.Core.Events;
+using Mortar.Core.Words;
+
 namespace Mortar.Core.Calendars;
 
 /// <summary>Whose time the events of a calendar take.</summary>
@@ -14,4 +17,12 @@ public enum WhoseTime
 
     /// <summary>Nobody's: the calendar is only to be looked at.</summary>
     Nobody,
+}
+
+/// <summary>What follows from what a calendar is for.</summary>
+public static class PurposeRules
+{
+    /// <summary>Who is named on an event: those who are wished, and on an absence that names nobody the one who added it.</summary>
+    public static Attendees Named(this Purpose purpose, Attendees wished, PersonId addedBy) =>
+        purpose == Purpose.Away && wished.Count == 0 ? Attendees.Of([addedBy]) : wished;
 }

@@ -31,6 +31,24 @@ public abstract record RepeatWish
 
     /// <summary>By a rule.</summary>
     public sealed record By(RecurrenceRule Rule) : RepeatWish;
+
+    /// <summary>Reads a wish from the text of a rule: empty for not at all, <c>null</c> for as before.</summary>
+    /// <returns>The wish, or the sentence that says what is wrong with the text.</returns>
+    public static (RepeatWish? Wish, string? Problem) Read(string? text) =>
+        text switch
+        {
+            null => (new AsBefore(), null),
+            "" => (new Once(), null),
+            _ => RecurrenceRule.Parse(text) switch
+            {
+                RuleParse.Ok ok => (new By(ok.Rule), null),
+                RuleParse.Bad bad => (
+                    null,
+                    $"At place {bad.Column + 1} of the rule stands something else than {bad.Expected}."
+                ),
+                _ => (null, "Rules in another reckoning than the Gregorian are kept from files, not made."),
+            },
+        };
 }
 
 /// <summary>A change somebody wants to an event, checked.</summary>

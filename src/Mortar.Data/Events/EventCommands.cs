@@ -2,7 +2,6 @@ using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Calendars;
 using Mortar.Core.Events;
-using Mortar.Core.Recurrence;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
@@ -148,7 +147,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
         var calendar = await db
             .Calendars.AsNoTracking()
             .SingleAsync(one => one.Id == wish.CalendarId, cancellationToken);
-        var (change, problems) = await Check(wish, act.Actor, Named(row), calendar, cancellationToken);
+        var (change, problems) = await Check(wish, row.AddedBy, Named(row), calendar, cancellationToken);
         if (change is null)
         {
             return new Outcome<EventRow>.Unfit(problems);
@@ -218,7 +217,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
         var calendar = await db
             .Calendars.AsNoTracking()
             .SingleAsync(one => one.Id == row.CalendarId, cancellationToken);
-        var (change, problems) = await Check(wish, act.Actor, Named(row), calendar, cancellationToken);
+        var (change, problems) = await Check(wish, row.AddedBy, Named(row), calendar, cancellationToken);
         return change is null
             ? new Outcome<IReadOnlyList<ReachPreview>>.Unfit(problems)
             : new Outcome<IReadOnlyList<ReachPreview>>.Done(ReachPreview.Of(row.ToCore(), change, zones));
@@ -276,42 +275,17 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
     /// <summary>Checks a wish: its draft, its rule, and that those newly named are known in the calendar's group.</summary>
     private async Task<(EventChange? Change, IReadOnlyList<FieldProblem> Problems)> Check(
         EventWish wish,
-        PersonId actor,
+        PersonId addedBy,
         IEnumerable<PersonId> already,
         CalendarRow calendar,
         CancellationToken cancellationToken
     )
     {
         var problems = new List<FieldProblem>();
-        RepeatWish repeats = new RepeatWish.AsBefore();
-        if (wish.Repeats is { Length: 0 })
+        var (repeats, problem) = RepeatWish.Read(wish.Repeats);
+        if (problem is not null)
         {
-            repeats = new RepeatWish.Once();
-        }
-        else if (wish.Repeats is { } text)
-        {
-            switch (RecurrenceRule.Parse(text))
-            {
-                case RuleParse.Ok ok:
-                    repeats = new RepeatWish.By(ok.Rule);
-                    break;
-                case RuleParse.Bad bad:
-                    problems.Add(
-                        new FieldProblem(
-                            "repeats",
-                            $"At place {bad.Column + 1} of the rule stands something else than {bad.Expected}."
-                        )
-                    );
-                    break;
-                default:
-                    problems.Add(
-                        new FieldProblem(
-                            "repeats",
-                            "Rules in another reckoning than the Gregorian are kept from files, not made."
-                        )
-                    );
-                    break;
-            }
+            problems.Add(new FieldProblem("repeats", problem));
         }
 
         if (await HasStrangers(wish.Draft.Attendees.Except(already), calendar, cancellationToken))
@@ -319,14 +293,11 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
             problems.Add(new FieldProblem("attendees", "Somebody named here is not in the group of this calendar."));
         }
 
-        var attendees =
-            wish.Draft.Attendees.Count == 0 && calendar.Purpose == Purpose.Away
-                ? Attendees.Of([actor])
-                : wish.Draft.Attendees;
+        var attendees = calendar.Purpose.Named(wish.Draft.Attendees, addedBy);
         var check = (wish.Draft with { Attendees = attendees }).Check(zones);
         return (check, problems.Count) switch
         {
-            (DraftCheck.Fit fit, 0) => (new EventChange(wish.Key, wish.Reach, fit.Time, fit.Content, repeats), []),
+            (DraftCheck.Fit fit, 0) => (new EventChange(wish.Key, wish.Reach, fit.Time, fit.Content, repeats!), []),
             (DraftCheck.Unfit unfit, _) => (null, [.. unfit.Problems, .. problems]),
             _ => (null, problems),
         };

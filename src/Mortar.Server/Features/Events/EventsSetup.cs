@@ -3,7 +3,6 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Events;
-using Mortar.Core.Recurrence;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
@@ -158,18 +157,13 @@ internal static class EventsSetup
             return Problems.Unfit(((DraftCheck.Unfit)check).Problems);
         }
 
-        return RecurrenceRule.Parse(body.Rule) switch
-        {
-            RuleParse.Ok ok => TypedResults.Ok(Answer(RulePreview.Of(ok.Rule, time, zones))),
-            RuleParse.Bad bad => TypedResults.Ok(
-                new RuleAnswer(
-                    string.Empty,
-                    [],
-                    $"At place {bad.Column + 1} something else is expected: {bad.Expected}."
-                )
-            ),
-            _ => TypedResults.Ok(new RuleAnswer(string.Empty, [], "Only the Gregorian calendar can be used.")),
-        };
+        return TypedResults.Ok(
+            RepeatWish.Read(body.Rule) switch
+            {
+                (RepeatWish.By by, _) => Answer(RulePreview.Of(by.Rule, time, zones)),
+                var (_, problem) => new RuleAnswer(string.Empty, [], problem ?? "Say how it is to repeat."),
+            }
+        );
 
         static RuleAnswer Answer(RulePreview preview) =>
             new(preview.Sentence, [.. preview.Next.Select(LocalDateTimePattern.GeneralIso.Format)], Problem: null);

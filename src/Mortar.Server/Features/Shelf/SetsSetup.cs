@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Calendars;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Calendars;
@@ -11,10 +12,6 @@ namespace Mortar.Server.Features.Shelf;
 /// <summary>/api/sets: named choices of layers, one's own and those given to one's groups.</summary>
 internal static class SetsSetup
 {
-    private const int LongestName = 60;
-
-    private const int MostLayers = 500;
-
     /// <param name="GroupId">The group that has it too; <c>null</c> for oneself alone.</param>
     /// <param name="Layers">Of these, only calendars that the reader reaches are told.</param>
     /// <param name="Mine">Whether one may change it.</param>
@@ -57,12 +54,12 @@ internal static class SetsSetup
         CancellationToken cancellationToken
     )
     {
-        var name = PlainText.OneLine(body.Name);
-        if (name.Length is 0 or > LongestName || body.Layers.Count > MostLayers)
+        var (wish, problems) = LayerSet.Check(
+            new LayerSet(body.Name, [.. body.Layers.Select(layer => new CalendarId(layer.CalendarId))])
+        );
+        if (problems.Count > 0)
         {
-            return Problems.Unfit([
-                new FieldProblem("name", $"Give the set a name of up to {LongestName} characters."),
-            ]);
+            return Problems.Unfit(problems);
         }
 
         GroupId? group = body.GroupId is { } id ? new GroupId(id) : null;
@@ -83,14 +80,14 @@ internal static class SetsSetup
             {
                 Id = setId,
                 Owner = acting.Person,
-                Name = name,
+                Name = wish.Name,
                 Layers = string.Empty,
             };
             db.Sets.Add(row);
         }
 
-        (row.Name, row.GroupId) = (name, group);
-        row.Take(body.Layers);
+        (row.Name, row.GroupId) = (wish.Name, group);
+        row.Take(body.Layers.DistinctBy(layer => layer.CalendarId));
         await db.SaveChangesAsync(cancellationToken);
         return TypedResults.NoContent();
     }
