@@ -4,10 +4,9 @@ import { Navigate, useNavigate, useParams, useSearchParams } from 'react-router'
 import type { Schema } from '../../api/client'
 import { sentenceOf } from '../../api/problem'
 import { newSet, useActs } from '../../app/acts'
-import { clockText, dayText, monthText, periodText } from '../../app/dates'
+import { dayText, monthText, periodText } from '../../app/dates'
 import { useReader } from '../../app/person'
 import { TopBar } from '../../app/TopBar'
-import { Button } from '../../ui/Button'
 import type { Asking } from '../events/EventDesk'
 import { brickOf, differences, type EventForm, formOf, newForm } from '../events/eventForm'
 import { useEventActs, type Written } from '../events/useEventActs'
@@ -30,7 +29,9 @@ import {
   titleOf,
 } from './bricks'
 import { type DeskPlace, deskText, readDesk } from './deskPlace'
+import { EmptyWall } from './EmptyWall'
 import { KeyList } from './KeyList'
+import { lanesOf } from './lanes'
 import { keepLastSpan, keepLastView, lastSpan } from './lastView'
 import { MarksBar } from './MarksBar'
 import { MonthView } from './MonthView'
@@ -38,7 +39,7 @@ import { keepLastCalendar, layerToMakeIn } from './makeIn'
 import { PeriodNav } from './PeriodNav'
 import { Ribbon } from './Ribbon'
 import { RosterView } from './RosterView'
-import { carriedTo, type RosterRow, rowsOf, rowsOfBrick } from './roster'
+import { carriedTo, rowsOf, rowsOfBrick } from './roster'
 import {
   addDays,
   dateNamed,
@@ -60,8 +61,9 @@ import { ViewTabs } from './ViewTabs'
 import type { ViewProps } from './viewProps'
 import { isView, periodOf, spans, type View, views, weekStart } from './views'
 import { WallDesk } from './WallDesk'
-import { type Lane, WeekView } from './WeekView'
+import { WeekView } from './WeekView'
 import { findQuery, type Search, wallQuery } from './wallQuery'
+import { elsewhereText, whatChanged, whoseText } from './wallWords'
 
 const noLayers: Layer[] = []
 
@@ -581,92 +583,11 @@ const noPeople: { personId: string; name: string; zone: string; coordinates: boo
 
 const blankLayer = { takes: 'named', person: null, purpose: 'events', beside: false, calendarId: '' } as const
 
-/** The most lanes a day has room for. */
-const mostLanes = 9
-
-/** The lanes of a view: everything blended with what is set beside it, or by day the people. */
-function lanesOf(
-  view: View,
-  narrow: boolean,
-  rows: readonly RosterRow[],
-  who: readonly string[],
-  bricks: readonly Brick[],
-  layers: ReadonlyMap<string, Layer>,
-): Lane[] {
-  const keys = new Set(rows.map((row) => row.key))
-  const inRow = (key: string) => (brick: Brick) => {
-    const layer = layers.get(brick.calendarId)
-    return layer !== undefined && rowsOfBrick(brick, layer, keys).includes(key)
-  }
-  if (view === 'day' && (!narrow || who.length > 0)) {
-    const used = rows.filter((row) => who.length > 0 || bricks.some(inRow(row.key)))
-    if (used.length > 0)
-      return used.slice(0, mostLanes).map((row) => ({ key: row.key, name: row.name, holds: inRow(row.key) }))
-  }
-  const beside = [...layers.values()].filter((layer) => layer.beside)
-  const blend: Lane = {
-    key: 'blend',
-    name: beside.length > 0 ? 'Blended' : '',
-    holds: (brick) => !layers.get(brick.calendarId)?.beside,
-  }
-  return [
-    blend,
-    ...beside.map((layer) => ({
-      key: `layer/${layer.calendarId}`,
-      name: layer.name,
-      holds: (brick: Brick) => brick.calendarId === layer.calendarId,
-    })),
-  ]
-}
-
 /** Whether a form holds something that the wall does not. */
 function isWritten(form: EventForm, bricks: readonly Brick[]): boolean {
   if (form.version === null) return form.title !== '' || form.notes !== '' || form.place !== ''
   const there = bricks.find((brick): brick is EventBrick => brickKey(brick) === brickKey(brickOf(form)))
   return there !== undefined && differences(form, formOf(there)).length > 0
-}
-
-/** Says whether a brick went elsewhere, to somebody else, or was lengthened. */
-function whatChanged(
-  brick: EventBrick,
-  time: EventForm['time'],
-  target: RosterRow | undefined,
-  source: RosterRow | undefined,
-): string {
-  const [before, after] = [daysOf(brick.time), daysOf(time)]
-  if (target && source && target.key !== source.key && target.personId)
-    return `Gave “${titleOf(brick.title)}” to ${target.name}, ${dayText(after.first)}`
-  const [from, to] = [timeStart(brick.time), timeStart(time)]
-  const [ended, ends] = [timeEnd(brick.time), timeEnd(time)]
-  if (from !== to && ended !== ends) return `Moved “${titleOf(brick.title)}” to ${dayText(after.first)}`
-  if (from !== to)
-    return `“${titleOf(brick.title)}” begins ${time.form === 'days' ? `on ${dayText(after.first)}` : `at ${clockText(time.start)}`} now`
-  return before.last !== after.last || time.form === 'days'
-    ? `“${titleOf(brick.title)}” lasts until ${dayText(after.last)} now`
-    : `“${titleOf(brick.title)}” lasts until ${clockText(time.end)} now`
-}
-
-const timeStart = (time: EventForm['time']) => (time.form === 'days' ? time.first : time.start)
-const timeEnd = (time: EventForm['time']) => (time.form === 'days' ? time.last : time.end)
-
-/** The first names of those an absence is about: its title alone seldom says. */
-const whoseText = (brick: Brick, names: ReadonlyMap<string, string>): string | undefined =>
-  brick.form === 'event'
-    ? brick.attendees
-        .map((id) => names.get(id)?.split(' ')[0])
-        .filter(Boolean)
-        .join(', ') || undefined
-    : undefined
-
-/** "Halifax, 4 h earlier": where somebody's clock is another. */
-function elsewhereText(theirs: string, mine: string, now: string): string {
-  const name = theirs.split('/').at(-1)?.replaceAll('_', ' ') ?? theirs
-  const at = new Date(`${now}Z`)
-  const offset = (zone: string) =>
-    new Date(at.toLocaleString('en-US', { timeZone: zone })).getTime() -
-    new Date(at.toLocaleString('en-US', { timeZone: 'UTC' })).getTime()
-  const hours = (offset(theirs) - offset(mine)) / 3_600_000
-  return hours === 0 ? name : `${name}, ${Math.abs(hours)} h ${hours < 0 ? 'earlier' : 'later'}`
 }
 
 type Group = Schema['GroupsGroupBody']
@@ -677,27 +598,3 @@ const busiest = (groups: readonly Group[], layers: readonly Layer[]): Group | un
 
 const layersOf = (group: Group, layers: readonly Layer[]): number =>
   layers.filter((layer) => layer.groupId === group.id).length
-
-function EmptyWall({
-  hasGroup,
-  onNewCalendar,
-  onNewGroup,
-}: {
-  hasGroup: boolean
-  onNewCalendar: () => void
-  onNewGroup: () => void
-}) {
-  return (
-    <div className="grid flex-1 place-content-center justify-items-center gap-3 p-8 text-center">
-      <h2 className="text-xl">Nothing on your wall yet</h2>
-      <p className="max-w-sm text-cement-700">
-        {hasGroup
-          ? 'Make the first calendar of your group, or wait for an invitation: it arrives in your inbox.'
-          : 'Make a group first: a staff team, a class, a club or a family. Its calendars come next.'}
-      </p>
-      <Button look="main" onClick={hasGroup ? onNewCalendar : onNewGroup}>
-        {hasGroup ? 'Make a calendar' : 'Make a group'}
-      </Button>
-    </div>
-  )
-}

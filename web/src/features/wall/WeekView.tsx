@@ -4,20 +4,14 @@ import { Temporal } from 'temporal-polyfill'
 import { clockText, dayText, longDayText } from '../../app/dates'
 import { useReader } from '../../app/person'
 import { BrickButton, endsOf } from './BrickButton'
-import { type Brick, brickKey, type EventBrick } from './bricks'
+import { brickKey, type EventBrick } from './bricks'
 import { type Bar, barsOf, type Piece, piecesOf } from './geometry'
+import type { Lane } from './lanes'
 import { type Scale, scaleOf } from './scale'
 import { dateOf, localAt, minuteOf } from './times'
 import { type Place, useHand } from './useHand'
 import { useLeftBehind } from './useLeftBehind'
 import type { ViewProps } from './viewProps'
-
-/** A lane of each day: everything blended, one layer beside the others, or one person. */
-export interface Lane {
-  key: string
-  name: string
-  holds: (brick: Brick) => boolean
-}
 
 const barHeight = 22
 
