@@ -20,6 +20,7 @@ internal abstract record BrickBody
     /// <param name="Only">By which start the series counts it; <c>null</c> for a single event.</param>
     /// <param name="Time">On the reader's clock.</param>
     /// <param name="Zone">The zone it lives in, where that is another than the reader's.</param>
+    /// <param name="Agreed">When it is on the clock of that zone; <c>null</c> where that is the reader's.</param>
     /// <param name="Notes"><c>null</c> where the reader's step does not show them.</param>
     /// <param name="Attendees">Those named on it; nobody where the reader's step does not show them.</param>
     /// <param name="Kind"><c>null</c> where the reader's step does not show it.</param>
@@ -34,6 +35,7 @@ internal abstract record BrickBody
         LocalDateTime? Only,
         TimeBody Time,
         string? Zone,
+        TimeBody? Agreed,
         string Title,
         string Place,
         string? Notes,
@@ -71,6 +73,7 @@ internal abstract record BrickBody
             shown.Agreed is Core.Time.EventTime.Timed timed && timed.Zone != reader.Id
                 ? Core.Recurrence.ZoneRules.NameOf(timed.Zone)
                 : null,
+            shown.Agreed is Core.Time.EventTime.Timed own && own.Zone != reader.Id ? TimeBody.Of(own) : null,
             shown.Title,
             shown.Place,
             shown.Notes,

@@ -622,6 +622,7 @@ export interface components {
             only: null | components["schemas"]["LocalDateTime"];
             time: components["schemas"]["TimeBody"];
             zone: null | string;
+            agreed: null | components["schemas"]["TimeBody"];
             title: string;
             place: string;
             notes: null | string;
@@ -646,6 +647,7 @@ export interface components {
             only: null | components["schemas"]["LocalDateTime"];
             time: components["schemas"]["TimeBody"];
             zone: null | string;
+            agreed: null | components["schemas"]["TimeBody"];
             title: string;
             place: string;
             notes: null | string;

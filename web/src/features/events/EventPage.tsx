@@ -1,7 +1,7 @@
 import { clockText, daysText, lengthText, longDayText } from '../../app/dates'
 import { Button } from '../../ui/Button'
 import { MarkBlock } from '../../ui/MarkSign'
-import { type EventBrick, type Layer, titleOf } from '../wall/bricks'
+import { type EventBrick, type Layer, type Time, titleOf } from '../wall/bricks'
 import { Desk } from '../wall/Desk'
 import { dateOf, minutesBetween } from '../wall/times'
 import { showAsChoices } from './EventDesk'
@@ -19,20 +19,12 @@ interface EventPageProps {
 
 /** An event that is read, by somebody who may not change it. */
 export function EventPage({ brick, layer, names, onEdit, onClose }: EventPageProps) {
-  const { time } = brick
-  const sameDay = time.form !== 'days' && dateOf(time.start) === dateOf(time.end)
-  const when =
-    time.form === 'days'
-      ? `${daysText(time.first, time.last)}${time.toBeSet ? ', times to be set' : ''}`
-      : sameDay
-        ? `${longDayText(time.start)}, ${clockText(time.start)} – ${clockText(time.end)} (${lengthText(minutesBetween(time.start, time.end))})`
-        : `${longDayText(time.start)}, ${clockText(time.start)} to ${longDayText(time.end)}, ${clockText(time.end)}`
   const rows: [string, string | null][] = [
-    ['When', when],
+    ['When', whenText(brick.time)],
     ['Repeats', brick.repeats],
     ['Who', brick.attendees.map((id) => names.get(id) ?? 'somebody else').join(', ')],
     ['Kind', brick.kind],
-    ['Set in', brick.zone],
+    [`In ${brick.zone?.replaceAll('_', ' ')}`, brick.agreed && whenText(brick.agreed)],
     ['Where', brick.place],
     ['Counts as', showAsChoices.find((choice) => choice.value === brick.showAs)?.label ?? null],
     ['Notes', brick.notes],
@@ -74,6 +66,15 @@ export function EventPage({ brick, layer, names, onEdit, onClose }: EventPagePro
       <EventHistory eventId={brick.eventId} only={brick.only} />
     </Desk>
   )
+}
+
+/** When something is, in words. */
+function whenText(time: Time): string {
+  if (time.form === 'days')
+    return `${daysText(time.first, time.last)}${time.toBeSet ? ', times to be set' : ''}`
+  return dateOf(time.start) === dateOf(time.end)
+    ? `${longDayText(time.start)}, ${clockText(time.start)} – ${clockText(time.end)} (${lengthText(minutesBetween(time.start, time.end))})`
+    : `${longDayText(time.start)}, ${clockText(time.start)} to ${longDayText(time.end)}, ${clockText(time.end)}`
 }
 
 /** Text in which addresses of the web can be followed. */

@@ -75,6 +75,7 @@ export const brickOf = (form: EventForm): EventBrick => ({
   only: form.only,
   time: form.time,
   zone: null,
+  agreed: null,
   title: form.title,
   place: form.place,
   notes: form.notes,

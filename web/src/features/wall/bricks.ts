@@ -31,6 +31,7 @@ export const blankBrick = (calendarId: string, eventId: string, time: Time): Eve
   only: null,
   time,
   zone: null,
+  agreed: null,
   title: '',
   place: '',
   notes: '',

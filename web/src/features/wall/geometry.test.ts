@@ -14,6 +14,7 @@ const brick = (eventId: string, time: Time): EventBrick => ({
   only: null,
   time,
   zone: null,
+  agreed: null,
   title: eventId,
   place: '',
   notes: '',
