@@ -151,6 +151,7 @@ public class EventTests
 
         Assert.Equal("2026-03-12T11:00:00", seen.GetProperty("time").Text("start"));
         Assert.Equal("Europe/London", seen.Text("zone"));
+        Assert.Equal("2026-03-12T14:00:00", seen.GetProperty("agreed").Text("start"));
         var moved = Assert.Single(await ines.Bricks(calendar)).GetProperty("time");
         Assert.Equal(("2026-03-12T15:00:00", "Europe/London"), (moved.Text("start"), moved.Text("zone")));
     }
