@@ -246,6 +246,22 @@ internal sealed class Screen : IDisposable
         driver.PerformActions([acts]);
     }
 
+    /// <summary>Lets every request take that much longer, as on a train.</summary>
+    public void SlowDown(int milliseconds)
+    {
+        driver.ExecuteCdpCommand("Network.enable", []);
+        driver.ExecuteCdpCommand(
+            "Network.emulateNetworkConditions",
+            new Dictionary<string, object?>(StringComparer.Ordinal)
+            {
+                ["offline"] = false,
+                ["latency"] = milliseconds,
+                ["downloadThroughput"] = -1,
+                ["uploadThroughput"] = -1,
+            }
+        );
+    }
+
     public (double X, double Y) Middle(By by)
     {
         Script("arguments[0].scrollIntoView({ block: 'center' })", Find(by));
@@ -407,7 +423,7 @@ internal sealed class Screen : IDisposable
         } while (TimeProvider.System.GetTimestamp() < limit);
 
         throw new Xunit.Sdk.XunitException(
-            $"Waited for {what}, at {driver.Url}. Complaints: {string.Join(' ', Complaints())}"
+            $"Waited for {what}, at {driver.Url}. Bricks: {string.Join(" | ", driver.FindElements(By.CssSelector("[data-brick]")).Select(one => one.GetAttribute("textContent")))} Complaints: {string.Join(' ', Complaints())}"
         );
     }
 

@@ -55,6 +55,28 @@ public class WallTests
     }
 
     [Fact]
+    public async Task Two_changes_in_quick_succession_are_both_kept_on_a_slow_line()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var api = await mortar.As(DemoPeople.Ines);
+        var calendar = await api.MakeCalendar();
+        var id = await api.MakeEvent(calendar);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Week();
+        ines.SlowDown(1_000);
+
+        ines.Move("Celadon", 1, -2);
+        ines.WaitForBrick("Celadon", "12:00 to 13:30");
+        ines.Move("Celadon", -1, -1);
+        ines.WaitForBrick("Celadon", "11:00 to 12:30");
+
+        ines.WaitForText("Moved “Celadon” to Thu 12");
+        var kept = (await api.Get($"/api/events/{id}")).Is(200).Body;
+        Assert.Equal("2026-03-12T11:00:00", kept.GetProperty("time").Text("start"));
+        Assert.Equal(3, kept.GetProperty("version").GetInt32());
+        Assert.False(ines.Has(By.CssSelector("aside")));
+    }
+
+    [Fact]
     public async Task What_was_written_and_not_saved_can_be_brought_back()
     {
         await using var mortar = await TestMortar.Start(Repository.Web);

@@ -5,6 +5,7 @@ import { newSet, useActs } from '../../app/acts'
 import { brickKey, type EventBrick, titleOf } from '../wall/bricks'
 import { brickOf, type EventForm, formOf } from './eventForm'
 import { deleteEvent, type Reach, writeEvent } from './eventQueries'
+import { inTurn } from './inTurn'
 
 type WallBody = Schema['WallBody']
 
@@ -13,6 +14,9 @@ export type Written =
   | { kind: 'done' }
   | { kind: 'stale'; theirs: EventForm }
   | { kind: 'refused'; error: unknown }
+
+/** How many changes of this page are not answered yet. */
+let onTheWay = 0
 
 /** Changes events: on the wall at once, saved at once, and back again with the reason where that is refused. */
 export function useEventActs() {
@@ -30,7 +34,10 @@ export function useEventActs() {
       for (const [key, wall] of before) queries.setQueryData(key, wall)
     }
   }
+  /** Fetches anew once nothing is on its way any more: before that, what comes would lack what is being saved. */
   const settle = () => {
+    onTheWay -= 1
+    if (onTheWay > 0) return
     for (const key of ['wall', 'events', 'ribbon', 'find'])
       void queries.invalidateQueries({ queryKey: [key] })
   }
@@ -39,12 +46,23 @@ export function useEventActs() {
   const attempt = async (
     set: string,
     change: (bricks: WallBody['bricks']) => WallBody['bricks'],
-    send: () => Promise<unknown>,
+    send: () => Promise<Schema['BrickBodyEvent']>,
     sentence: string,
   ): Promise<Written> => {
+    onTheWay += 1
     const back = await show(change)
     try {
-      await send()
+      const { eventId, version } = await send()
+      queries.setQueriesData<WallBody>(
+        { queryKey: ['wall'] },
+        (wall) =>
+          wall && {
+            ...wall,
+            bricks: wall.bricks.map((one) =>
+              one.form === 'event' && one.eventId === eventId ? { ...one, version } : one,
+            ),
+          },
+      )
       acts.done(sentence, set)
       return { kind: 'done' }
     } catch (error) {
@@ -68,7 +86,7 @@ export function useEventActs() {
     return attempt(
       set,
       (bricks) => [...bricks.filter((one) => brickKey(one) !== brickKey(brick)), brick],
-      () => writeEvent(form, set, reach),
+      () => inTurn(form, (wish) => writeEvent(wish, set, reach)),
       sentence,
     )
   }
@@ -77,7 +95,7 @@ export function useEventActs() {
     attempt(
       set,
       (bricks) => bricks.filter((one) => !(one.form === 'event' && isReached(one, form, reach))),
-      () => deleteEvent(form, reach, set),
+      () => inTurn(form, (wish) => deleteEvent(wish, reach, set)),
       `Deleted “${titleOf(form.title)}”.`,
     )
 
