@@ -172,6 +172,13 @@ internal sealed class Screen : IDisposable
         field.SendKeys(text);
     }
 
+    /// <summary>Types a date or time and leaves the field, so that it is read.</summary>
+    public void Write(string label, string text)
+    {
+        Type(label, text);
+        Find(Labelled(label)).SendKeys(Keys.Tab);
+    }
+
     public void Pick(string label, string option)
     {
         var select = Find(Labelled(label));

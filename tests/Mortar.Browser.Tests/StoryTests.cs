@@ -100,7 +100,7 @@ public class StoryTests
 
         ines.DrawDays(3, 5);
         Assert.Equal(
-            ("2026-03-12", "2026-03-14"),
+            ("Thu 12 Mar 2026", "Sat 14 Mar 2026"),
             (
                 ines.Find(Labelled("First day")).GetAttribute("value"),
                 ines.Find(Labelled("Last day")).GetAttribute("value")

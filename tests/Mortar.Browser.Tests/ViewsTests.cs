@@ -216,6 +216,94 @@ public class ViewsTests
     }
 
     [Fact]
+    public async Task An_address_with_layers_shows_those_and_leaves_what_one_keeps()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+        var rota = DemoPeople.Stable("calendar Rota");
+
+        ines.Open($"/week/2026-03-11?layers={rota},{Guid.NewGuid()}");
+
+        ines.WaitForText("This address shows one of your layers. One calendar in it is not on your wall");
+        ines.Find(Brick("Team meeting"));
+        ines.WaitGone(Brick("Bisque firing"));
+        ines.Click(By.XPath("//nav[@aria-label='Shelf']//button[@aria-pressed='false'][contains(., 'Big kiln')]"));
+        ines.WaitForText("This address shows 2 of your layers.");
+        ines.Find(Brick("Bisque firing"));
+        ines.Click("Show what I keep");
+        ines.WaitGone(Containing("p", "This address shows"));
+        ines.Find(Brick("Wheel basics"));
+        Assert.DoesNotContain("layers", ines.Path, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task An_agenda_has_any_range_and_its_address_keeps_it()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Open("/agenda/2026-03-11");
+        ines.Find(Brick("Bisque firing"));
+
+        ines.Write("From", "12 march");
+        ines.Write("To", "2026-03-13");
+
+        ines.WaitForText("12 – 13 March 2026");
+        ines.WaitGone(Brick("Bisque firing"));
+        ines.Open(ines.Path);
+        ines.WaitForText("12 – 13 March 2026");
+        ines.Find(Brick("Glaze firing 1240"));
+        ines.Press("]");
+        ines.WaitForText("14 – 15 March 2026");
+    }
+
+    [Fact]
+    public async Task Dates_and_hours_are_typed_as_one_writes_them_and_what_is_none_is_said()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+        ines.Open("/week/2026-03-11");
+        ines.Find(Brick("Bisque firing"));
+        ines.Press("n");
+        ines.Type("Title", "Slip casting");
+
+        ines.Write("Begins on", "fri 13 march");
+        ines.Write("at", "2:30 pm");
+
+        ines.Find(By.XPath("//*[@data-hand='carried'][contains(normalize-space(), '14:30 to 15:30, Slip casting')]"));
+        ines.Write("Begins on", "the day after");
+        ines.WaitForText("Type a date, as 14 may, 2026-05-14 or +3w.");
+        ines.Find(Labelled("Begins on")).SendKeys(Keys.Escape);
+        ines.Click(By.CssSelector("button[aria-label='Begins on: choose from a month']"));
+        ines.Click(By.CssSelector("[data-radix-popper-content-wrapper] button[aria-label^='Sat 14 March']"));
+        ines.Find(By.XPath("//*[@data-hand='carried'][contains(normalize-space(), 'Saturday 14 March, 14:30')]"));
+    }
+
+    /// <summary>Clocks in London go from 1:00 to 2:00 on 29 March 2026, those in Halifax went on 8 March (tz database).</summary>
+    [Fact]
+    public async Task At_the_clock_change_series_keep_their_own_clock_and_an_hour_that_is_not_there_is_refused()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Open("/week/2026-03-25");
+        // 11:00 in Halifax is 14:00 in London's winter and 15:00 in its summer; 19:00 in London stays.
+        ines.WaitForBrick("Shop hours", "14:00 to 16:00");
+        ines.Press("n");
+        ines.Type("Title", "Night firing");
+        ines.Write("Begins on", "29 march");
+        ines.Write("at", "1:30");
+        ines.Click(Containing("button", "Add to"));
+        ines.WaitForText("The clocks of Europe/London skip 01:30 on 29 March 2026");
+        ines.WaitForText("Begin at 02:30, or end later.");
+        ines.Write("at", "2:30");
+        ines.Click(Containing("button", "Add to"));
+
+        ines.WaitForBrick("Night firing", "02:30 to 03:30");
+
+        ines.Press("]");
+        ines.WaitForText("30 March – 5 April 2026");
+        ines.WaitForBrick("Shop hours", "15:00 to 17:00");
+        ines.WaitForBrick("Thursday throwing", "19:00 to 21:30");
+    }
+
+    [Fact]
     public async Task In_a_language_from_right_to_left_the_wall_still_stands()
     {
         await using var mortar = await TestMortar.Start(Repository.Web);

@@ -148,6 +148,14 @@ public static class EventRules
                 "The event would end before it starts. Set a later end."
             ),
             TimeDraft.Clock set when OutOfRange(problems, set.Start.Date, set.End.Date) => null,
+            TimeDraft.Clock set when clock.LosesItsHours(set.Start, set.End, set.Zone) => Refuse(
+                problems,
+                "time.start",
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"The clocks of {set.Zone} skip {set.Start:HH:mm} on {set.Start:d MMMM yyyy}, and nothing of this event would be left. Begin at {clock.Resolved(set.Start, set.Zone):HH:mm}, or end later."
+                )
+            ),
             TimeDraft.Clock set => EventTime.InZone(set.Start, set.End, set.Zone),
             TimeDraft.Floating set when set.End < set.Start => Refuse(
                 problems,

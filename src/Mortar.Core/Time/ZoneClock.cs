@@ -60,6 +60,15 @@ public sealed class ZoneClock(IDateTimeZoneProvider zones)
         return new Interval(start, Instant.Max(start, end));
     }
 
+    /// <summary>Whether a stretch that has a length on the clock has none in the zone, because clocks skip its start.</summary>
+    /// <example>01:30 to 02:30 in London on 29 March 2026: the start is the moment that is called 02:30.</example>
+    public bool LosesItsHours(LocalDateTime start, LocalDateTime end, string zone) =>
+        start < end && At(end, Zone(zone)) <= At(start, Zone(zone));
+
+    /// <summary>What a clock in the zone shows at a local time: the same, or an hour on where it skips that.</summary>
+    public LocalDateTime Resolved(LocalDateTime local, string zone) =>
+        At(local, Zone(zone)).InZone(Zone(zone)).LocalDateTime;
+
     /// <summary>The same appointment as the reader's clock shows it: timed ones converted, whole days and floating ones as they are.</summary>
     public EventTime AsSeenIn(EventTime time, DateTimeZone reader) =>
         time is EventTime.Timed ? Shown(Span(time, reader), reader) : time;

@@ -53,6 +53,16 @@ public class EventDraftTests
                 "There is no time zone named “Mars/Base”. Use a name such as Europe/London."
             },
             {
+                // tz database: clocks in London go from 1:00 to 2:00 on 29 March 2026
+                "time.start",
+                new TimeDraft.Clock(
+                    new LocalDateTime(2026, 3, 29, 1, 30),
+                    new LocalDateTime(2026, 3, 29, 2, 30),
+                    Studio.London
+                ),
+                "The clocks of Europe/London skip 01:30 on 29 March 2026, and nothing of this event would be left. Begin at 02:30, or end later."
+            },
+            {
                 "time",
                 new TimeDraft.Days(new LocalDate(1899, 12, 31), Nine.Date),
                 "Dates from 1900 to 2200 can be used."

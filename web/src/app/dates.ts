@@ -18,6 +18,8 @@ const formatsOf = (language: string) => {
     shortMonth: format({ month: 'short' }),
     weekday: format({ weekday: 'short' }),
     dayMonthYear: format({ day: 'numeric', month: 'long', year: 'numeric' }),
+    field: format({ weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' }),
+    numbers: format({ day: 'numeric', month: 'numeric' }),
     hour: format({ hour: 'numeric', minute: '2-digit', hour12: true }),
     moment: new Intl.DateTimeFormat(language, {
       weekday: 'short',
@@ -44,6 +46,21 @@ export function writeDatesFor(language: string, hours12: boolean) {
 }
 
 const asDate = (date: string) => new Date(`${date.slice(0, 10)}T00:00:00Z`)
+
+/** "Wed 11 Mar 2026", as a field for a date holds it. */
+export const fieldDateText = (date: string) => formats.field.format(asDate(date)).replaceAll(',', '')
+
+/** Whether the reader's language writes the day before the month: 14/5 or 5/14. */
+export const isDayFirst = () =>
+  formats.numbers.formatToParts(asDate('2026-05-14')).find(({ type }) => type === 'day' || type === 'month')
+    ?.type === 'day'
+
+/** The twelve months as the reader's language writes them, short and long, in small letters. */
+export const monthsWritten = (): string[][] =>
+  Array.from({ length: 12 }, (_, index) => {
+    const first = new Date(Date.UTC(2026, index, 1))
+    return [formats.shortMonth, formats.month].map((each) => each.format(first).toLowerCase())
+  })
 
 /** "Wed 11" */
 export const dayText = (date: string) => formats.weekdayDay.format(asDate(date)).replace(',', '')

@@ -4,7 +4,7 @@ interface TextFieldProps {
   label: string
   value: string
   onChange: (value: string) => void
-  type?: 'text' | 'email' | 'password' | 'date' | 'time' | 'number'
+  type?: 'text' | 'email' | 'password' | 'number'
   problem?: string
   hint?: string
   required?: boolean
@@ -12,13 +12,12 @@ interface TextFieldProps {
   placeholder?: string
   autoComplete?: string
   suggestions?: { value: string; label: string }[]
-  min?: string
 }
 
 export const inputLook =
   'w-full min-w-0 rounded-control border border-cement-500 bg-surface px-2 py-1.5 aria-invalid:border-clash aria-invalid:border-2'
 
-/** One line of text, or a date or time. */
+/** One line of text. */
 export function TextField({
   label,
   value,

@@ -206,7 +206,7 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
             </span>
           </span>
         </label>
-        {['time', 'attendees', 'repeats'].map((field) => {
+        {['time', 'time.start', 'time.end', 'time.last', 'attendees', 'repeats'].map((field) => {
           const problem = fieldProblem(error, field)
           return (
             problem && (

@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
+import { DateField } from '../../app/DateField'
 import { dateText, dayText, longDayText, weekdayText } from '../../app/dates'
 import { Choice } from '../../ui/Choice'
 import { inputLook, TextField } from '../../ui/TextField'
@@ -186,12 +187,10 @@ function Ends({ wish, start, onChange }: PartProps) {
         ]}
       />
       {ends.how === 'until' && (
-        <TextField
+        <DateField
           label="Last day"
-          type="date"
           value={ends.day}
-          min={start}
-          onChange={(day) => day && onChange({ ends: { how: 'until', day } })}
+          onChange={(day) => onChange({ ends: { how: 'until', day } })}
         />
       )}
       {ends.how === 'times' && (

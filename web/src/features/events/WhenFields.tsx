@@ -1,5 +1,6 @@
+import { ClockField } from '../../app/ClockField'
+import { DateField } from '../../app/DateField'
 import { dayText } from '../../app/dates'
-import { TextField } from '../../ui/TextField'
 import type { Time } from '../wall/bricks'
 import { addDays, dateOf, localAt, minuteOf } from '../wall/times'
 import { timeProblem, withEnd, withForm, withStart } from './eventForm'
@@ -38,18 +39,15 @@ export function WhenFields({ time, zone, onChange }: WhenFieldsProps) {
       )}
       {time.form === 'days' ? (
         <div className="grid grid-cols-[repeat(2,minmax(0,1fr))] gap-2">
-          <TextField
+          <DateField
             label="First day"
-            type="date"
             value={time.first}
-            onChange={(day) => day && onChange(withStart(time, day))}
+            onChange={(day) => onChange(withStart(time, day))}
           />
-          <TextField
+          <DateField
             label="Last day"
-            type="date"
             value={time.last}
-            min={time.first}
-            onChange={(day) => day && onChange(withEnd(time, day))}
+            onChange={(day) => onChange(withEnd(time, day))}
             problem={problem}
             hint={`Over on ${dayText(addDays(time.last, 1))}`}
           />
@@ -76,32 +74,27 @@ function Hours({
   const endDay = dateOf(time.end)
   const at = (day: string, clock: string) => localAt(day, minuteOf(`${day}T${clock}:00`))
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)_7.3rem] gap-2">
-      <TextField
+    <div className="grid grid-cols-[minmax(0,1fr)_5.5rem] gap-2">
+      <DateField
         label="Begins on"
-        type="date"
         value={startDay}
-        onChange={(day) => day && onChange(withStart(time, at(day, time.start.slice(11, 16))))}
+        onChange={(day) => onChange(withStart(time, at(day, time.start.slice(11, 16))))}
       />
-      <TextField
+      <ClockField
         label="at"
-        type="time"
         value={time.start.slice(11, 16)}
-        onChange={(clock) => clock && onChange(withStart(time, at(startDay, clock)))}
+        onChange={(clock) => onChange(withStart(time, at(startDay, clock)))}
       />
-      <TextField
+      <DateField
         label="Ends on"
-        type="date"
         value={endDay}
-        min={startDay}
-        onChange={(day) => day && onChange(withEnd(time, at(day, time.end.slice(11, 16))))}
+        onChange={(day) => onChange(withEnd(time, at(day, time.end.slice(11, 16))))}
         problem={problem}
       />
-      <TextField
+      <ClockField
         label="at"
-        type="time"
         value={time.end.slice(11, 16)}
-        onChange={(clock) => clock && onChange(withEnd(time, at(endDay, clock)))}
+        onChange={(clock) => onChange(withEnd(time, at(endDay, clock)))}
       />
     </div>
   )

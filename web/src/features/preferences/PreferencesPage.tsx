@@ -3,10 +3,10 @@ import { type FormEvent, useState } from 'react'
 import { Link } from 'react-router'
 import { fieldProblem } from '../../api/problem'
 import { useActs } from '../../app/acts'
+import { ClockField } from '../../app/ClockField'
 import { useReader } from '../../app/person'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
-import { TextField } from '../../ui/TextField'
 import { reaches } from '../access/ladder'
 import { zonesQuery } from '../calendars/calendarQueries'
 import { shelfQuery } from '../shelf/shelfQuery'
@@ -108,17 +108,15 @@ export function PreferencesPage() {
             }))}
           />
           <div className="grid grid-cols-2 gap-3">
-            <TextField
+            <ClockField
               label="Usual hours from"
-              type="time"
               value={asClock(wish.dayBegins)}
-              onChange={(clock) => clock && set({ dayBegins: asMinutes(clock) })}
+              onChange={(clock) => set({ dayBegins: asMinutes(clock) })}
             />
-            <TextField
+            <ClockField
               label="to"
-              type="time"
               value={asClock(wish.dayEnds)}
-              onChange={(clock) => clock && set({ dayEnds: asMinutes(clock) })}
+              onChange={(clock) => set({ dayEnds: asMinutes(clock) })}
               problem={fieldProblem(error, 'dayEnds')}
             />
           </div>

@@ -16,7 +16,7 @@ export function LookDesk({
   layers: readonly Layer[]
   onClose: () => void
 }) {
-  const shelf = useShelf(layers)
+  const shelf = useShelf(layers, null)
   const [look, setLook] = useState({ name: layer.name, hue: layer.hue, mark: layer.mark })
   const keep = (next: typeof look) => {
     shelf.lay(layer.calendarId, { ...next, name: next.name.trim() || layer.calendar.name })

@@ -4,6 +4,7 @@ import { type FormEvent, useState } from 'react'
 import { useActs } from '../../app/acts'
 import { Menu, MenuItem, MenuLabel, MenuLine } from '../../ui/Menu'
 import type { Layer } from '../wall/bricks'
+import { viewAddress } from '../wall/useAddressLayers'
 import { deleteSet, type LayerSet, writeSet } from './shelfQuery'
 
 interface SetsMenuProps {
@@ -55,6 +56,14 @@ export function SetsMenu({ sets, layers, groupId, groupName, onApply }: SetsMenu
       acts.failed(error)
     }
   }
+  const copyAddress = async () => {
+    try {
+      await navigator.clipboard.writeText(viewAddress(window.location.href, layers))
+      acts.done('Copied the address of this view, with the layers in it. Everybody sees in it what they may.')
+    } catch (error) {
+      acts.failed(error)
+    }
+  }
   const own = sets.filter((set) => set.mine)
   if (naming !== null)
     return (
@@ -98,6 +107,7 @@ export function SetsMenu({ sets, layers, groupId, groupName, onApply }: SetsMenu
       ))}
       {sets.length > 0 && <MenuLine />}
       <MenuItem onSelect={() => setNaming('')}>Keep what is shown as a set</MenuItem>
+      <MenuItem onSelect={() => void copyAddress()}>Copy the address of this view</MenuItem>
       {own.map((set) => (
         <div key={set.id}>
           <MenuItem

@@ -5,12 +5,15 @@ import { MarkBlock } from '../../ui/MarkSign'
 import { Menu, MenuItem, MenuLabel, MenuLine } from '../../ui/Menu'
 import { roleName } from '../access/ladder'
 import type { Layer } from '../wall/bricks'
+import type { AddressLayers } from '../wall/useAddressLayers'
 import { SetsMenu } from './SetsMenu'
 import { setsQuery } from './shelfQuery'
 import { useShelf } from './useShelf'
 
 interface ShelfProps {
   layers: readonly Layer[]
+  /** Where an address decides what is shown. */
+  address: AddressLayers | null
   groupId: string | undefined
   groupName: string | undefined
   /** The people of the open group; pressed ones are the only ones whose time is shown. */
@@ -25,10 +28,20 @@ interface ShelfProps {
 const roomForPeople = 4
 
 /** The strip under the wall that holds one's layers: press one to show or hide it. */
-export function Shelf({ layers, groupId, groupName, people, who, onWho, onOpen, onNewCalendar }: ShelfProps) {
+export function Shelf({
+  layers,
+  address,
+  groupId,
+  groupName,
+  people,
+  who,
+  onWho,
+  onOpen,
+  onNewCalendar,
+}: ShelfProps) {
   const [isOpen, setOpen] = useState(false)
   const sets = useQuery(setsQuery)
-  const shelf = useShelf(layers)
+  const shelf = useShelf(layers, address)
   const here = layers.filter((layer) => layer.groupId === groupId)
   const elsewhere = layers.filter((layer) => layer.groupId !== groupId)
   const chip = (layer: Layer) => (
@@ -237,7 +250,14 @@ function LayerChip({ layer, neighbours: [before, after], shelf, onOpen }: LayerC
           {layer.name}: {roleName(layer.role)}
         </MenuLabel>
         <MenuItem onSelect={() => shelf.showOnly([layer])}>Only this one</MenuItem>
-        <MenuItem onSelect={() => shelf.lay(layer.calendarId, { beside: !layer.beside, shown: true })}>
+        <MenuItem
+          onSelect={() =>
+            shelf.lay(
+              layer.calendarId,
+              layer.shown ? { beside: !layer.beside } : { beside: !layer.beside, shown: true },
+            )
+          }
+        >
           {layer.beside ? 'Blend with the others' : 'Set beside the others'}
         </MenuItem>
         {before && (

@@ -1,10 +1,17 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useActs } from '../../app/acts'
 import type { Layer } from '../wall/bricks'
-import { layLayer, orderLayers } from './shelfQuery'
+import type { AddressLayers } from '../wall/useAddressLayers'
+import { layLayer, orderLayers, shelfQuery } from './shelfQuery'
 
-/** What can be done with the layers of one's own wall; each is shown at once and kept with the account. */
-export function useShelf(layers: readonly Layer[]) {
+const none: Layer[] = []
+
+/**
+ * What can be done with the layers of one's own wall; each is shown at once and kept with the account. Where an address
+ * decides what is shown, showing and hiding changes the address and leaves what one keeps alone.
+ */
+export function useShelf(inView: readonly Layer[], address: AddressLayers | null) {
+  const layers = useQuery(shelfQuery).data ?? none
   const queries = useQueryClient()
   const acts = useActs()
   const settle = {
@@ -26,13 +33,26 @@ export function useShelf(layers: readonly Layer[]) {
     ...settle,
   })
 
-  const withOne = (calendarId: string, part: Partial<Layer>) =>
+  const withOne = (calendarId: string, part: Partial<Layer>) => {
+    if (address && part.shown !== undefined)
+      address.show(
+        inView
+          .filter((layer) => (layer.calendarId === calendarId ? part.shown : layer.shown))
+          .map((layer) => layer.calendarId),
+      )
+    else keepOne(calendarId, part)
+  }
+  const keepOne = (calendarId: string, part: Partial<Layer>) =>
     one.mutate(layers.map((layer) => (layer.calendarId === calendarId ? { ...layer, ...part } : layer)))
   return {
     /** Changes one layer: shown, beside, or one's own look of it. */
     lay: withOne,
     /** Only these are shown; what was before can be brought back. */
     showOnly: (shown: readonly { calendarId: string; beside?: boolean }[]) => {
+      if (address) {
+        address.show(shown.map((layer) => layer.calendarId))
+        return
+      }
       const before = layers
       const wanted = new Map(shown.map((layer) => [layer.calendarId, layer]))
       all.mutate(

@@ -1,20 +1,24 @@
 import { useMemo } from 'react'
+import { DateField } from '../../app/DateField'
 import { clockText, daysText, dayText, longDayText } from '../../app/dates'
 import { MarkBlock } from '../../ui/MarkSign'
 import { type Brick, brickKey, timeOf, titleOf } from './bricks'
-import { dateOf, daysOf } from './times'
+import { addDays, dateOf, daysOf } from './times'
 import type { ViewProps } from './viewProps'
 
 interface AgendaViewProps extends ViewProps {
   zone: string
   /** The names of people by their ids. */
   names: ReadonlyMap<string, string>
+  /** Shows another range, from its first to its last day. */
+  onRange: (first: string, last: string) => void
 }
 
 /** A list by day: the one to print, and to read aloud. Ranges stand on the first of their days in view. */
-export function AgendaView({ days, now, zone, bricks, face, names, onPlace }: AgendaViewProps) {
+export function AgendaView({ days, now, zone, bricks, face, names, onPlace, onRange }: AgendaViewProps) {
+  const first = days[0] ?? ''
+  const last = days.at(-1) ?? ''
   const byDay = useMemo(() => {
-    const first = days[0] ?? ''
     const sorted = bricks.toSorted(
       (a, b) => sortKey(a, zone).localeCompare(sortKey(b, zone)) || brickKey(a).localeCompare(brickKey(b)),
     )
@@ -23,7 +27,7 @@ export function AgendaView({ days, now, zone, bricks, face, names, onPlace }: Ag
       // biome-ignore lint/complexity/useMathMinMax: these are dates as text, which sort as they follow
       return start < first ? first : start
     })
-  }, [bricks, days, zone])
+  }, [bricks, first, zone])
   const used = days.filter((day) => byDay.has(day))
   return (
     <section
@@ -32,6 +36,18 @@ export function AgendaView({ days, now, zone, bricks, face, names, onPlace }: Ag
       data-scroller="true"
     >
       <div className="mx-auto max-w-3xl px-6 py-4 max-sm:px-3">
+        <div className="mb-4 grid max-w-sm grid-cols-2 gap-2 print:hidden">
+          <DateField
+            label="From"
+            value={first}
+            onChange={(day) => onRange(day, day > last ? addDays(day, days.length - 1) : last)}
+          />
+          <DateField
+            label="To"
+            value={last}
+            onChange={(day) => (day < first ? onRange(day, day) : onRange(first, day))}
+          />
+        </div>
         {used.length === 0 && (
           <p className="py-12 text-center text-cement-700">
             Nothing on these days.{' '}

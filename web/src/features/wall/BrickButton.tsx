@@ -23,6 +23,12 @@ export interface BrickActs {
   onBrickKey: (event: KeyboardEvent, brick: Brick) => void
 }
 
+/**
+ * How little room a brick has for words: small letters; no hour, since where it lies tells it; so little that the words
+ * run down it as on the spine of a book; or none, and only its colour is seen.
+ */
+export type Room = 'small' | 'tight' | 'spine' | 'bare' | undefined
+
 /** Where a brick lies; what is a number is in pixels. */
 export interface BrickPlace {
   left: string
@@ -45,6 +51,8 @@ interface BrickButtonProps {
   under?: boolean
   /** Edges by which it can be lengthened. */
   edges?: { first?: 'top' | 'left'; last?: 'bottom' | 'right' }
+  /** How little room there is beside its neighbours. */
+  room?: Room
 }
 
 /** The edges of what begins and ends in view: only those can be taken hold of. */
@@ -57,16 +65,10 @@ export const endsOf = <First extends 'top' | 'left', Last extends 'bottom' | 'ri
   last: part.continuesAfter ? undefined : last,
 })
 
-const edgeLook = {
-  top: 'inset-x-0 top-0 h-1.5 cursor-ns-resize',
-  bottom: 'inset-x-0 bottom-0 h-1.5 cursor-ns-resize',
-  left: 'inset-y-0 left-0 w-1.5 cursor-ew-resize',
-  right: 'inset-y-0 right-0 w-1.5 cursor-ew-resize',
-}
-
 /**
  * One brick. Pointers are dealt with by the wall around it (useHand), keys here. Among thousands only those are drawn
- * anew that have changed.
+ * anew that have changed; and since the browser goes through all of them whenever the pointer moves, a brick is as few
+ * boxes as can be: nothing in it is placed or clipped by itself.
  */
 export const BrickButton = memo(function BrickButton({
   brick,
@@ -78,6 +80,7 @@ export const BrickButton = memo(function BrickButton({
   hand,
   under,
   edges,
+  room,
 }: BrickButtonProps) {
   const event = brick.form === 'event' ? brick : null
   const tentative = brick.form === 'busy' ? brick.tentative : brick.showAs === 'tentative'
@@ -99,6 +102,8 @@ export const BrickButton = memo(function BrickButton({
       data-hand={hand}
       data-free={event?.showAs === 'free'}
       data-to-be-set={event?.time.form === 'days' && event.time.toBeSet}
+      data-ends={(mayChange && [edges?.first, edges?.last].filter(Boolean).join(' ')) || undefined}
+      data-room={room}
       style={style}
       aria-pressed={state.marked || undefined}
       title={hint(brick)}
@@ -113,20 +118,9 @@ export const BrickButton = memo(function BrickButton({
           acts.onMark(brick)
         } else acts.onBrickKey(press, brick)
       }}
-      className={`brick ${under ? 'sr-only' : ''} overflow-hidden rounded-brick text-left text-[12px] ${style ? 'absolute' : `brick-line relative block w-full ${flat ? 'h-4.75' : ''}`}`}
+      className={`brick ${under ? 'sr-only' : ''} rounded-brick text-left text-[12px] ${style ? 'absolute' : `brick-line block w-full ${flat ? 'h-4.75' : ''}`}`}
     >
       <BrickFace brick={brick} layer={layer} flat={flat} whose={state.whose} clash={state.clash} />
-      {mayChange &&
-        [edges?.first, edges?.last].map(
-          (edge, index) =>
-            edge && (
-              <span
-                key={edge}
-                data-edge={index === 0 ? 'first' : 'last'}
-                className={`absolute ${edgeLook[edge]}`}
-              />
-            ),
-        )}
     </button>
   )
 }, areAlike)
@@ -140,6 +134,7 @@ function areAlike(a: BrickButtonProps, b: BrickButtonProps): boolean {
     a.acts === b.acts &&
     a.hand === b.hand &&
     a.under === b.under &&
+    a.room === b.room &&
     a.edges?.first === b.edges?.first &&
     a.edges?.last === b.edges?.last &&
     isSameState(a.state, b.state) &&

@@ -27,22 +27,22 @@ export function BrickFace({ brick, layer, flat, whose, clash }: BrickFaceProps) 
   const toBeSet = event?.time.form === 'days' && event.time.toBeSet
   const read = aloud(brick, layer, clash)
   const mark = (
-    <span className={`flex h-4 ${flat ? 'shrink-0' : 'float-left mr-0.5 -ml-[3px]'}`}>
+    <span className={`brick-mark flex h-4 ${flat ? 'shrink-0' : 'float-left mr-0.5 -ml-[3px]'}`}>
       <MarkBlock mark={layer.mark} size={15} />
     </span>
   )
   const words = (
     <>
-      <span className="sr-only">{read.before}</span>
+      <span className="aloud">{read.before}</span>
       {hour && <span className="brick-hour font-bold">{hour}</span>}
-      <span className="sr-only">{read.between}</span>
+      <span className="aloud">{read.between}</span>
       {hour && ' '}
       {whose && <span className="font-bold">{whose}: </span>}
       <span className={`${flat ? '' : 'break-words'} ${event?.cancelled ? 'line-through' : ''}`} dir="auto">
         {title}
       </span>
       {toBeSet && <span className="italic"> times to be set</span>}
-      <span className="sr-only">{read.after}</span>
+      <span className="aloud">{read.after}</span>
       {event?.repeats && <Repeat2 size={11} className="ml-1 inline align-[-1px]" aria-hidden="true" />}
       {event?.private && <Lock size={10} className="ml-1 inline align-[-1px]" aria-hidden="true" />}
     </>
@@ -74,7 +74,7 @@ function aloud(brick: Brick, layer: Layer, clash: boolean | undefined): Aloud {
   if (brick.form === 'busy')
     return {
       before: `${wholeDayText(brick.start)}, `,
-      between: `${until(brick.start, brick.end)}, `,
+      between: `${until(brick.start, brick.end)},`,
       after: `${brick.tentative ? ', perhaps' : ''}, ${layer.name}`,
     }
   const { time } = brick
@@ -91,7 +91,7 @@ function aloud(brick: Brick, layer: Layer, clash: boolean | undefined): Aloud {
   if (time.form !== 'days')
     return {
       before: `${wholeDayText(time.start)}, `,
-      between: `${until(time.start, time.end)}, `,
+      between: `${until(time.start, time.end)},`,
       after,
     }
   const days =

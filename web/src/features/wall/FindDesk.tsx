@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { useDeferredValue } from 'react'
 import { sentenceOf } from '../../api/problem'
+import { DateField } from '../../app/DateField'
 import { clockText, longDayText } from '../../app/dates'
 import { Choice } from '../../ui/Choice'
 import { MarkBlock } from '../../ui/MarkSign'
@@ -65,13 +66,8 @@ export function FindDesk({ search, layers, people, onSearch, onOpen, onClose }: 
           )}
         </div>
         <div className="grid grid-cols-2 gap-2">
-          <TextField
-            label="From"
-            type="date"
-            value={search.from}
-            onChange={(from) => from && set({ from })}
-          />
-          <TextField label="To" type="date" value={search.to} onChange={(to) => to && set({ to })} />
+          <DateField label="From" value={search.from} onChange={(from) => set({ from })} />
+          <DateField label="To" value={search.to} onChange={(to) => set({ to })} />
         </div>
       </div>
       {found.isError && (

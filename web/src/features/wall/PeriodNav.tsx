@@ -1,7 +1,7 @@
 import { ChevronLeft, ChevronRight } from 'lucide-react'
 import { type FormEvent, useState } from 'react'
 import { useActs } from '../../app/acts'
-import { dateTyped } from './views'
+import { dateTyped } from '../../app/typed'
 
 interface PeriodNavProps {
   title: string

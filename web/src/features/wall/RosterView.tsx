@@ -214,9 +214,10 @@ const Line = memo(function Line({
   onCursor,
 }: LineProps) {
   const columns = { gridTemplateColumns: `repeat(${days.length}, minmax(0, 1fr))` }
-  const carriedBars = carried ? barsOf([carried], days, zone) : []
+  const bar = carried ? barsOf([carried], days, zone) : []
   const carriedDays = carried ? daysOf(carried.time) : null
-  // Only the days under a bar make room for it.
+  const carriedBars = inHand ? [] : bar
+  // Only the days under a bar make room for it, and not while it is in the hand: then it lies over all.
   const top = (column: number) =>
     barHeight *
     Math.max(
@@ -282,15 +283,11 @@ const Line = memo(function Line({
               )
             })}
             {carried &&
+              !inHand &&
               carriedBars.length === 0 &&
               carriedDays &&
               carriedDays.first <= day &&
-              day <= carriedDays.last && (
-                <Carried
-                  props={face(carried)}
-                  place={inHand ? barStyle(column, column, 0, days.length) : undefined}
-                />
-              )}
+              day <= carriedDays.last && <Carried props={face(carried)} place={undefined} />}
             {bars
               .filter((bar) => bar.first === column)
               .map((bar) => {
@@ -325,6 +322,20 @@ const Line = memo(function Line({
               })}
           </div>
         ))}
+        {carried && inHand && (
+          <div className="pointer-events-none absolute inset-0 z-5 contain-layout contain-size contain-style">
+            {(bar.length > 0
+              ? bar
+              : days.flatMap((day, column) =>
+                  carriedDays && carriedDays.first <= day && day <= carriedDays.last
+                    ? [{ key: day, first: column, last: column }]
+                    : [],
+                )
+            ).map(({ key, first, last }) => (
+              <Carried key={key} props={face(carried)} place={barStyle(first, last, 0, days.length)} />
+            ))}
+          </div>
+        )}
       </div>
     </div>
   )

@@ -33,7 +33,7 @@ export function ViewTabs({ view, span, onView, onSpan }: ViewTabsProps) {
           onChange={(event) => onSpan(Number(event.target.value))}
           className="rounded-control border border-on-bar/40 bg-bar px-1 py-1 text-[12px] text-on-bar max-sm:hidden"
         >
-          {choices
+          {[...new Set([...choices, span])]
             .toSorted((a, b) => a - b)
             .map((days) => (
               <option key={days} value={days}>

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useEffect, useMemo, useState } from 'react'
+import { useCallback, useEffect, useMemo, useState } from 'react'
 import { Navigate, useNavigate, useParams, useSearchParams } from 'react-router'
 import type { Schema } from '../../api/client'
 import { sentenceOf } from '../../api/problem'
@@ -15,6 +15,7 @@ import { groupQueries, keepLastGroup, lastGroup } from '../groups/groupQueries'
 import { isoDay } from '../preferences/preferences'
 import { Shelf } from '../shelf/Shelf'
 import { shelfQuery } from '../shelf/shelfQuery'
+import { AddressNote } from './AddressNote'
 import { AgendaView } from './AgendaView'
 import type { BrickActs } from './BrickButton'
 import {
@@ -37,6 +38,7 @@ import { MarksBar } from './MarksBar'
 import { MonthView } from './MonthView'
 import { keepLastCalendar, layerToMakeIn } from './makeIn'
 import { PeriodNav } from './PeriodNav'
+import { PrintHead } from './PrintHead'
 import { Ribbon } from './Ribbon'
 import { RosterView } from './RosterView'
 import { carriedTo, rowsOf, rowsOfBrick } from './roster'
@@ -51,6 +53,7 @@ import {
   minutesBetween,
   moved,
 } from './times'
+import { useAddressLayers } from './useAddressLayers'
 import { useCarry } from './useCarry'
 import type { Carried, Ghost } from './useHand'
 import { useKeys } from './useKeys'
@@ -59,13 +62,14 @@ import { useNow } from './useNow'
 import { useSteady } from './useSteady'
 import { ViewTabs } from './ViewTabs'
 import type { ViewProps } from './viewProps'
-import { isView, periodOf, spans, type View, views, weekStart } from './views'
+import { isView, longestRange, periodOf, rangeOf, spanOf, type View, views, weekStart } from './views'
 import { WallDesk } from './WallDesk'
 import { WeekView } from './WeekView'
 import { findQuery, type Search, wallQuery } from './wallQuery'
 import { elsewhereText, whatChanged, whoseText } from './wallWords'
 
 const noLayers: Layer[] = []
+const noBricks: Brick[] = []
 
 const pinKey = 'mortar-pinned-rows'
 
@@ -91,16 +95,21 @@ function Wall({ view }: { view: View }) {
   const [search, setSearch] = useSearchParams()
   const narrow = useNarrow()
   const firstDay = isoDay(preferences.firstDay)
-  const wished = Number(search.get('days')) || lastSpan(view)
-  const span = spans[view].includes(wished) ? wished : (spans[view][0] ?? 7)
+  const span = spanOf(view, Number(search.get('days')) || lastSpan(view))
   const shownSpan = narrow && (view === 'roster' || view === 'week') ? 1 : span
-  const period = useMemo(() => periodOf(view, date, shownSpan, firstDay), [view, date, shownSpan, firstDay])
+  // An agenda may have any range: its address says where it ends.
+  const until = view === 'agenda' ? dateNamed(search.get('to') ?? undefined) : undefined
+  const exact = until ? Math.min(longestRange, daysBetween(date, until) + 1) : 0
+  const period = useMemo(
+    () => (exact > 0 ? rangeOf(date, exact) : periodOf(view, date, shownSpan, firstDay)),
+    [view, date, shownSpan, firstDay, exact],
+  )
   const { days, first, last } = period
 
   const shelf = useQuery(shelfQuery)
   const groups = useQuery(groupQueries.list)
   const wall = useQuery(wallQuery(first, last))
-  const layers = shelf.data ?? noLayers
+  const { layers, address } = useAddressLayers(shelf.data ?? noLayers)
   const group =
     groups.data?.find((one) => one.id === (search.get('group') ?? lastGroup())) ??
     busiest(groups.data ?? [], layers)
@@ -112,10 +121,11 @@ function Wall({ view }: { view: View }) {
   useEffect(() => {
     if (!fetched) return
     for (const by of [1, -1]) {
-      const near = periodOf(view, period.step(by), shownSpan, firstDay)
+      const near =
+        exact > 0 ? rangeOf(period.step(by), exact) : periodOf(view, period.step(by), shownSpan, firstDay)
       void queries.prefetchQuery(wallQuery(near.first, near.last))
     }
-  }, [fetched, queries, view, period, shownSpan, firstDay])
+  }, [fetched, queries, view, period, shownSpan, firstDay, exact])
 
   const [form, setForm] = useState<EventForm | null>(null)
   const [met, setMet] = useState<EventForm | null>(null)
@@ -168,7 +178,13 @@ function Wall({ view }: { view: View }) {
       }),
     [wall.data, byId, who, rowKeys],
   )
-  const clashes = useMemo(() => clashesOf(wall.data?.clashes ?? []), [wall.data])
+  const inDay = view === 'day' ? bricks : noBricks
+  const lanes = useMemo(
+    () => lanesOf(view, narrow, rows, who, inDay, byId),
+    [view, narrow, rows, who, inDay, byId],
+  )
+  const struck = wall.data?.clashes
+  const clashes = useMemo(() => clashesOf(struck ?? []), [struck])
   const isSeeking =
     desk?.kind === 'find' && (seeking.words.trim() !== '' || seeking.person !== '' || seeking.kind !== '')
   const hits = useQuery({ ...findQuery(seeking), enabled: isSeeking })
@@ -202,14 +218,19 @@ function Wall({ view }: { view: View }) {
     setAsked(null)
     place(null)
   }
-  const goTo = (day: string, to: View = view) =>
-    navigate({ pathname: `/${to}/${day}`, search: search.toString() })
+  const goTo = (day: string, to: View = view) => {
+    const after = new URLSearchParams(search)
+    if (exact > 0 && to === view) after.set('to', addDays(day, exact - 1))
+    else after.delete('to')
+    navigate({ pathname: `/${to}/${day}`, search: after.toString() })
+  }
   const setSpan = (days: number) => {
     keepLastSpan(view, days)
     setSearch(
       (before) => {
         const after = new URLSearchParams(before)
         after.set('days', String(days))
+        after.delete('to')
         return after
       },
       { replace: true },
@@ -218,6 +239,7 @@ function Wall({ view }: { view: View }) {
   const showView = (to: View) => {
     const after = new URLSearchParams(search)
     after.delete('days')
+    after.delete('to')
     navigate({ pathname: `/${to}/${date}`, search: after.toString() })
   }
 
@@ -389,27 +411,31 @@ function Wall({ view }: { view: View }) {
     ? (rowsOfBrick(carried, byId.get(carried.calendarId) ?? blankLayer, rowKeys)[0] ?? '')
     : ''
   const brickActs = useSteady<BrickActs>({ onOpen: openBrick, onMark: mark, onBrickKey: onCarryKey })
-  const face: ViewProps['face'] = (brick) => {
-    const layer =
-      byId.get(brick.calendarId) ??
-      (brick === carried ? layers.find((one) => one.calendarId === brick.calendarId) : undefined)
-    const key = brickKey(brick)
-    return (
-      layer && {
-        brick,
-        layer,
-        acts: brickActs,
-        state: {
-          past: isPast(timeOf(brick, zone), now),
-          chosen: key === chosen,
-          marked: marks.has(key),
-          clash: clashes.get(key),
-          whose: view === 'roster' || layer.purpose !== 'away' ? undefined : whoseText(brick, names),
-          found: found === null ? undefined : brick.form === 'event' && found.has(brick.eventId),
-        },
-      }
-    )
-  }
+  const carriedIn = carried?.calendarId
+  const face = useCallback<ViewProps['face']>(
+    (brick) => {
+      const layer =
+        byId.get(brick.calendarId) ??
+        (brick.calendarId === carriedIn ? layers.find((one) => one.calendarId === carriedIn) : undefined)
+      const key = brickKey(brick)
+      return (
+        layer && {
+          brick,
+          layer,
+          acts: brickActs,
+          state: {
+            past: isPast(timeOf(brick, zone), now),
+            chosen: key === chosen,
+            marked: marks.has(key),
+            clash: clashes.get(key),
+            whose: view === 'roster' || layer.purpose !== 'away' ? undefined : whoseText(brick, names),
+            found: found === null ? undefined : brick.form === 'event' && found.has(brick.eventId),
+          },
+        }
+      )
+    },
+    [byId, carriedIn, layers, brickActs, zone, now, chosen, marks, clashes, view, names, found],
+  )
   const asNew = (ghost: Ghost): EventBrick | null => {
     if (ghost.brick) return { ...ghost.brick, time: ghost.time }
     const row = rows.find((one) => one.key === ghost.lane)
@@ -437,6 +463,7 @@ function Wall({ view }: { view: View }) {
     ),
     -7 * ribbonBefore,
   )
+  const title = view === 'month' ? monthText(date) : periodText(first, last)
   return (
     <div className="flex h-full flex-col">
       <TopBar>
@@ -451,13 +478,13 @@ function Wall({ view }: { view: View }) {
           onNewGroup={() => place({ kind: 'newGroup' })}
         />
         <PeriodNav
-          title={view === 'month' ? monthText(date) : periodText(first, last)}
+          title={title}
           today={today}
           onMove={(steps) => goTo(period.step(steps))}
           onNow={() => goTo(today)}
           onGo={goTo}
         />
-        <ViewTabs view={view} span={span} onView={showView} onSpan={setSpan} />
+        <ViewTabs view={view} span={exact || span} onView={showView} onSpan={setSpan} />
         <div className="ml-auto flex items-center gap-1.5">
           <button
             type="button"
@@ -486,6 +513,10 @@ function Wall({ view }: { view: View }) {
         calendars={[...byId.keys()]}
         onGo={goTo}
       />
+      <PrintHead group={group?.name} title={title} layers={byId.values()} />
+      {address && shelf.isSuccess && (
+        <AddressNote address={address} shown={layers.filter((layer) => layer.shown).length} />
+      )}
       <main className="relative flex min-h-0 flex-1">
         {shelf.isSuccess && layers.length === 0 ? (
           <EmptyWall
@@ -508,9 +539,18 @@ function Wall({ view }: { view: View }) {
         ) : view === 'month' ? (
           <MonthView {...shared} zone={zone} month={date.slice(0, 7)} onDay={(day) => goTo(day, 'day')} />
         ) : view === 'agenda' ? (
-          <AgendaView {...shared} zone={zone} names={names} />
+          <AgendaView
+            {...shared}
+            zone={zone}
+            names={names}
+            onRange={(from, to) => {
+              const after = new URLSearchParams(search)
+              after.set('to', to)
+              navigate({ pathname: `/agenda/${from}`, search: after.toString() })
+            }}
+          />
         ) : (
-          <WeekView {...shared} lanes={lanesOf(view, narrow, rows, who, bricks, byId)} />
+          <WeekView {...shared} lanes={lanes} />
         )}
         {marks.size > 0 && (
           <MarksBar
@@ -564,6 +604,7 @@ function Wall({ view }: { view: View }) {
       </main>
       <Shelf
         layers={layers}
+        address={address}
         groupId={group?.id}
         groupName={group?.name}
         people={people}

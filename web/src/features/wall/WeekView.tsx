@@ -4,16 +4,30 @@ import { Temporal } from 'temporal-polyfill'
 import { clockText, dayText, longDayText } from '../../app/dates'
 import { useReader } from '../../app/person'
 import { BrickButton, endsOf } from './BrickButton'
-import { brickKey, type EventBrick } from './bricks'
-import { type Bar, barsOf, type Piece, piecesOf } from './geometry'
+import { type Brick, brickKey, type EventBrick } from './bricks'
+import { DayColumn, pieceStyle } from './DayColumn'
+import { type Bar, barsOf, piecesOf, timedByDay } from './geometry'
 import type { Lane } from './lanes'
 import { type Scale, scaleOf } from './scale'
 import { dateOf, localAt, minuteOf } from './times'
 import { type Place, useHand } from './useHand'
 import { useLeftBehind } from './useLeftBehind'
+import { useWidth } from './useWidth'
 import type { ViewProps } from './viewProps'
 
 const barHeight = 22
+
+const nothing: Brick[] = []
+
+/**
+ * What lies on the wall, and over it what is in the hand: each laid out by itself, so that the one that moves does not
+ * have thousands of others laid out again.
+ */
+const layer = 'absolute inset-0 contain-layout contain-size contain-style'
+const overAll = `${layer} pointer-events-none z-5`
+
+/** Its columns stand over those that scroll: it leaves as much room at its end as their bar takes. */
+const abreast = 'gutter overflow-hidden'
 
 /** Hours downwards, a column a day, split into lanes; whole days across the top. */
 export function WeekView({
@@ -38,6 +52,7 @@ export function WeekView({
     [preferences.dayBegins, preferences.dayEnds, night],
   )
   const columns = days.length * lanes.length
+  const widthPx = useWidth(hours)
 
   const placeAt = (x: number, y: number): Place | null => {
     const box = hours.current?.getBoundingClientRect()
@@ -65,14 +80,11 @@ export function WeekView({
   const carriedLane = hand.ghost?.lane ?? draftLane
   useLeftBehind(hand.held ?? (hand.ghost ? null : draft && brickKey(draft)))
 
-  const laid = useMemo(
-    () =>
-      lanes.map((lane) => {
-        const inLane = lanes.length === 1 ? bricks : bricks.filter(lane.holds)
-        return { pieces: piecesOf(inLane, days, zone), bars: barsOf(inLane, days, zone) }
-      }),
+  const bars = useMemo(
+    () => lanes.map((lane) => barsOf(lanes.length === 1 ? bricks : bricks.filter(lane.holds), days, zone)),
     [lanes, bricks, days, zone],
   )
+  const timed = useMemo(() => timedByDay(bricks, days, zone), [bricks, days, zone])
   const laneOf = (brick: EventBrick) =>
     Math.max(
       0,
@@ -84,59 +96,42 @@ export function WeekView({
   const carriedBars = carried ? barsOf([carried], days, zone) : []
   // A person's lane of one day is too narrow for bars across days: there, each lane has its own.
   const barLanes =
-    Math.max(0, ...laid.flatMap((lane) => lane.bars.map((bar) => bar.lane + 1))) +
-    (carriedBars.length > 0 ? 1 : 0)
+    Math.max(0, ...bars.flatMap((lane) => lane.map((bar) => bar.lane + 1))) + (carriedBars.length > 0 ? 1 : 0)
   const grid = { gridTemplateColumns: `repeat(${days.length}, minmax(0, 1fr))` }
   // While something is in the hand only it is drawn anew, however many bricks lie around it.
   const barsLaid = useMemo(
-    () =>
-      laid.flatMap(({ bars }, lane) =>
-        bars.map((bar) => {
-          const shared = face(bar.brick)
-          return (
-            shared && (
-              <BrickButton
-                key={`${bar.key}/${lanes[lane]?.key}`}
-                {...shared}
-                flat
-                edges={endsOf(bar, 'left', 'right')}
-                style={barStyle(bar, days.length, lane, lanes.length)}
-              />
+    () => (
+      <div className={layer}>
+        {bars.flatMap((inLane, lane) =>
+          inLane.map((bar) => {
+            const shared = face(bar.brick)
+            return (
+              shared && (
+                <BrickButton
+                  key={`${bar.key}/${lanes[lane]?.key}`}
+                  {...shared}
+                  flat
+                  edges={endsOf(bar, 'left', 'right')}
+                  style={barStyle(bar, days.length, lane, lanes.length)}
+                />
+              )
             )
-          )
-        }),
-      ),
-    [laid, face, days.length, lanes],
-  )
-  const piecesLaid = useMemo(
-    () =>
-      laid.flatMap(({ pieces }, lane) =>
-        pieces.map((piece) => {
-          const shared = face(piece.brick)
-          return (
-            shared && (
-              <BrickButton
-                key={`${piece.key}/${lanes[lane]?.key}`}
-                {...shared}
-                flat={scale.y(piece.to) - scale.y(piece.from) < 33}
-                edges={endsOf(piece, 'top', 'bottom')}
-                style={pieceStyle(piece, days.length, lane, lanes.length, scale)}
-              />
-            )
-          )
-        }),
-      ),
-    [laid, face, days.length, lanes, scale],
+          }),
+        )}
+      </div>
+    ),
+    [bars, face, days.length, lanes],
   )
   const isToday = (day: string) => day === dateOf(now)
 
   return (
     <section
       aria-label="Wall"
+      data-paper="one page"
       className="flex min-h-0 min-w-0 flex-1 flex-col bg-surface select-none"
       {...hand.handlers}
     >
-      <div className="flex border-b border-cement-200 bg-cement-50">
+      <div className={`${abreast} flex border-b border-cement-200 bg-cement-50`}>
         <Corner second={preferences.secondZone} day={days[0] ?? ''} zone={zone} />
         <div className="grid flex-1" style={grid}>
           {days.map((day) => (
@@ -167,7 +162,7 @@ export function WeekView({
         </div>
       </div>
 
-      <div className="flex border-b-2 border-cement-300 bg-cement-50" data-all-day="true">
+      <div className={`${abreast} flex border-b-2 border-cement-300 bg-cement-50`} data-all-day="true">
         <div className="w-13 shrink-0 border-r border-cement-200 py-1.5 pr-1.5 text-right text-[11px] text-cement-600">
           all day
         </div>
@@ -178,29 +173,31 @@ export function WeekView({
         >
           <Columns days={days} now={now} lanes={lanes.length} />
           {barsLaid}
-          {carriedBars.map((bar) => {
-            const shared = face(bar.brick)
-            return (
-              shared && (
-                <BrickButton
-                  key="carried"
-                  {...shared}
-                  flat
-                  hand="carried"
-                  style={barStyle(
-                    { ...bar, lane: barLanes - 1 },
-                    days.length,
-                    carried ? laneOf(carried) : 0,
-                    lanes.length,
-                  )}
-                />
+          <div className={overAll}>
+            {carriedBars.map((bar) => {
+              const shared = face(bar.brick)
+              return (
+                shared && (
+                  <BrickButton
+                    key="carried"
+                    {...shared}
+                    flat
+                    hand="carried"
+                    style={barStyle(
+                      { ...bar, lane: barLanes - 1 },
+                      days.length,
+                      carried ? laneOf(carried) : 0,
+                      lanes.length,
+                    )}
+                  />
+                )
               )
-            )
-          })}
+            })}
+          </div>
         </div>
       </div>
 
-      <div className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto" data-scroller="true">
+      <div className="gutter relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto" data-scroller="true">
         <div className="flex" style={{ height: scale.height }}>
           <HourNames
             scale={scale}
@@ -214,21 +211,42 @@ export function WeekView({
             <Columns days={days} now={now} lanes={lanes.length} cells={{ lanes, onPlace }} />
             <Night scale={scale} />
             <HourLines scale={scale} />
-            {piecesLaid}
-            {carriedPieces.map((piece) => {
-              const shared = face(piece.brick)
-              return (
-                shared && (
-                  <BrickButton
-                    key={`carried-${piece.day}`}
-                    {...shared}
-                    flat={scale.y(piece.to) - scale.y(piece.from) < 33}
-                    hand="carried"
-                    style={pieceStyle(piece, days.length, carried ? laneOf(carried) : 0, lanes.length, scale)}
-                  />
+            <div className={`${layer} grid`} style={grid}>
+              {days.map((day, index) => (
+                <DayColumn
+                  key={day}
+                  day={day}
+                  zone={zone}
+                  bricks={timed[index] ?? nothing}
+                  lanes={lanes}
+                  scale={scale}
+                  widthPx={Math.round(widthPx / days.length)}
+                  face={face}
+                />
+              ))}
+            </div>
+            <div className={overAll}>
+              {carriedPieces.map((piece) => {
+                const shared = face(piece.brick)
+                return (
+                  shared && (
+                    <BrickButton
+                      key={`carried-${piece.day}`}
+                      {...shared}
+                      flat={scale.y(piece.to) - scale.y(piece.from) < 33}
+                      hand="carried"
+                      style={pieceStyle(
+                        piece,
+                        days.length,
+                        carried ? laneOf(carried) : 0,
+                        lanes.length,
+                        scale,
+                      )}
+                    />
+                  )
                 )
-              )
-            })}
+              })}
+            </div>
             <NowLine days={days} now={now} scale={scale} />
           </div>
         </div>
@@ -247,18 +265,6 @@ function barStyle({ first, last, lane: row }: Bar, days: number, lane: number, l
     width: `calc(${percent(width, days)} - 4px)`,
     top: row * barHeight + 3,
     height: barHeight - 3,
-  }
-}
-
-function pieceStyle(piece: Piece, days: number, lane: number, lanes: number, scale: Scale) {
-  const column = 100 / days / lanes
-  const width = column / piece.lanes
-  const top = scale.y(piece.from)
-  return {
-    left: `calc(${(piece.day * lanes + lane) * column + piece.lane * width}% + 2px)`,
-    width: `calc(${width}% - 4px)`,
-    top,
-    height: Math.max(8, scale.y(piece.to) - top - 1),
   }
 }
 

@@ -58,6 +58,19 @@ export function piecesOf(bricks: readonly Brick[], days: readonly string[], zone
   return days.flatMap((_, day) => withLanes(pieces.filter((piece) => piece.day === day)))
 }
 
+/** What has hours, day by day; over midnight it is in both. */
+export function timedByDay(bricks: readonly Brick[], days: readonly string[], zone: string): Brick[][] {
+  const byDay = new Map(days.map((day): [string, Brick[]] => [day, []]))
+  for (const brick of bricks) {
+    const time = timeOf(brick, zone)
+    if (isLong(time)) continue
+    const { first, last } = daysOf(time)
+    byDay.get(first)?.push(brick)
+    if (last !== first) byDay.get(last)?.push(brick)
+  }
+  return [...byDay.values()]
+}
+
 /** Gives the pieces of one day their lanes: a cluster is as wide as its densest moment. */
 function withLanes(pieces: Piece[]): Piece[] {
   const sorted = pieces.toSorted((a, b) => a.from - b.from || b.to - a.to || a.key.localeCompare(b.key))

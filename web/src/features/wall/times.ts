@@ -97,7 +97,8 @@ export function stretchOfDay(day: string, one: number, other: number, zone: stri
 
 /** Whether it lies in the all-day row: whole days, and what lasts longer than a day. */
 export const isLong = (time: Time): boolean =>
-  time.form === 'days' || minutesBetween(time.start, time.end) >= minutesInDay
+  time.form === 'days' ||
+  (dateOf(time.start) !== dateOf(time.end) && minutesBetween(time.start, time.end) >= minutesInDay)
 
 /** The first and last day a time touches; an end at midnight touches the day before it. */
 export function daysOf(time: Time): { first: string; last: string } {

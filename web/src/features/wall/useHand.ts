@@ -96,21 +96,19 @@ export function useHand({ zone, length, placeAt, find, onOpen, onMark, onMake, o
     }
   }
 
-  const gripAt = (target: Element, place: Place): Grip | null => {
-    const brickAt = target.closest('[data-brick]')
+  const gripAt = (target: Element, place: Place, x: number, y: number): Grip | null => {
+    const brickAt = target.closest<HTMLElement>('[data-brick]')
     const brick = brickAt ? find(brickAt.getAttribute('data-brick') ?? '') : undefined
-    if (!brick) return target.closest('button, a, input') ? null : { kind: 'make', place }
+    if (!brickAt || !brick) return target.closest('button, a, input') ? null : { kind: 'make', place }
     if (brick.form !== 'event' || !brick.mayChange) return null
-    const edge = target.closest('[data-edge]')?.getAttribute('data-edge')
-    return edge === 'first' || edge === 'last'
-      ? { kind: 'stretch', brick, edge }
-      : { kind: 'move', brick, place }
+    const edge = edgeAt(brickAt, x, y)
+    return edge ? { kind: 'stretch', brick, edge: edge.end } : { kind: 'move', brick, place }
   }
 
   const onPointerDown = (event: PointerEvent<HTMLElement>) => {
     if (event.button !== 0 || !(event.target instanceof Element)) return
     const place = placeAt(event.clientX, event.clientY)
-    const held = place && gripAt(event.target, place)
+    const held = place && gripAt(event.target, place, event.clientX, event.clientY)
     if (!held) return
     const take = { grip: held, x: event.clientX, y: event.clientY, far: false }
     if (event.pointerType !== 'touch') {
@@ -133,6 +131,7 @@ export function useHand({ zone, length, placeAt, find, onOpen, onMark, onMake, o
     const now = grip.current
     if (!now) {
       stopHold()
+      showEdge(event)
       return
     }
     now.far ||= Math.hypot(event.clientX - now.x, event.clientY - now.y) > tremble
@@ -210,6 +209,33 @@ export function useHand({ zone, length, placeAt, find, onOpen, onMark, onMake, o
     held: ghost?.brick && !ghost.copy ? brickKey(ghost.brick) : null,
     handlers: { onPointerDown, onPointerMove, onPointerUp, onPointerCancel: letGo, onDoubleClick },
   }
+}
+
+/** How near to an edge the pointer takes hold of it, in pixels. */
+const nearPx = 6
+
+/** The end of a brick that a point of the screen is at, where it can be lengthened there (data-ends). */
+function edgeAt(brick: HTMLElement, x: number, y: number) {
+  const box = brick.getBoundingClientRect()
+  const away = { top: y - box.top, left: x - box.left, bottom: box.bottom - y, right: box.right - x }
+  const ends = brick.dataset.ends?.split(' ') ?? []
+  for (const [end, edges] of [
+    ['last', ['bottom', 'right']],
+    ['first', ['top', 'left']],
+  ] as const)
+    for (const edge of edges)
+      if (ends.includes(edge) && away[edge] <= nearPx)
+        return { end, way: edge === 'top' || edge === 'bottom' ? 'down' : 'across' }
+  return null
+}
+
+/** Says by the pointer's form that an edge can be taken hold of. */
+function showEdge({ target, clientX, clientY }: { target: EventTarget; clientX: number; clientY: number }) {
+  const brick = target instanceof Element ? target.closest<HTMLElement>('[data-ends]') : null
+  if (!brick) return
+  const way = edgeAt(brick, clientX, clientY)?.way
+  if (way) brick.dataset.edge = way
+  else delete brick.dataset.edge
 }
 
 const laneOf = (grip: Grip, place: Place): string => (grip.kind === 'make' ? grip.place.lane : place.lane)

@@ -21,6 +21,13 @@ export const spans: Record<View, readonly number[]> = {
   agenda: [14, 7, 28, 84],
 }
 
+/** How many days a view shows where so many are wished for. */
+export const spanOf = (view: View, wished: number): number =>
+  spans[view].includes(wished) ? wished : (spans[view][0] ?? 7)
+
+/** The longest range that is shown at once, in days. */
+export const longestRange = 366
+
 export const isView = (text: string | undefined): text is View => views.some((view) => view.value === text)
 
 /** The first day of a date's week, whichever day the reader's weeks begin with (1 for Monday). */
@@ -50,49 +57,13 @@ export function periodOf(view: View, date: string, span: number, firstDay: numbe
       step: (by) => month.add({ months: by }).toString(),
     }
   }
-  const whole = span % 7 === 0
-  const first = whole ? weekStart(date, firstDay) : date
-  return {
-    days: daysFrom(first, span),
-    first,
-    last: addDays(first, span - 1),
-    step: (by) => addDays(first, by * span),
-  }
+  return rangeOf(span % 7 === 0 ? weekStart(date, firstDay) : date, span)
 }
 
-const months = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec']
-
-/**
- * The date somebody types to go to: "2026-05-14", "14 may", "14 may 2027", "may", "+3w", "-10d", "+2m", "today".
- * Undefined where it names none. A month or a day without a year is the one nearest to today.
- */
-export function dateTyped(text: string, today: string): string | undefined {
-  const typed = text.trim().toLowerCase()
-  const now = Temporal.PlainDate.from(today)
-  if (typed === 'today' || typed === 'now') return today
-  try {
-    if (/^\d{4}-\d{1,2}-\d{1,2}$/.test(typed)) {
-      const [year = 0, month = 0, day = 0] = typed.split('-').map(Number)
-      return Temporal.PlainDate.from({ year, month, day }, { overflow: 'reject' }).toString()
-    }
-    const shift = /^([+-]\d{1,4})\s*([dwmy])?/.exec(typed)
-    if (shift) {
-      const by = Number(shift[1])
-      const unit = ({ d: 'days', w: 'weeks', m: 'months', y: 'years' } as const)[shift[2] ?? 'd'] ?? 'days'
-      return now.add({ [unit]: by }).toString()
-    }
-    const words = /^(?:(\d{1,2})\.?\s+)?([a-z]{3,})\.?(?:\s+(\d{4}))?$/.exec(typed)
-    const month = words?.[2] ? months.indexOf(words[2].slice(0, 3)) + 1 : 0
-    if (!words || month === 0) return undefined
-    const day = Number(words[1] ?? 1)
-    const of = (year: number) => Temporal.PlainDate.from({ year, month, day }, { overflow: 'reject' })
-    if (words[3]) return of(Number(words[3])).toString()
-    const near = [now.year - 1, now.year, now.year + 1]
-      .map(of)
-      .toSorted((a, b) => Math.abs(now.until(a).days) - Math.abs(now.until(b).days))
-    return near[0]?.toString()
-  } catch (error) {
-    if (error instanceof RangeError) return undefined
-    throw error
-  }
-}
+/** Exactly so many days from one on; a step goes as far as it is long. */
+export const rangeOf = (first: string, span: number): Period => ({
+  days: daysFrom(first, span),
+  first,
+  last: addDays(first, span - 1),
+  step: (by) => addDays(first, by * span),
+})

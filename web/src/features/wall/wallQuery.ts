@@ -1,5 +1,6 @@
 import { keepPreviousData, queryOptions } from '@tanstack/react-query'
 import { api, unwrap } from '../../api/client'
+import { keepAlike } from './keepAlike'
 
 /** Everything on one's wall between two days. What was there stays until the new is. */
 export const wallQuery = (from: string, to: string) =>
@@ -7,6 +8,7 @@ export const wallQuery = (from: string, to: string) =>
     queryKey: ['wall', from, to],
     queryFn: ({ signal }) => unwrap(api.GET('/api/wall', { params: { query: { from, to } }, signal })),
     placeholderData: keepPreviousData,
+    structuralSharing: keepAlike,
   })
 
 /** How full some weeks are and where they clash, over the layers that are shown. */
