@@ -6,9 +6,15 @@ namespace Mortar.Core.Access;
 public static class Coordinators
 {
     /// <summary>Whether the calendar would be left without a coordinator if <paramref name="whose"/> came to stand at <paramref name="next"/>.</summary>
-    /// <param name="own">The steps that were given to people, one each.</param>
+    /// <param name="own">What was given to people, one each.</param>
     /// <param name="whose">Whose step is to change.</param>
-    /// <param name="next">The step to come; <see cref="Role.None"/> where access ends.</param>
-    public static bool WouldBeLeftWithout(IEnumerable<(PersonId Person, Role Role)> own, PersonId whose, Role next) =>
-        next < Role.Coordinate && own.All(one => one.Person == whose || one.Role < Role.Coordinate);
+    /// <param name="next">What is to come; the step <see cref="Role.None"/> where access ends.</param>
+    /// <remarks>Somebody who coordinates up to a day only is not one who stays.</remarks>
+    public static bool WouldBeLeftWithout(
+        IEnumerable<(PersonId Person, Grant Grant)> own,
+        PersonId whose,
+        Grant next
+    ) => !Stays(next) && own.All(one => one.Person == whose || !Stays(one.Grant));
+
+    private static bool Stays(Grant grant) => grant is { Role: Role.Coordinate, EndsAt: null };
 }

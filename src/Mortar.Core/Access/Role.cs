@@ -1,4 +1,6 @@
 using System.Diagnostics.CodeAnalysis;
+using Mortar.Core.Words;
+using NodaTime;
 
 namespace Mortar.Core.Access;
 
@@ -45,4 +47,12 @@ public enum Way
 }
 
 /// <summary>One reason for which somebody reaches a calendar.</summary>
-public readonly record struct Grant(Role Role, Way Way);
+/// <param name="Role">The step it gives.</param>
+/// <param name="Way">How they come to it.</param>
+/// <param name="EndsAt">From when on it counts no more; <c>null</c> where it has no end.</param>
+/// <param name="Through">The group it was given to; <c>null</c> unless it came by <see cref="Way.Group"/>.</param>
+public readonly record struct Grant(Role Role, Way Way, Instant? EndsAt = null, GroupId? Through = null)
+{
+    /// <summary>Whether it gives anything at a moment; the end itself is past it.</summary>
+    public bool CountsAt(Instant now) => Role > Role.None && (EndsAt is not { } end || now < end);
+}

@@ -20,6 +20,12 @@ public enum Subject
 
     /// <summary>A group and its settings.</summary>
     Group,
+
+    /// <summary>A whole group's step on a calendar.</summary>
+    GroupGrant,
+
+    /// <summary>Somebody's request for a step on a calendar.</summary>
+    Ask,
 }
 
 /// <summary>One row of the log: what was before and what came after.</summary>

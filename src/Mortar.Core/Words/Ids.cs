@@ -15,5 +15,8 @@ public readonly record struct EventId(Guid Value);
 /// <summary>An invitation to one step on one calendar.</summary>
 public readonly record struct InvitationId(Guid Value);
 
+/// <summary>A request for a step on one calendar.</summary>
+public readonly record struct AskId(Guid Value);
+
 /// <summary>All changes that one act of one person made; what one <em>Undo</em> takes back.</summary>
 public readonly record struct ChangeSetId(Guid Value);

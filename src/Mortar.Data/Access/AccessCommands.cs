@@ -1,6 +1,7 @@
 using System.Security.Cryptography;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
+using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Mail;
 using Mortar.Data.Store;
@@ -12,7 +13,7 @@ namespace Mortar.Data.Access;
 public sealed record InvitationDraft(string? Address, Role Role, string? Message);
 
 /// <summary>Gives and takes access to calendars.</summary>
-public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock)
+public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock, ZoneClock zones)
 {
     /// <summary>The longest message of one's own in an invitation, in UTF-16 units.</summary>
     public const int LongestMessage = 1_000;
@@ -29,7 +30,7 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock)
             act,
             async () =>
             {
-                if (await ToCoordinate<InvitationRow>(act, calendarId, cancellationToken) is { } refusal)
+                if (await db.WhyNotCoordinate<InvitationRow>(act.Actor, calendarId, cancellationToken) is { } refusal)
                 {
                     return refusal;
                 }
@@ -119,8 +120,8 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock)
             async invitation =>
             {
                 invitation.State = InvitationState.Accepted;
-                var grant = await GrantOf(invitation.CalendarId, act.Actor, cancellationToken);
-                grant.Role = grant.Role > invitation.Role ? grant.Role : invitation.Role;
+                var grant = await db.GrantOf(invitation.CalendarId, act.Actor, cancellationToken);
+                grant.Raise(invitation.Role, db.Now);
             },
             cancellationToken
         );
@@ -138,28 +139,35 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock)
             cancellationToken
         );
 
-    /// <summary>Puts somebody who has access of their own on another step.</summary>
+    /// <summary>Puts somebody who has access of their own on another step, for good or up to a last day.</summary>
     public Task<Outcome<GrantRow>> SetRole(
         Act act,
         CalendarId calendarId,
         PersonId whose,
         Role role,
+        LocalDate? lastDay,
         CancellationToken cancellationToken
     ) =>
         db.Write<GrantRow>(
             act,
             async () =>
             {
-                if (await ToCoordinate<GrantRow>(act, calendarId, cancellationToken) is { } refusal)
+                if (await db.WhyNotCoordinate<GrantRow>(act.Actor, calendarId, cancellationToken) is { } refusal)
                 {
                     return refusal;
                 }
 
-                return role == Role.None
-                    ? new Outcome<GrantRow>.Unfit([
+                if (role == Role.None)
+                {
+                    return new Outcome<GrantRow>.Unfit([
                         new FieldProblem("role", "Choose a step from Times only to Coordinate, or end the access."),
-                    ])
-                    : await Put(calendarId, whose, role, cancellationToken);
+                    ]);
+                }
+
+                var (endsAt, problem) = await db.EndOf(calendarId, lastDay, zones, cancellationToken);
+                return problem is not null
+                    ? new Outcome<GrantRow>.Unfit([problem])
+                    : await Put(calendarId, whose, new Grant(role, Way.Own, endsAt), cancellationToken);
             },
             cancellationToken
         );
@@ -177,7 +185,7 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock)
             {
                 var standing = await db.StandingOf(act.Actor, calendarId, cancellationToken);
                 return AccessRules.ToEnd(standing.Role, act.Actor, whose).Refusal<GrantRow>("calendar", "Coordinate")
-                    ?? await Put(calendarId, whose, Role.None, cancellationToken);
+                    ?? await Put(calendarId, whose, new Grant(Role.None, Way.Own), cancellationToken);
             },
             cancellationToken
         );
@@ -197,7 +205,7 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock)
     private async Task<Outcome<GrantRow>> Put(
         CalendarId calendarId,
         PersonId whose,
-        Role role,
+        Grant next,
         CancellationToken cancellationToken
     )
     {
@@ -209,7 +217,7 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock)
             return new Outcome<GrantRow>.NotThere("access");
         }
 
-        if (Coordinators.WouldBeLeftWithout(grants.Select(grant => (grant.PersonId, grant.Role)), whose, role))
+        if (Coordinators.WouldBeLeftWithout(grants.Select(grant => (grant.PersonId, grant.ToCore())), whose, next))
         {
             return new Outcome<GrantRow>.Refused(
                 "last-coordinator",
@@ -217,32 +225,8 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock)
             );
         }
 
-        own.Role = role;
+        (own.Role, own.EndsAt) = (next.Role, next.EndsAt);
         return new Outcome<GrantRow>.Done(own);
-    }
-
-    private async Task<GrantRow> GrantOf(CalendarId calendarId, PersonId person, CancellationToken cancellationToken)
-    {
-        if (
-            await db.Grants.FirstOrDefaultAsync(
-                grant => grant.CalendarId == calendarId && grant.PersonId == person,
-                cancellationToken
-            ) is
-            { } known
-        )
-        {
-            return known;
-        }
-
-        var grant = new GrantRow
-        {
-            Id = Guid.CreateVersion7(),
-            CalendarId = calendarId,
-            PersonId = person,
-            Role = Role.None,
-        };
-        db.Grants.Add(grant);
-        return grant;
     }
 
     private static List<FieldProblem> Problems(InvitationDraft draft, out Address? address)
@@ -283,9 +267,14 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock)
         CancellationToken cancellationToken
     )
     {
+        var now = db.Now;
         if (
             await db.Grants.AnyAsync(
-                grant => grant.CalendarId == calendarId && grant.PersonId == person && grant.Role != Role.None,
+                grant =>
+                    grant.CalendarId == calendarId
+                    && grant.PersonId == person
+                    && grant.Role != Role.None
+                    && (grant.EndsAt == null || grant.EndsAt > now),
                 cancellationToken
             )
         )
@@ -318,7 +307,7 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock)
             act,
             async () =>
             {
-                if (await ToCoordinate<InvitationRow>(act, calendarId, cancellationToken) is { } refusal)
+                if (await db.WhyNotCoordinate<InvitationRow>(act.Actor, calendarId, cancellationToken) is { } refusal)
                 {
                     return refusal;
                 }
@@ -378,13 +367,4 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock)
 
     private Task<bool> IsThere(CalendarId id, CancellationToken cancellationToken) =>
         db.Calendars.AnyAsync(calendar => calendar.Id == id && calendar.DeletedAt == null, cancellationToken);
-
-    private async Task<Outcome<T>?> ToCoordinate<T>(
-        Act act,
-        CalendarId calendarId,
-        CancellationToken cancellationToken
-    ) =>
-        AccessRules
-            .ToCoordinate((await db.StandingOf(act.Actor, calendarId, cancellationToken)).Role)
-            .Refusal<T>("calendar", "Coordinate");
 }

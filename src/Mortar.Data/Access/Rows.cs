@@ -21,6 +21,9 @@ public sealed class GrantRow : IRecorded
 
     public required Role Role { get; set; }
 
+    /// <summary>From when on it counts no more; <c>null</c> where it has no end.</summary>
+    public Instant? EndsAt { get; set; }
+
     public int Version { get; set; }
 
     Subject IRecorded.Subject => Subject.Grant;
@@ -31,7 +34,72 @@ public sealed class GrantRow : IRecorded
 
     PersonId? IRecorded.Concerns => PersonId;
 
+    public Grant ToCore() => new(Role, Way.Own, EndsAt);
+
+    /// <summary>Gives a step without an end, where what is there does not reach as far.</summary>
+    public void Raise(Role role, Instant now) =>
+        (Role, EndsAt) = ToCore().CountsAt(now) && Role > role ? (Role, EndsAt) : (role, null);
+
     void IRecorded.Vanish(Instant now) => Role = Role.None;
+}
+
+/// <summary>The step that was given to everybody in a group on one calendar. Ended access stays as <see cref="Role.None"/>.</summary>
+public sealed class GroupGrantRow : IRecorded
+{
+    public required Guid Id { get; init; }
+
+    public required CalendarId CalendarId { get; init; }
+
+    public required GroupId GroupId { get; init; }
+
+    public required Role Role { get; set; }
+
+    /// <summary>From when on it counts no more; <c>null</c> where it has no end.</summary>
+    public Instant? EndsAt { get; set; }
+
+    public int Version { get; set; }
+
+    Subject IRecorded.Subject => Subject.GroupGrant;
+
+    Guid IRecorded.SubjectId => Id;
+
+    CalendarId? IRecorded.OfCalendar => CalendarId;
+
+    PersonId? IRecorded.Concerns => null;
+
+    void IRecorded.Vanish(Instant now) => Role = Role.None;
+}
+
+/// <summary>Somebody's request for a step on a calendar.</summary>
+public sealed class AskRow : IRecorded
+{
+    public required AskId Id { get; init; }
+
+    public required CalendarId CalendarId { get; init; }
+
+    /// <summary>Who asks.</summary>
+    public required PersonId PersonId { get; init; }
+
+    /// <summary>The step that is asked for; once it is granted, the one that was given.</summary>
+    public required Role Role { get; set; }
+
+    public required string Note { get; set; }
+
+    public required AskState State { get; set; }
+
+    public required Instant AskedAt { get; set; }
+
+    public int Version { get; set; }
+
+    Subject IRecorded.Subject => Subject.Ask;
+
+    Guid IRecorded.SubjectId => Id.Value;
+
+    CalendarId? IRecorded.OfCalendar => CalendarId;
+
+    PersonId? IRecorded.Concerns => PersonId;
+
+    void IRecorded.Vanish(Instant now) => State = AskState.Withdrawn;
 }
 
 /// <summary>An invitation to one step on one calendar.</summary>
@@ -87,6 +155,37 @@ internal sealed class GrantConfiguration : IEntityTypeConfiguration<GrantRow>
         builder.HasIndex(grant => grant.PersonId);
         builder.HasOne<CalendarRow>().WithMany().HasForeignKey(grant => grant.CalendarId);
         builder.HasOne<PersonRow>().WithMany().HasForeignKey(grant => grant.PersonId);
+    }
+}
+
+internal sealed class GroupGrantConfiguration : IEntityTypeConfiguration<GroupGrantRow>
+{
+    public void Configure(EntityTypeBuilder<GroupGrantRow> builder)
+    {
+        builder.ToTable("GroupGrants");
+        builder
+            .HasIndex(grant => new { grant.CalendarId, grant.GroupId })
+            .IsUnique()
+            .HasDatabaseName("UX_GroupGrants_CalendarGroup");
+        builder.HasIndex(grant => grant.GroupId);
+        builder.HasOne<CalendarRow>().WithMany().HasForeignKey(grant => grant.CalendarId);
+        builder.HasOne<GroupRow>().WithMany().HasForeignKey(grant => grant.GroupId);
+    }
+}
+
+internal sealed class AskConfiguration : IEntityTypeConfiguration<AskRow>
+{
+    public void Configure(EntityTypeBuilder<AskRow> builder)
+    {
+        builder.ToTable("Asks");
+        builder
+            .HasIndex(ask => new { ask.CalendarId, ask.PersonId })
+            .IsUnique()
+            .HasFilter("State = 'Waiting'")
+            .HasDatabaseName("UX_Asks_OneWaiting");
+        builder.HasIndex(ask => ask.PersonId);
+        builder.HasOne<CalendarRow>().WithMany().HasForeignKey(ask => ask.CalendarId);
+        builder.HasOne<PersonRow>().WithMany().HasForeignKey(ask => ask.PersonId);
     }
 }
 

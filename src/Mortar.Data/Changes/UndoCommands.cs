@@ -178,6 +178,8 @@ public sealed class UndoCommands(MortarDb db, IClock clock)
             Subject.Calendar => await db.Calendars.FindAsync([new CalendarId(one.SubjectId)], cancellationToken),
             Subject.Grant => await db.Grants.FindAsync([one.SubjectId], cancellationToken),
             Subject.Invitation => await db.Invitations.FindAsync([new InvitationId(one.SubjectId)], cancellationToken),
+            Subject.GroupGrant => await db.GroupGrants.FindAsync([one.SubjectId], cancellationToken),
+            Subject.Ask => await db.Asks.FindAsync([new AskId(one.SubjectId)], cancellationToken),
             _ => null,
         };
 }

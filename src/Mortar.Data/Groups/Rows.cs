@@ -35,8 +35,23 @@ public sealed class PersonRow
             Zone = Zone,
         };
 
+    /// <summary>Takes note that they are here; whether that is news, since the hour is enough.</summary>
+    public bool Sees(Instant now)
+    {
+        if (SeenAt is { } seen && now - seen < Duration.FromHours(1))
+        {
+            return false;
+        }
+
+        SeenAt = now;
+        return true;
+    }
+
     public void Take(Core.Groups.Preferences preferences) =>
         (Zone, Preferences) = (preferences.Zone, StoredText.Of(preferences));
+
+    /// <summary>When they were last here, to the hour; <c>null</c> for never.</summary>
+    public Instant? SeenAt { get; set; }
 
     /// <summary>The sequence of the last change their inbox has shown them.</summary>
     public long SeenChanges { get; set; }

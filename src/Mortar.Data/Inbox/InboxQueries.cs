@@ -20,6 +20,18 @@ public sealed record WaitingInvitation(
     Instant SentAt
 );
 
+/// <summary>A request for access that waits for one's answer.</summary>
+public sealed record WaitingAsk(
+    AskId Id,
+    CalendarId CalendarId,
+    string CalendarName,
+    string From,
+    string? Address,
+    Role Role,
+    string Note,
+    Instant AskedAt
+);
+
 /// <summary>Something that somebody else did and that concerns the reader.</summary>
 public sealed record Notice(long Sequence, Instant At, string Sentence, bool Seen);
 
@@ -46,6 +58,33 @@ public sealed class InboxQueries(MortarDb db)
                 invitation.SentAt
             )
         ).ToListAsync(cancellationToken);
+
+    /// <summary>The requests for calendars that a person coordinates, oldest first: who has waited longest comes first.</summary>
+    public async Task<IReadOnlyList<WaitingAsk>> Asks(PersonId person, CancellationToken cancellationToken)
+    {
+        var standings = await db.StandingsOf(person, cancellationToken);
+        var coordinated = standings
+            .Where(one => AccessRules.ToCoordinate(one.Value.Role) == Verdict.Granted)
+            .Select(one => one.Key)
+            .ToList();
+        return await (
+            from ask in db.Asks
+            where ask.State == AskState.Waiting && coordinated.Contains(ask.CalendarId)
+            join row in db.Calendars on ask.CalendarId equals row.Id
+            join asker in db.People on ask.PersonId equals asker.Id
+            orderby ask.AskedAt
+            select new WaitingAsk(
+                ask.Id,
+                ask.CalendarId,
+                row.Name,
+                asker.Name,
+                asker.Address,
+                ask.Role,
+                ask.Note,
+                ask.AskedAt
+            )
+        ).ToListAsync(cancellationToken);
+    }
 
     /// <summary>The latest notices for a person, newest first.</summary>
     public async Task<IReadOnlyList<Notice>> Notices(PersonId person, CancellationToken cancellationToken)
@@ -99,6 +138,8 @@ public sealed class InboxQueries(MortarDb db)
                 actor,
                 calendar
             ),
+            Subject.Ask when change.After is { } after && StoredText.Read<AskRow>(after).State == AskState.Refused =>
+                $"{actor} did not give you the access you asked for.",
             _ => null,
         };
 

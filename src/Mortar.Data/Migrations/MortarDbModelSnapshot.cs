@@ -79,6 +79,47 @@ namespace Mortar.Data.Migrations
                     b.ToTable("AspNetUserTokens", (string)null);
                 });
 
+            modelBuilder.Entity("Mortar.Data.Access.AskRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("AskedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("CalendarId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Note")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("PersonId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Role")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("PersonId");
+
+                    b.HasIndex("CalendarId", "PersonId")
+                        .IsUnique()
+                        .HasDatabaseName("UX_Asks_OneWaiting")
+                        .HasFilter("State = 'Waiting'");
+
+                    b.ToTable("Asks", (string)null);
+                });
+
             modelBuilder.Entity("Mortar.Data.Access.GrantRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -87,6 +128,9 @@ namespace Mortar.Data.Migrations
 
                     b.Property<Guid>("CalendarId")
                         .HasColumnType("TEXT");
+
+                    b.Property<long?>("EndsAt")
+                        .HasColumnType("INTEGER");
 
                     b.Property<Guid>("PersonId")
                         .HasColumnType("TEXT");
@@ -107,6 +151,39 @@ namespace Mortar.Data.Migrations
                         .HasDatabaseName("UX_Grants_CalendarPerson");
 
                     b.ToTable("Grants", (string)null);
+                });
+
+            modelBuilder.Entity("Mortar.Data.Access.GroupGrantRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("CalendarId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("EndsAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("GroupId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Role")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("GroupId");
+
+                    b.HasIndex("CalendarId", "GroupId")
+                        .IsUnique()
+                        .HasDatabaseName("UX_GroupGrants_CalendarGroup");
+
+                    b.ToTable("GroupGrants", (string)null);
                 });
 
             modelBuilder.Entity("Mortar.Data.Access.InvitationRow", b =>
@@ -569,6 +646,9 @@ namespace Mortar.Data.Migrations
                     b.Property<string>("Preferences")
                         .HasColumnType("TEXT");
 
+                    b.Property<long?>("SeenAt")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long>("SeenChanges")
                         .HasColumnType("INTEGER");
 
@@ -651,6 +731,21 @@ namespace Mortar.Data.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("Mortar.Data.Access.AskRow", b =>
+                {
+                    b.HasOne("Mortar.Data.Calendars.CalendarRow", null)
+                        .WithMany()
+                        .HasForeignKey("CalendarId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Mortar.Data.Groups.PersonRow", null)
+                        .WithMany()
+                        .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Mortar.Data.Access.GrantRow", b =>
                 {
                     b.HasOne("Mortar.Data.Calendars.CalendarRow", null)
@@ -662,6 +757,21 @@ namespace Mortar.Data.Migrations
                     b.HasOne("Mortar.Data.Groups.PersonRow", null)
                         .WithMany()
                         .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Mortar.Data.Access.GroupGrantRow", b =>
+                {
+                    b.HasOne("Mortar.Data.Calendars.CalendarRow", null)
+                        .WithMany()
+                        .HasForeignKey("CalendarId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Mortar.Data.Groups.GroupRow", null)
+                        .WithMany()
+                        .HasForeignKey("GroupId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

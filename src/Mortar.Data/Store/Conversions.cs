@@ -21,6 +21,7 @@ internal static class Conversions
         builder.Properties<CalendarId>().HaveConversion<CalendarIds>();
         builder.Properties<EventId>().HaveConversion<EventIds>();
         builder.Properties<InvitationId>().HaveConversion<InvitationIds>();
+        builder.Properties<AskId>().HaveConversion<AskIds>();
         builder.Properties<ChangeSetId>().HaveConversion<ChangeSetIds>();
         builder.Properties<Instant>().HaveConversion<Instants>();
         builder.Properties<LocalDateTime>().HaveConversion<LocalDateTimes>();
@@ -34,6 +35,7 @@ internal static class Conversions
         builder.Properties<GroupSort>().HaveConversion<string>();
         builder.Properties<IsoDayOfWeek>().HaveConversion<string>();
         builder.Properties<InvitationState>().HaveConversion<string>();
+        builder.Properties<AskState>().HaveConversion<string>();
     }
 
     private sealed class PersonIds() : ValueConverter<PersonId, Guid>(id => id.Value, value => new PersonId(value));
@@ -47,6 +49,8 @@ internal static class Conversions
 
     private sealed class InvitationIds()
         : ValueConverter<InvitationId, Guid>(id => id.Value, value => new InvitationId(value));
+
+    private sealed class AskIds() : ValueConverter<AskId, Guid>(id => id.Value, value => new AskId(value));
 
     private sealed class ChangeSetIds()
         : ValueConverter<ChangeSetId, Guid>(id => id.Value, value => new ChangeSetId(value));

@@ -23,6 +23,9 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
 {
     private Act? current;
 
+    /// <summary>What o'clock it is: access that is given for a time ends by it.</summary>
+    internal Instant Now => clock.GetCurrentInstant();
+
     public DbSet<PersonRow> People => Set<PersonRow>();
 
     public DbSet<GroupRow> Groups => Set<GroupRow>();
@@ -32,6 +35,10 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
     public DbSet<CalendarRow> Calendars => Set<CalendarRow>();
 
     public DbSet<GrantRow> Grants => Set<GrantRow>();
+
+    public DbSet<GroupGrantRow> GroupGrants => Set<GroupGrantRow>();
+
+    public DbSet<AskRow> Asks => Set<AskRow>();
 
     public DbSet<InvitationRow> Invitations => Set<InvitationRow>();
 

@@ -8,6 +8,11 @@ internal static class RateLimits
     /// <summary>For everything that takes a password, a code or a secret link; by address of the network.</summary>
     public const string SignIn = "sign-in";
 
+    /// <summary>For asking for access, which brings a letter to somebody; by person.</summary>
+    public const string Asking = "asking";
+
+    private const int AsksPerMinute = 60;
+
     public static void AddRateLimits(this IServiceCollection services, MortarOptions options) =>
         services.AddRateLimiter(limiter =>
         {
@@ -21,6 +26,18 @@ internal static class RateLimits
                         )
                         .ExecuteAsync(rejected.HttpContext)
                 );
+            limiter.AddPolicy(
+                Asking,
+                context =>
+                    RateLimitPartition.GetFixedWindowLimiter(
+                        context.User.Identity?.Name ?? "nobody",
+                        _ => new FixedWindowRateLimiterOptions
+                        {
+                            PermitLimit = AsksPerMinute,
+                            Window = TimeSpan.FromMinutes(1),
+                        }
+                    )
+            );
             limiter.AddPolicy(
                 SignIn,
                 context =>

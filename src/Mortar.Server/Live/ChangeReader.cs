@@ -1,6 +1,7 @@
 using System.Threading.Channels;
 using Microsoft.AspNetCore.SignalR;
 using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
 using Mortar.Core.Changes;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
@@ -134,6 +135,27 @@ internal sealed class ChangeReader(
                 .Select(member => member.PersonId)
                 .ToListAsync(cancellationToken);
             await Users([.. readers.Union(members)]).SendAsync("shelfChanged", cancellationToken);
+        }
+
+        if (entries.Exists(entry => entry.Subject is Subject.GroupGrant))
+        {
+            // Also those who have it no longer, and so are not among the readers.
+            var given = db.GroupGrants.Where(grant => grant.CalendarId == calendar).Select(grant => grant.GroupId);
+            var members = await db
+                .Members.Where(member => given.Contains(member.GroupId))
+                .Select(member => member.PersonId)
+                .ToListAsync(cancellationToken);
+            await Users(members).SendAsync("shelfChanged", cancellationToken);
+            await Users(readers).SendAsync("accessChanged", calendar.Value, cancellationToken);
+        }
+
+        if (entries.Exists(entry => entry.Subject is Subject.Ask))
+        {
+            var coordinators = await db
+                .Grants.Where(grant => grant.CalendarId == calendar && grant.Role == Role.Coordinate)
+                .Select(grant => grant.PersonId)
+                .ToListAsync(cancellationToken);
+            await Users([.. coordinators.Union(concerned)]).SendAsync("inboxChanged", cancellationToken);
         }
 
         if (entries.Exists(entry => entry.Subject is Subject.Grant or Subject.Invitation))

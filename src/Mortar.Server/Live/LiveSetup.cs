@@ -18,6 +18,7 @@ internal static class LiveSetup
     {
         services.AddSignalR();
         services.AddHostedService<ChangeReader>();
+        services.AddHostedService<AccessEnds>();
     }
 
     public static void MapLive(this WebApplication app) => app.MapHub<LiveHub>("/live");

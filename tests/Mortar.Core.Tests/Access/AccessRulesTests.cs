@@ -1,4 +1,6 @@
+using CsCheck;
 using Mortar.Core.Access;
+using NodaTime;
 using Xunit;
 
 namespace Mortar.Core.Tests.Access;
@@ -56,12 +58,15 @@ public class AccessRulesTests
     [Fact]
     public void Of_several_ways_the_highest_counts_and_is_named()
     {
-        var standing = Standing.Of([
-            new Grant(Role.View, Way.Default),
-            new Grant(Role.Edit, Way.Group),
-            new Grant(Role.Edit, Way.Own),
-            new Grant(Role.Times, Way.Link),
-        ]);
+        var standing = Standing.Of(
+            [
+                new Grant(Role.View, Way.Default),
+                new Grant(Role.Edit, Way.Group),
+                new Grant(Role.Edit, Way.Own),
+                new Grant(Role.Times, Way.Link),
+            ],
+            Now
+        );
 
         Assert.Equal(Role.Edit, standing.Role);
         Assert.Equal([Way.Own, Way.Group], standing.Ways);
@@ -70,9 +75,81 @@ public class AccessRulesTests
     [Fact]
     public void Ended_grants_count_for_nothing()
     {
-        Assert.Equal(Standing.Outside, Standing.Of([]));
-        Assert.Equal(Standing.Outside, Standing.Of([new Grant(Role.None, Way.Own)]));
+        Assert.Equal(Standing.Outside, Standing.Of([], Now));
+        Assert.Equal(Standing.Outside, Standing.Of([new Grant(Role.None, Way.Own)], Now));
+        Assert.Equal(Standing.Outside, Standing.Of([new Grant(Role.Edit, Way.Own, Now)], Now)); // the end itself is past it
+        Assert.Equal(Role.Edit, Standing.Of([new Grant(Role.Edit, Way.Own, Now + Duration.Epsilon)], Now).Role);
     }
+
+    private static readonly Instant Now = Instant.FromUtc(2026, 3, 11, 12, 0);
+
+    private static readonly Gen<Grant> AnyGrant = Gen.Select(
+        Gen.Enum<Role>(),
+        Gen.Enum<Way>(),
+        Gen.Int[-2, 4],
+        (role, way, hours) => new Grant(role, way, hours == 4 ? null : Now + Duration.FromHours(hours))
+    );
+
+    [Fact]
+    public void Another_grant_never_lowers_and_one_less_never_raises() =>
+        Gen.Select(AnyGrant.List[0, 6], AnyGrant)
+            .Sample((grants, more) => Standing.Of([.. grants, more], Now).Role >= Standing.Of(grants, Now).Role);
+
+    [Fact]
+    public void The_step_is_the_highest_that_counts_and_the_ways_lead_to_it() =>
+        AnyGrant
+            .List[0, 8]
+            .Sample(grants =>
+            {
+                var standing = Standing.Of(grants, Now);
+                var counting = grants.Where(grant => grant.EndsAt is not { } end || end > Now).ToList();
+                var highest = counting.Select(grant => grant.Role).DefaultIfEmpty(Role.None).Max();
+
+                Assert.Equal(highest, standing.Role);
+                Assert.Equal(
+                    highest == Role.None
+                        ? []
+                        : counting.Where(grant => grant.Role == highest).Select(grant => grant.Way).Distinct().Order(),
+                    standing.Ways
+                );
+            });
+
+    [Fact]
+    public void When_time_goes_on_a_standing_only_falls() =>
+        Gen.Select(AnyGrant.List[0, 6], Gen.Int[0, 100])
+            .Sample(
+                (grants, minutes) =>
+                    Standing.Of(grants, Now + Duration.FromMinutes(minutes)).Role <= Standing.Of(grants, Now).Role
+            );
+
+    [Fact]
+    public void Access_up_to_a_day_ends_with_that_day_on_the_calendars_clock()
+    {
+        var london = Studio.Clock.Zone(Studio.London);
+        var friday = new LocalDate(2026, 3, 27);
+
+        var end = AccessEnd.After(friday, london);
+
+        Assert.Equal(Instant.FromUtc(2026, 3, 28, 0, 0), end);
+        Assert.Equal(friday, AccessEnd.LastDay(end, london));
+        // tz database: clocks go on in the night to 29 March, so that day ends at 23:00 UTC
+        Assert.Equal(Instant.FromUtc(2026, 3, 29, 23, 0), AccessEnd.After(new LocalDate(2026, 3, 29), london));
+        Assert.Null(AccessEnd.Problem(friday, end - Duration.Epsilon, london));
+        Assert.Equal("lastDay", AccessEnd.Problem(friday, end, london)?.Path);
+        Assert.Null(AccessEnd.Problem(null, end, london));
+    }
+
+    [Theory]
+    [InlineData(Role.None, false)]
+    [InlineData(Role.Times, true)]
+    [InlineData(Role.Edit, true)]
+    [InlineData(Role.Coordinate, false)] // coordinators are made, not asked for
+    public void One_asks_for_a_step_below_coordinate(Role role, bool fit) =>
+        Assert.Equal(fit, Core.Access.Ask.Check(role, "  For the glaze table\r\n").Problems.Count == 0);
+
+    [Fact]
+    public void A_note_that_is_too_long_is_named() =>
+        Assert.Equal("note", Assert.Single(Core.Access.Ask.Check(Role.View, new string('x', 1_001)).Problems).Path);
 
     [Theory]
     [InlineData(Role.Edit, true)] // the only coordinator steps down
@@ -83,19 +160,36 @@ public class AccessRulesTests
         Assert.Equal(
             without,
             Coordinators.WouldBeLeftWithout(
-                [(Studio.Ines, Role.Coordinate), (Studio.Priya, Role.Edit)],
+                [(Studio.Ines, Own(Role.Coordinate)), (Studio.Priya, Own(Role.Edit))],
                 Studio.Ines,
-                next
+                Own(next)
             )
         );
         Assert.False(
             Coordinators.WouldBeLeftWithout(
-                [(Studio.Ines, Role.Coordinate), (Studio.Priya, Role.Coordinate)],
+                [(Studio.Ines, Own(Role.Coordinate)), (Studio.Priya, Own(Role.Coordinate))],
                 Studio.Ines,
-                next
+                Own(next)
             )
         );
     }
+
+    [Fact]
+    public void A_coordinator_for_a_time_is_not_the_one_a_calendar_keeps()
+    {
+        var forToday = new Grant(Role.Coordinate, Way.Own, Now + Duration.FromHours(9));
+
+        Assert.True(Coordinators.WouldBeLeftWithout([(Studio.Ines, Own(Role.Coordinate))], Studio.Ines, forToday));
+        Assert.True(
+            Coordinators.WouldBeLeftWithout(
+                [(Studio.Ines, Own(Role.Coordinate)), (Studio.Priya, forToday)],
+                Studio.Ines,
+                Own(Role.Edit)
+            )
+        );
+    }
+
+    private static Grant Own(Role role) => new(role, Way.Own);
 
     [Theory]
     [InlineData(Role.Times, "Priya will see when “Rota” is busy, and nothing else.")]

@@ -31,6 +31,23 @@ public class LadderTests
         ),
         ("DELETE", "calendars/{calendarId}/access/{personId}", null, [404, 403, 403, 403, 403, 403, 204]),
         (
+            "PUT",
+            "calendars/{calendarId}/group-access/{groupId}",
+            _ => new { role = "edit" },
+            [404, 403, 403, 403, 403, 403, 204]
+        ),
+        ("DELETE", "calendars/{calendarId}/group-access/{groupId}", null, [404, 403, 403, 403, 403, 403, 204]),
+        // Asking is open to everybody, and tells an outsider nothing; one who has as much is told so.
+        (
+            "PUT",
+            "calendars/{calendarId}/asks/{newId}",
+            _ => new { role = "edit" },
+            [204, 204, 204, 204, 204, 409, 409]
+        ),
+        ("DELETE", "asks/{askId}", null, [404, 404, 404, 404, 404, 404, 404]), // Mei's to take back
+        ("POST", "asks/{askId}/grant", _ => new { role = "view" }, [404, 404, 404, 404, 404, 404, 204]),
+        ("POST", "asks/{askId}/refuse", null, [404, 404, 404, 404, 404, 404, 204]),
+        (
             "POST",
             "calendars/{calendarId}/invitations/meaning",
             _ => new { addresses = new[] { "mei@example.org" }, role = "view" },
@@ -98,11 +115,12 @@ public class LadderTests
         await using var mortar = await TestMortar.Start();
         using var ines = await mortar.As(DemoPeople.Ines);
         using var priya = await mortar.As(DemoPeople.Priya);
+        using var mei = await mortar.As(DemoPeople.Mei);
         using var nobody = mortar.Anonymous();
         foreach (var role in Enum.GetValues<Role>().Order())
         {
             var calendar = await ines.MakeCalendar();
-            var (set, importId, invitationId) = (Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid());
+            var (set, importId, invitationId, askId) = (Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid());
             var eventId = await ines.MakeEvent(calendar, set: set);
             (
                 await ines.Put(
@@ -116,6 +134,20 @@ public class LadderTests
                     new { address = "nina@example.org", role = "view" }
                 )
             ).Is(204);
+            (
+                await ines.Put(
+                    $"/api/calendars/{calendar.Value}/group-access/{World.StudioTeam}",
+                    new { role = "times" },
+                    null
+                )
+            ).Is(204);
+            (await mei.Put($"/api/calendars/{calendar.Value}/asks/{askId}", new { role = "view" })).Is(204);
+            if (role < Role.Times)
+            {
+                // Priya is in the team: an outsider has no way at all.
+                (await ines.Delete($"/api/calendars/{calendar.Value}/group-access/{World.StudioTeam}")).Is(204);
+            }
+
             await mortar.Give(calendar, DemoPeople.Dele, Role.View);
             await mortar.Give(calendar, DemoPeople.Priya, role);
             var path =
@@ -125,6 +157,8 @@ public class LadderTests
                     .Replace("{eventId}", eventId.ToString(), StringComparison.Ordinal)
                     .Replace("{importId}", importId.ToString(), StringComparison.Ordinal)
                     .Replace("{invitationId}", invitationId.ToString(), StringComparison.Ordinal)
+                    .Replace("{askId}", askId.ToString(), StringComparison.Ordinal)
+                    .Replace("{groupId}", World.StudioTeam.ToString(), StringComparison.Ordinal)
                     .Replace("{personId}", Other.ToString(), StringComparison.Ordinal)
                     .Replace("{set}", set.ToString(), StringComparison.Ordinal)
                     .Replace("{newId}", Guid.NewGuid().ToString(), StringComparison.Ordinal);
@@ -168,6 +202,7 @@ public class LadderTests
             "GET groups",
             "PUT groups/{groupId}",
             "GET groups/{groupId}/members",
+            "GET groups/{groupId}/access",
             "GET shelf",
             "GET zones",
             "GET wall",
@@ -209,6 +244,7 @@ public class LadderTests
     private static string Named(string route) =>
         route.StartsWith("events", StringComparison.Ordinal) ? "{eventId}"
         : route.Contains("imports", StringComparison.Ordinal) ? "{importId}"
+        : route.Contains("asks", StringComparison.Ordinal) ? "{askId}"
         : "{invitationId}";
 
     [Theory]

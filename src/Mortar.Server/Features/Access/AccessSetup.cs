@@ -5,7 +5,8 @@ namespace Mortar.Server.Features.Access;
 /// <summary>Who sees what: invitations, steps, ends.</summary>
 internal static class AccessSetup
 {
-    public static void AddAccess(this IServiceCollection services) => services.AddScoped<AccessCommands>();
+    public static void AddAccess(this IServiceCollection services) =>
+        services.AddScoped<AccessCommands>().AddScoped<GroupAccessCommands>().AddScoped<AskCommands>();
 
     public static void MapAccess(this RouteGroupBuilder api)
     {
@@ -13,6 +14,9 @@ internal static class AccessSetup
         ListAccess.Map(calendar);
         ChangeAccess.Map(calendar);
         Invite.Map(calendar);
+        GroupAccess.Map(calendar);
+        AskForAccess.Map(api, calendar);
+        AccessTable.Map(api);
         AnswerInvitation.Map(api);
         OpenInvitation.Map(api);
     }

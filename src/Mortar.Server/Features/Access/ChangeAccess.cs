@@ -3,13 +3,15 @@ using Mortar.Core.Access;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Server.Hosting;
+using NodaTime;
 
 namespace Mortar.Server.Features.Access;
 
 /// <summary>PUT and DELETE /api/calendars/{id}/access/{personId}: another step for one person, or none.</summary>
 internal static class ChangeAccess
 {
-    internal sealed record Body(Role Role);
+    /// <param name="LastDay">The last day it holds, on the calendar's clock; <c>null</c> for no end.</param>
+    internal sealed record Body(Role Role, LocalDate? LastDay = null);
 
     internal static void Map(RouteGroupBuilder calendar)
     {
@@ -26,7 +28,14 @@ internal static class ChangeAccess
         CancellationToken cancellationToken
     ) =>
         access
-            .SetRole(acting.Act, new CalendarId(calendarId), new PersonId(personId), body.Role, cancellationToken)
+            .SetRole(
+                acting.Act,
+                new CalendarId(calendarId),
+                new PersonId(personId),
+                body.Role,
+                body.LastDay,
+                cancellationToken
+            )
             .Answer();
 
     private static Task<Results<NoContent, ProblemHttpResult>> End(

@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
+using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Groups;
@@ -16,12 +17,17 @@ internal static class ListAccess
     /// <param name="Members">How many have the group's default; 0 where there is none.</param>
     internal sealed record Body(
         IReadOnlyList<PersonBody> People,
+        IReadOnlyList<GroupBody> Groups,
         IReadOnlyList<InvitationBody> Invitations,
         Role GroupDefault,
         int Members
     );
 
-    internal sealed record PersonBody(Guid PersonId, string Name, string? Address, Role Role);
+    /// <param name="LastDay">The last day it holds; <c>null</c> where it has no end.</param>
+    internal sealed record PersonBody(Guid PersonId, string Name, string? Address, Role Role, LocalDate? LastDay);
+
+    /// <summary>A whole group that was given a step, with the number of those it reaches now.</summary>
+    internal sealed record GroupBody(Guid GroupId, string Name, int Members, Role Role, LocalDate? LastDay);
 
     /// <param name="Name">Their name, where they share a group with the reader; an address alone is no way to find out a name.</param>
     internal sealed record InvitationBody(
@@ -40,6 +46,8 @@ internal static class ListAccess
         Guid calendarId,
         Acting acting,
         MortarDb db,
+        ZoneClock zones,
+        IClock clock,
         CancellationToken cancellationToken
     )
     {
@@ -49,12 +57,37 @@ internal static class ListAccess
             return refusal;
         }
 
-        var people =
+        var now = clock.GetCurrentInstant();
+        var calendar = await db.Calendars.SingleAsync(one => one.Id == id, cancellationToken);
+        var zone = zones.Zone(calendar.Zone);
+        var people = await (
             from grant in db.Grants
-            where grant.CalendarId == id && grant.Role != Role.None
+            where grant.CalendarId == id && grant.Role != Role.None && (grant.EndsAt == null || grant.EndsAt > now)
             join person in db.People on grant.PersonId equals person.Id
             orderby person.Name
-            select new PersonBody(person.Id.Value, person.Name, person.Address, grant.Role);
+            select new
+            {
+                person.Id,
+                person.Name,
+                person.Address,
+                grant.Role,
+                grant.EndsAt,
+            }
+        ).ToListAsync(cancellationToken);
+        var groups = await (
+            from grant in db.GroupGrants
+            where grant.CalendarId == id && grant.Role != Role.None && (grant.EndsAt == null || grant.EndsAt > now)
+            join row in db.Groups on grant.GroupId equals row.Id
+            orderby row.Name
+            select new
+            {
+                row.Id,
+                row.Name,
+                Members = db.Members.Count(member => member.GroupId == row.Id),
+                grant.Role,
+                grant.EndsAt,
+            }
+        ).ToListAsync(cancellationToken);
         var invitations =
             from invitation in db.Invitations
             where
@@ -71,19 +104,37 @@ internal static class ListAccess
                 invitation.State,
                 invitation.SentAt
             );
-        var calendar = await db.Calendars.SingleAsync(one => one.Id == id, cancellationToken);
         var members =
             calendar.GroupDefault == Role.None
                 ? 0
                 : await db.Members.CountAsync(member => member.GroupId == calendar.GroupId, cancellationToken);
         return TypedResults.Ok(
             new Body(
-                await people.ToListAsync(cancellationToken),
+                [
+                    .. people.Select(one => new PersonBody(
+                        one.Id.Value,
+                        one.Name,
+                        one.Address,
+                        one.Role,
+                        LastDay(one.EndsAt)
+                    )),
+                ],
+                [
+                    .. groups.Select(one => new GroupBody(
+                        one.Id.Value,
+                        one.Name,
+                        one.Members,
+                        one.Role,
+                        LastDay(one.EndsAt)
+                    )),
+                ],
                 await invitations.ToListAsync(cancellationToken),
                 calendar.GroupDefault,
                 members
             )
         );
+
+        LocalDate? LastDay(Instant? endsAt) => endsAt is { } end ? AccessEnd.LastDay(end, zone) : null;
     }
 
     /// <summary>The problem for somebody who does not coordinate the calendar; <c>null</c> for who does.</summary>

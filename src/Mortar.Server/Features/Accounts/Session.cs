@@ -54,10 +54,20 @@ internal static class Session
         if (context.User.Identity is { IsAuthenticated: true })
         {
             var id = context.User.Person();
-            person = await db.People.AsNoTracking().FirstOrDefaultAsync(row => row.Id == id, cancellationToken)
-                is { } row
-                ? new PersonBody(row.Id.Value, row.Name, row.Address, row.Zone, PreferencesBody.Of(row.ToPreferences()))
-                : null;
+            if (await db.People.FirstOrDefaultAsync(row => row.Id == id, cancellationToken) is { } row)
+            {
+                person = new PersonBody(
+                    row.Id.Value,
+                    row.Name,
+                    row.Address,
+                    row.Zone,
+                    PreferencesBody.Of(row.ToPreferences())
+                );
+                if (row.Sees(clock.GetCurrentInstant()))
+                {
+                    await db.SaveChangesAsync(cancellationToken);
+                }
+            }
         }
 
         var token =

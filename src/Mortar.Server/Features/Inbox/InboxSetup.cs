@@ -9,10 +9,11 @@ namespace Mortar.Server.Features.Inbox;
 /// <summary>/api/inbox: invitations that wait for an answer, and what others did that concerns one.</summary>
 internal static class InboxSetup
 {
-    /// <param name="Unread">Invitations that wait, and notices since one last looked.</param>
+    /// <param name="Unread">Invitations and requests that wait, and notices since one last looked.</param>
     internal sealed record Body(
         int Unread,
         IReadOnlyList<InvitationBody> Invitations,
+        IReadOnlyList<AskBody> Asks,
         IReadOnlyList<NoticeBody> Notices
     );
 
@@ -24,6 +25,20 @@ internal static class InboxSetup
         string Sentence,
         string Message,
         Instant SentAt
+    );
+
+    /// <param name="From">Who asks, by the name they gave themselves.</param>
+    /// <param name="Address">Their mail address: what a coordinator knows them by.</param>
+    /// <param name="Role">The step they ask for.</param>
+    internal sealed record AskBody(
+        Guid Id,
+        Guid CalendarId,
+        string CalendarName,
+        string From,
+        string? Address,
+        Role Role,
+        string Note,
+        Instant AskedAt
     );
 
     /// <param name="Sentence">What happened, for example "Ines Varga ended your access to “Glaze tests”."</param>
@@ -40,10 +55,11 @@ internal static class InboxSetup
     private static async Task<Ok<Body>> Read(Acting acting, InboxQueries inbox, CancellationToken cancellationToken)
     {
         var invitations = await inbox.Waiting(acting.Person, cancellationToken);
+        var asks = await inbox.Asks(acting.Person, cancellationToken);
         var notices = await inbox.Notices(acting.Person, cancellationToken);
         return TypedResults.Ok(
             new Body(
-                invitations.Count + notices.Count(notice => !notice.Seen),
+                invitations.Count + asks.Count + notices.Count(notice => !notice.Seen),
                 [
                     .. invitations.Select(one => new InvitationBody(
                         one.Id.Value,
@@ -53,6 +69,18 @@ internal static class InboxSetup
                         RoleSentence.ForReader(one.Role, one.CalendarName),
                         one.Message,
                         one.SentAt
+                    )),
+                ],
+                [
+                    .. asks.Select(one => new AskBody(
+                        one.Id.Value,
+                        one.CalendarId.Value,
+                        one.CalendarName,
+                        one.From,
+                        one.Address,
+                        one.Role,
+                        one.Note,
+                        one.AskedAt
                     )),
                 ],
                 [.. notices.Select(notice => new NoticeBody(notice.Sequence, notice.At, notice.Sentence, notice.Seen))]

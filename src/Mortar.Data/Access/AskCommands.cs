@@ -1,0 +1,170 @@
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Words;
+using Mortar.Data.Store;
+
+namespace Mortar.Data.Access;
+
+/// <summary>Requests for access: asking, and the answers of coordinators.</summary>
+public sealed class AskCommands(MortarDb db)
+{
+    /// <summary>
+    /// Asks for a step. It comes to the same for a calendar that is there and one that is not, so that asking tells
+    /// nobody which there are. Asking again while one waits changes what waits.
+    /// </summary>
+    public Task<Outcome<bool>> Ask(
+        Act act,
+        CalendarId calendarId,
+        AskId id,
+        Role role,
+        string? note,
+        CancellationToken cancellationToken
+    ) =>
+        db.Write<bool>(
+            act,
+            async () =>
+            {
+                var (ask, problems) = Core.Access.Ask.Check(role, note);
+                if (problems.Count > 0)
+                {
+                    return new Outcome<bool>.Unfit(problems);
+                }
+
+                if (
+                    !await db.Calendars.AnyAsync(
+                        calendar => calendar.Id == calendarId && calendar.DeletedAt == null,
+                        cancellationToken
+                    )
+                )
+                {
+                    return new Outcome<bool>.Done(false);
+                }
+
+                var standing = await db.StandingOf(act.Actor, calendarId, cancellationToken);
+                if (!Core.Access.Ask.IsMore(role, standing.Role))
+                {
+                    // Whoever stands there knows that the calendar is there.
+                    return new Outcome<bool>.Refused(
+                        "already-in",
+                        $"You have the step {RoleSentence.Name(standing.Role)} on this calendar already."
+                    );
+                }
+
+                var waiting = await db.Asks.FirstOrDefaultAsync(
+                    one => one.CalendarId == calendarId && one.PersonId == act.Actor && one.State == AskState.Waiting,
+                    cancellationToken
+                );
+                if (waiting is not null)
+                {
+                    (waiting.Role, waiting.Note, waiting.AskedAt) = (ask.Role, ask.Note, db.Now);
+                    return new Outcome<bool>.Done(true);
+                }
+
+                if (await db.Asks.AnyAsync(one => one.Id == id, cancellationToken))
+                {
+                    return new Outcome<bool>.Done(true); // sent again because its answer was lost
+                }
+
+                db.Asks.Add(
+                    new AskRow
+                    {
+                        Id = id,
+                        CalendarId = calendarId,
+                        PersonId = act.Actor,
+                        Role = ask.Role,
+                        Note = ask.Note,
+                        State = AskState.Waiting,
+                        AskedAt = db.Now,
+                    }
+                );
+                return new Outcome<bool>.Done(true);
+            },
+            cancellationToken
+        );
+
+    /// <summary>Gives the step that was asked for, a lower or a higher one.</summary>
+    public Task<Outcome<AskRow>> Grant(Act act, AskId id, Role role, CancellationToken cancellationToken) =>
+        Answer(
+            act,
+            id,
+            async ask =>
+            {
+                if (role == Role.None)
+                {
+                    return new Outcome<AskRow>.Unfit([
+                        new FieldProblem("role", "Choose a step from Times only to Coordinate, or say no."),
+                    ]);
+                }
+
+                (ask.State, ask.Role) = (AskState.Granted, role);
+                (await db.GrantOf(ask.CalendarId, ask.PersonId, cancellationToken)).Raise(role, db.Now);
+                return new Outcome<AskRow>.Done(ask);
+            },
+            cancellationToken
+        );
+
+    /// <summary>Says no.</summary>
+    public Task<Outcome<AskRow>> Refuse(Act act, AskId id, CancellationToken cancellationToken) =>
+        Answer(
+            act,
+            id,
+            ask =>
+            {
+                ask.State = AskState.Refused;
+                return Task.FromResult<Outcome<AskRow>>(new Outcome<AskRow>.Done(ask));
+            },
+            cancellationToken
+        );
+
+    /// <summary>Takes one's own request back.</summary>
+    public Task<Outcome<AskRow>> Withdraw(Act act, AskId id, CancellationToken cancellationToken) =>
+        db.Write<AskRow>(
+            act,
+            async () =>
+            {
+                if (
+                    await db.Asks.FirstOrDefaultAsync(
+                        one => one.Id == id && one.PersonId == act.Actor && one.State == AskState.Waiting,
+                        cancellationToken
+                    )
+                    is not { } ask
+                )
+                {
+                    return new Outcome<AskRow>.NotThere("request");
+                }
+
+                ask.State = AskState.Withdrawn;
+                return new Outcome<AskRow>.Done(ask);
+            },
+            cancellationToken
+        );
+
+    private Task<Outcome<AskRow>> Answer(
+        Act act,
+        AskId id,
+        Func<AskRow, Task<Outcome<AskRow>>> answer,
+        CancellationToken cancellationToken
+    ) =>
+        db.Write<AskRow>(
+            act,
+            async () =>
+            {
+                // Whoever does not coordinate the calendar is not told that there is a request either.
+                if (
+                    await db.Asks.FirstOrDefaultAsync(one => one.Id == id, cancellationToken) is not { } ask
+                    || await db.WhyNotCoordinate<AskRow>(act.Actor, ask.CalendarId, cancellationToken) is not null
+                )
+                {
+                    return new Outcome<AskRow>.NotThere("request");
+                }
+
+                return ask.State == AskState.Waiting
+                    ? await answer(ask)
+                    : new Outcome<AskRow>.Refused(
+                        "ask-closed",
+                        "This request is no longer open: it was answered or taken back. Change the step in the list of access instead."
+                    );
+            },
+            cancellationToken
+        );
+}

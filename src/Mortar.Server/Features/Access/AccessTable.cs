@@ -1,0 +1,187 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Calendars;
+using Mortar.Core.Time;
+using Mortar.Core.Words;
+using Mortar.Data.Access;
+using Mortar.Data.Store;
+using Mortar.Server.Hosting;
+using NodaTime;
+
+namespace Mortar.Server.Features.Access;
+
+/// <summary>
+/// GET /api/groups/{id}/access: who reaches which of the group's calendars that one coordinates, at which step and by
+/// which way. Calendars that one does not coordinate are not in it, and neither is who reaches only those.
+/// </summary>
+internal static class AccessTable
+{
+    /// <param name="GroupName">The group's name.</param>
+    /// <param name="Calendars">Across, by name.</param>
+    /// <param name="Groups">Down, first: whole groups that were given a step.</param>
+    /// <param name="People">Down: everybody who reaches one of the calendars, and every member, by name.</param>
+    internal sealed record Body(
+        string GroupName,
+        IReadOnlyList<CalendarBody> Calendars,
+        IReadOnlyList<GroupBody> Groups,
+        IReadOnlyList<PersonBody> People
+    );
+
+    internal sealed record CalendarBody(Guid CalendarId, string Name, Hue Hue, Mark Mark, Role GroupDefault);
+
+    internal sealed record GroupBody(Guid GroupId, string Name, int Members, IReadOnlyList<CellBody> Cells);
+
+    /// <param name="IsMember">Whether they are in the group; others come from outside.</param>
+    /// <param name="HasAccount">Whether they can sign in.</param>
+    /// <param name="SeenAt">When they were last here; <c>null</c> for never.</param>
+    internal sealed record PersonBody(
+        Guid PersonId,
+        string Name,
+        string? Address,
+        bool IsMember,
+        bool HasAccount,
+        Instant? SeenAt,
+        IReadOnlyList<CellBody> Cells
+    );
+
+    /// <param name="Role">The step: the highest of all ways.</param>
+    /// <param name="Ways">Every way that counts, highest first.</param>
+    internal sealed record CellBody(Guid CalendarId, Role Role, IReadOnlyList<WayBody> Ways);
+
+    /// <param name="Group">The name of the group it was given to, for that way.</param>
+    internal sealed record WayBody(Way Way, Role Role, string? Group, LocalDate? LastDay);
+
+    internal static void Map(RouteGroupBuilder api) =>
+        api.MapGet("/groups/{groupId:guid}/access", Handle).WithName(nameof(AccessTable));
+
+    private static async Task<Results<Ok<Body>, ProblemHttpResult>> Handle(
+        Guid groupId,
+        Acting acting,
+        MortarDb db,
+        ZoneClock zones,
+        IClock clock,
+        CancellationToken cancellationToken
+    )
+    {
+        var id = new GroupId(groupId);
+        var isMember = await db.Members.AnyAsync(
+            member => member.GroupId == id && member.PersonId == acting.Person,
+            cancellationToken
+        );
+        var mine = await db.StandingsOf(acting.Person, cancellationToken);
+        var calendars = (
+            await db
+                .Calendars.Where(row => row.GroupId == id && row.DeletedAt == null)
+                .OrderBy(row => row.Name)
+                .ToListAsync(cancellationToken)
+        )
+            .Where(row =>
+                AccessRules.ToCoordinate(mine.GetValueOrDefault(row.Id, Standing.Outside).Role) == Verdict.Granted
+            )
+            .ToList();
+        if (!isMember && calendars.Count == 0)
+        {
+            return Problems.NotThere("group");
+        }
+
+        if (calendars.Count == 0)
+        {
+            return Problems.Of(
+                StatusCodes.Status403Forbidden,
+                "not-allowed",
+                "You coordinate none of this group’s calendars. A coordinator can make you one."
+            );
+        }
+
+        var ids = calendars.ConvertAll(row => row.Id);
+        var zoneOf = calendars.ToDictionary(row => row.Id, row => zones.Zone(row.Zone));
+        var standings = await db.StandingsOn(ids, cancellationToken);
+        var now = clock.GetCurrentInstant();
+        var given = await (
+            from grant in db.GroupGrants
+            where
+                ids.Contains(grant.CalendarId)
+                && grant.Role != Role.None
+                && (grant.EndsAt == null || grant.EndsAt > now)
+            join row in db.Groups on grant.GroupId equals row.Id
+            orderby row.Name
+            select new { Grant = grant, row.Name }
+        ).ToListAsync(cancellationToken);
+        var names = given.DistinctBy(one => one.Grant.GroupId).ToDictionary(one => one.Grant.GroupId, one => one.Name);
+        var sizes = await db
+            .Members.Where(member => names.Keys.Contains(member.GroupId))
+            .GroupBy(member => member.GroupId)
+            .Select(members => new { members.Key, Count = members.Count() })
+            .ToDictionaryAsync(members => members.Key, members => members.Count, cancellationToken);
+        var members = await db
+            .Members.Where(member => member.GroupId == id)
+            .Select(member => member.PersonId)
+            .ToHashSetAsync(cancellationToken);
+        var who = standings.Keys.Select(key => key.Person).Union(members).ToList();
+        var people = await db
+            .People.Where(person => who.Contains(person.Id))
+            .OrderBy(person => person.Name)
+            .ToListAsync(cancellationToken);
+        var numbers = who.ConvertAll(person => person.Value);
+        var accounts = await db
+            .Users.Where(account => numbers.Contains(account.Id))
+            .Select(account => account.Id)
+            .ToHashSetAsync(cancellationToken);
+        return TypedResults.Ok(
+            new Body(
+                await db.Groups.Where(row => row.Id == id).Select(row => row.Name).SingleAsync(cancellationToken),
+                calendars.ConvertAll(row => new CalendarBody(
+                    row.Id.Value,
+                    row.Name,
+                    row.Hue,
+                    row.Mark,
+                    row.GroupDefault
+                )),
+                [
+                    .. names.Select(group => new GroupBody(
+                        group.Key.Value,
+                        group.Value,
+                        sizes.GetValueOrDefault(group.Key),
+                        [
+                            .. given
+                                .Where(one => one.Grant.GroupId == group.Key)
+                                .Select(one =>
+                                    Cell(
+                                        one.Grant.CalendarId,
+                                        Standing.Of([new Grant(one.Grant.Role, Way.Own, one.Grant.EndsAt)], now)
+                                    )
+                                ),
+                        ]
+                    )),
+                ],
+                people.ConvertAll(one => new PersonBody(
+                    one.Id.Value,
+                    one.Name,
+                    one.Address,
+                    members.Contains(one.Id),
+                    accounts.Contains(one.Id.Value),
+                    one.SeenAt,
+                    [
+                        .. ids.Where(calendar => standings.ContainsKey((calendar, one.Id)))
+                            .Select(calendar => Cell(calendar, standings[(calendar, one.Id)])),
+                    ]
+                ))
+            )
+        );
+
+        CellBody Cell(CalendarId calendar, Standing standing) =>
+            new(
+                calendar.Value,
+                standing.Role,
+                [
+                    .. standing.Grants.Select(grant => new WayBody(
+                        grant.Way,
+                        grant.Role,
+                        grant.Through is { } group ? names.GetValueOrDefault(group) : null,
+                        grant.EndsAt is { } end ? AccessEnd.LastDay(end, zoneOf[calendar]) : null
+                    )),
+                ]
+            );
+    }
+}

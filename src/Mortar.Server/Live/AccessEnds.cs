@@ -1,0 +1,88 @@
+using Microsoft.AspNetCore.SignalR;
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Data.Store;
+using NodaTime;
+
+namespace Mortar.Server.Live;
+
+/// <summary>
+/// Tells open screens when access that was given for a time is over. Nothing is written then: a grant with an end counts
+/// no more by itself, so no screen gets anything past it; this only has what is shown fetched anew.
+/// </summary>
+internal sealed class AccessEnds(
+    IServiceScopeFactory scopes,
+    IHubContext<LiveHub> hub,
+    ChangeSignal signal,
+    IClock clock,
+    TimeProvider time
+) : BackgroundService
+{
+    /// <summary>How often the clock is looked at: the longest that something ended stays in sight of an open screen.</summary>
+    private static readonly TimeSpan Every = TimeSpan.FromMilliseconds(500);
+
+    /// <summary>Set by every commit, since it may have set an end before the one that is waited for.</summary>
+    private volatile bool isStale = true;
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        signal.Committed += TakeNote;
+        try
+        {
+            using var timer = new PeriodicTimer(Every, time);
+            var (told, next) = (clock.GetCurrentInstant(), Instant.MaxValue);
+            while (await timer.WaitForNextTickAsync(stoppingToken))
+            {
+                if (isStale)
+                {
+                    isStale = false;
+                    next = await Next(told, stoppingToken);
+                }
+
+                var now = clock.GetCurrentInstant();
+                if (next <= now)
+                {
+                    await Tell(told, now, stoppingToken);
+                    (told, isStale) = (now, true);
+                }
+            }
+        }
+        finally
+        {
+            signal.Committed -= TakeNote;
+        }
+    }
+
+    private void TakeNote(object? sender, EventArgs e) => isStale = true;
+
+    private async Task<Instant> Next(Instant after, CancellationToken cancellationToken)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<MortarDb>();
+        var own = await db
+            .Grants.Where(grant => grant.Role != Role.None && grant.EndsAt > after)
+            .MinAsync(grant => grant.EndsAt, cancellationToken);
+        var group = await db
+            .GroupGrants.Where(grant => grant.Role != Role.None && grant.EndsAt > after)
+            .MinAsync(grant => grant.EndsAt, cancellationToken);
+        return Instant.Min(own ?? Instant.MaxValue, group ?? Instant.MaxValue);
+    }
+
+    private async Task Tell(Instant after, Instant upTo, CancellationToken cancellationToken)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<MortarDb>();
+        var own = db
+            .Grants.Where(grant => grant.Role != Role.None && grant.EndsAt > after && grant.EndsAt <= upTo)
+            .Select(grant => grant.PersonId);
+        var groups =
+            from grant in db.GroupGrants
+            where grant.Role != Role.None && grant.EndsAt > after && grant.EndsAt <= upTo
+            join member in db.Members on grant.GroupId equals member.GroupId
+            select member.PersonId;
+        var people = await own.Union(groups).ToListAsync(cancellationToken);
+        await hub
+            .Clients.Users(people.ConvertAll(person => person.Value.ToString()))
+            .SendAsync("shelfChanged", cancellationToken);
+    }
+}

@@ -1,0 +1,123 @@
+using System.Text.Json;
+using Mortar.Core.Words;
+using Mortar.Server.Features.Demo;
+using Xunit;
+
+namespace Mortar.Server.Tests.Features;
+
+public class AskTests
+{
+    [Theory]
+    [InlineData("view", true)] // just what was asked for
+    [InlineData("outline", true)] // less
+    [InlineData("edit", true)] // more
+    [InlineData("none", false)]
+    public async Task A_coordinator_gives_what_was_asked_for_or_less_or_more(string given, bool fit)
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var astrid = await mortar.As(DemoPeople.Astrid);
+        var calendar = await ines.MakeCalendar();
+        (await Ask(astrid, calendar, "view", "For the glaze table")).Is(204);
+
+        var ask = Assert.Single(await Asks(ines));
+        var answer = await ines.Post($"/api/asks/{ask.Text("id")}/grant", new { role = given });
+
+        Assert.Equal(
+            ("Glaze tests", "view", "For the glaze table"),
+            (ask.Text("calendarName"), ask.Text("role"), ask.Text("note"))
+        );
+        Assert.Equal(fit ? 204 : 422, answer.Status);
+        Assert.Equal(fit, await astrid.HasLayer(calendar));
+        Assert.Equal(fit ? 0 : 1, (await Asks(ines)).Count);
+    }
+
+    [Fact]
+    public async Task No_is_told_without_the_calendars_name()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var astrid = await mortar.As(DemoPeople.Astrid);
+        var calendar = await ines.MakeCalendar();
+        (await Ask(astrid, calendar, "view")).Is(204);
+
+        (await ines.Post($"/api/asks/{(await Asks(ines))[0].Text("id")}/refuse")).Is(204);
+
+        var inbox = (await astrid.Get("/api/inbox")).Is(200).Text;
+        Assert.Contains("Ines Varga did not give you the access you asked for.", inbox, StringComparison.Ordinal);
+        Assert.DoesNotContain("Glaze tests", inbox, StringComparison.Ordinal);
+        Assert.False(await astrid.HasLayer(calendar));
+    }
+
+    [Fact]
+    public async Task Asking_tells_nobody_whether_a_calendar_is_there()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var astrid = await mortar.As(DemoPeople.Astrid);
+        var (there, deleted, never) = (
+            await ines.MakeCalendar(),
+            await ines.MakeCalendar(),
+            new CalendarId(Guid.NewGuid())
+        );
+        (await ines.Delete($"/api/calendars/{deleted.Value}", 1)).Is(204);
+
+        foreach (var role in new[] { "view", "coordinate", "none" })
+        {
+            var answers = new List<Answer>();
+            foreach (var calendar in new[] { there, deleted, never })
+            {
+                answers.Add(await Ask(astrid, calendar, role));
+            }
+
+            Assert.Single(answers.Select(answer => (answer.Status, answer.Text)).Distinct());
+        }
+    }
+
+    [Fact]
+    public async Task Asking_again_changes_what_waits_and_it_can_be_taken_back()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var astrid = await mortar.As(DemoPeople.Astrid);
+        var calendar = await ines.MakeCalendar();
+        var id = Guid.NewGuid();
+        (await Ask(astrid, calendar, "view", id: id)).Is(204);
+        (await Ask(astrid, calendar, "edit", "To help out")).Is(204);
+
+        var ask = Assert.Single(await Asks(ines));
+        (await astrid.Delete($"/api/asks/{id}")).Is(204);
+
+        Assert.Equal((id.ToString(), "edit"), (ask.Text("id"), ask.Text("role")));
+        Assert.Empty(await Asks(ines));
+        (await ines.Post($"/api/asks/{id}/grant", new { role = "view" })).IsProblem(409, "ask-closed");
+    }
+
+    [Fact]
+    public async Task Given_by_mistake_it_is_taken_back_with_one_undo_and_waits_again()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var astrid = await mortar.As(DemoPeople.Astrid);
+        var (calendar, set) = (await ines.MakeCalendar(), Guid.NewGuid());
+        (await Ask(astrid, calendar, "view")).Is(204);
+        var id = (await Asks(ines))[0].Text("id");
+        (await ines.Send(HttpMethod.Post, $"/api/asks/{id}/grant", new { role = "edit" }, null, set)).Is(204);
+
+        (await ines.Post($"/api/changes/{set}/undo")).Is(200);
+
+        Assert.False(await astrid.HasLayer(calendar));
+        Assert.Equal(id, Assert.Single(await Asks(ines)).Text("id"));
+    }
+
+    private static Task<Answer> Ask(
+        Browser browser,
+        CalendarId calendar,
+        string role,
+        string note = "",
+        Guid? id = null
+    ) => browser.Put($"/api/calendars/{calendar.Value}/asks/{id ?? Guid.NewGuid()}", new { role, note });
+
+    private static async Task<List<JsonElement>> Asks(Browser browser) =>
+        [.. (await browser.Get("/api/inbox")).Is(200).Body.GetProperty("asks").EnumerateArray()];
+}
