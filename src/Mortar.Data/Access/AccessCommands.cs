@@ -139,7 +139,10 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock, Z
             cancellationToken
         );
 
-    /// <summary>Puts somebody who has access of their own on another step, for good or up to a last day.</summary>
+    /// <summary>
+    /// Puts somebody who is there already on a step of their own, for good or up to a last day: somebody who reaches the
+    /// calendar by any way, or a member of its group. Everybody else is invited.
+    /// </summary>
     public Task<Outcome<GrantRow>> SetRole(
         Act act,
         CalendarId calendarId,
@@ -214,7 +217,12 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock, Z
             .ToListAsync(cancellationToken);
         if (grants.Find(grant => grant.PersonId == whose) is not { } own)
         {
-            return new Outcome<GrantRow>.NotThere("access");
+            if (next.Role == Role.None || !await IsThereAlready(calendarId, whose, cancellationToken))
+            {
+                return new Outcome<GrantRow>.NotThere("access");
+            }
+
+            own = await db.GrantOf(calendarId, whose, cancellationToken);
         }
 
         if (Coordinators.WouldBeLeftWithout(grants.Select(grant => (grant.PersonId, grant.ToCore())), whose, next))
@@ -228,6 +236,19 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock, Z
         (own.Role, own.EndsAt) = (next.Role, next.EndsAt);
         return new Outcome<GrantRow>.Done(own);
     }
+
+    private async Task<bool> IsThereAlready(
+        CalendarId calendarId,
+        PersonId whose,
+        CancellationToken cancellationToken
+    ) =>
+        (await db.StandingOf(whose, calendarId, cancellationToken)).Role > Role.None
+        || await (
+            from calendar in db.Calendars
+            where calendar.Id == calendarId
+            join member in db.Members on calendar.GroupId equals member.GroupId
+            select member.PersonId
+        ).ContainsAsync(whose, cancellationToken);
 
     private static List<FieldProblem> Problems(InvitationDraft draft, out Address? address)
     {

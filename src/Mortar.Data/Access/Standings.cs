@@ -32,6 +32,23 @@ public static class Standings
         CancellationToken cancellationToken
     ) => await db.Of(person, db.Calendars, cancellationToken);
 
+    /// <summary>Where somebody stands with those calendars that another person coordinates: all that those may look at through their eyes.</summary>
+    public static async Task<IReadOnlyDictionary<CalendarId, Standing>> StandingsAsSeenBy(
+        this MortarDb db,
+        PersonId coordinator,
+        PersonId whose,
+        CancellationToken cancellationToken
+    )
+    {
+        var mine = await db.StandingsOf(coordinator, cancellationToken);
+        var theirs = await db.StandingsOf(whose, cancellationToken);
+        return theirs
+            .Where(one =>
+                AccessRules.ToCoordinate(mine.GetValueOrDefault(one.Key, Standing.Outside).Role) == Verdict.Granted
+            )
+            .ToDictionary(one => one.Key, one => one.Value);
+    }
+
     /// <summary>Where everybody stands who reaches one of some calendars that are there.</summary>
     public static async Task<IReadOnlyDictionary<(CalendarId Calendar, PersonId Person), Standing>> StandingsOn(
         this MortarDb db,

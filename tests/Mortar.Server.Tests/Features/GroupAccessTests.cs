@@ -94,6 +94,28 @@ public class GroupAccessTests
     }
 
     [Fact]
+    public async Task A_member_is_given_a_step_on_the_spot_and_a_stranger_only_by_invitation()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var calendar = await ines.MakeCalendar();
+
+        var given = await ines.Put(
+            $"/api/calendars/{calendar.Value}/access/{DemoPeople.Priya.Id.Value}",
+            new { role = "edit" }
+        );
+        var refused = await ines.Put(
+            $"/api/calendars/{calendar.Value}/access/{DemoPeople.Astrid.Id.Value}",
+            new { role = "edit" }
+        );
+
+        given.Is(204);
+        Assert.True(await priya.HasLayer(calendar));
+        refused.IsProblem(404, "not-there");
+    }
+
+    [Fact]
     public async Task The_last_coordinator_cannot_be_one_for_a_time_only()
     {
         await using var mortar = await TestMortar.Start();

@@ -180,6 +180,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/asks/{askId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["WithdrawAsk"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/asks/{askId}/grant": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["GrantAsk"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/asks/{askId}/refuse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["RefuseAsk"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{groupId}/access": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["AccessTable"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/invitations/{invitationId}/accept": {
         parameters: {
             query?: never;
@@ -484,6 +548,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calendars/{calendarId}/group-access/{groupId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["GiveGroupAccess"];
+        post?: never;
+        delete: operations["EndGroupAccess"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendars/{calendarId}/asks/{askId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["AskForAccess"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/invitation-links/{token}": {
         parameters: {
             query?: never;
@@ -600,6 +696,57 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        AccessTableBody: {
+            groupName: string;
+            calendars: components["schemas"]["AccessTableCalendarBody"][];
+            groups: components["schemas"]["AccessTableGroupBody"][];
+            people: components["schemas"]["AccessTablePersonBody"][];
+        };
+        AccessTableCalendarBody: {
+            /** Format: uuid */
+            calendarId: string;
+            name: string;
+            hue: components["schemas"]["Hue"];
+            mark: components["schemas"]["Mark"];
+            groupDefault: components["schemas"]["Role"];
+        };
+        AccessTableCellBody: {
+            /** Format: uuid */
+            calendarId: string;
+            role: components["schemas"]["Role"];
+            ways: components["schemas"]["AccessTableWayBody"][];
+        };
+        AccessTableGroupBody: {
+            /** Format: uuid */
+            groupId: string;
+            name: string;
+            /** Format: int32 */
+            members: number;
+            cells: components["schemas"]["AccessTableCellBody"][];
+        };
+        AccessTablePersonBody: {
+            /** Format: uuid */
+            personId: string;
+            name: string;
+            address: null | string;
+            isMember: boolean;
+            hasAccount: boolean;
+            seenAt: null | components["schemas"]["Instant"];
+            cells: components["schemas"]["AccessTableCellBody"][];
+        };
+        AccessTableWayBody: {
+            way: components["schemas"]["Way"];
+            role: components["schemas"]["Role"];
+            group: null | string;
+            lastDay: null | components["schemas"]["LocalDate"];
+        };
+        AskForAccessAnswerBody: {
+            role: components["schemas"]["Role"];
+        };
+        AskForAccessBody: {
+            role: components["schemas"]["Role"];
+            note?: null | string;
+        };
         BrickBody: components["schemas"]["BrickBodyBrickBodyBusy"] | components["schemas"]["BrickBodyBrickBodyEvent"];
         BrickBodyBrickBodyBusy: {
             /** @enum {string} */
@@ -679,6 +826,8 @@ export interface components {
         };
         ChangeAccessBody: {
             role: components["schemas"]["Role"];
+            /** Format: date */
+            lastDay?: string;
         };
         ChangesBody: {
             /** Format: int32 */
@@ -746,6 +895,11 @@ export interface components {
             password: string;
             zone: string;
         };
+        GroupAccessBody: {
+            role: components["schemas"]["Role"];
+            /** Format: date */
+            lastDay?: string;
+        };
         GroupsGroupBody: {
             /** Format: uuid */
             id: string;
@@ -806,10 +960,23 @@ export interface components {
         };
         /** @enum {string} */
         ImportState: "ready" | "writing" | "done" | "stopped" | "failed";
+        InboxAskBody: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            calendarId: string;
+            calendarName: string;
+            from: string;
+            address: null | string;
+            role: components["schemas"]["Role"];
+            note: string;
+            askedAt: components["schemas"]["Instant"];
+        };
         InboxBody: {
             /** Format: int32 */
             unread: number;
             invitations: components["schemas"]["InboxInvitationBody"][];
+            asks: components["schemas"]["InboxAskBody"][];
             notices: components["schemas"]["InboxNoticeBody"][];
         };
         InboxInvitationBody: {
@@ -861,10 +1028,20 @@ export interface components {
         KnownEvents: "keep" | "update";
         ListAccessBody: {
             people: components["schemas"]["ListAccessPersonBody"][];
+            groups: components["schemas"]["ListAccessGroupBody"][];
             invitations: components["schemas"]["ListAccessInvitationBody"][];
             groupDefault: components["schemas"]["Role"];
             /** Format: int32 */
             members: number;
+        };
+        ListAccessGroupBody: {
+            /** Format: uuid */
+            groupId: string;
+            name: string;
+            /** Format: int32 */
+            members: number;
+            role: components["schemas"]["Role"];
+            lastDay: null | components["schemas"]["LocalDate"];
         };
         ListAccessInvitationBody: {
             /** Format: uuid */
@@ -881,6 +1058,7 @@ export interface components {
             name: string;
             address: null | string;
             role: components["schemas"]["Role"];
+            lastDay: null | components["schemas"]["LocalDate"];
         };
         /** Format: date */
         LocalDate: string;
@@ -1263,7 +1441,9 @@ export interface operations {
     };
     ListLayers: {
         parameters: {
-            query?: never;
+            query?: {
+                as?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -1411,6 +1591,92 @@ export interface operations {
             };
         };
     };
+    WithdrawAsk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                askId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GrantAsk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                askId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskForAccessAnswerBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    RefuseAsk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                askId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    AccessTable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                groupId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccessTableBody"];
+                };
+            };
+        };
+    };
     AcceptInvitation: {
         parameters: {
             query?: never;
@@ -1480,6 +1746,7 @@ export interface operations {
             query: {
                 from: components["schemas"]["DateQuery"];
                 to: components["schemas"]["DateQuery"];
+                as?: string;
             };
             header?: never;
             path?: never;
@@ -1913,6 +2180,77 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GiveGroupAccess: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                calendarId: string;
+                groupId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GroupAccessBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    EndGroupAccess: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                calendarId: string;
+                groupId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    AskForAccess: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                calendarId: string;
+                askId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskForAccessBody"];
+            };
+        };
         responses: {
             /** @description No Content */
             204: {

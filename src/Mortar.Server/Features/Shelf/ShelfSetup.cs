@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Calendars;
@@ -67,13 +68,41 @@ internal static class ShelfSetup
         PersonId person,
         CalendarId calendar,
         CancellationToken cancellationToken
-    ) => (await Layers(db, person, calendar, cancellationToken))[0];
+    ) =>
+        (
+            await Layers(
+                db,
+                await db.StandingsOf(person, cancellationToken),
+                db.Layers.Where(layer => layer.PersonId == person),
+                calendar,
+                cancellationToken
+            )
+        )[0];
 
+    /// <summary>With <c>as</c>: those calendars that one coordinates as that person has them; how they look to them is theirs alone.</summary>
     private static async Task<Ok<IReadOnlyList<LayerBody>>> List(
+        [FromQuery(Name = "as")] Guid? whose,
         Acting acting,
         MortarDb db,
         CancellationToken cancellationToken
-    ) => TypedResults.Ok(await Layers(db, acting.Person, only: null, cancellationToken));
+    ) =>
+        TypedResults.Ok(
+            whose is { } other
+                ? await Layers(
+                    db,
+                    await db.StandingsAsSeenBy(acting.Person, new PersonId(other), cancellationToken),
+                    db.Layers.Where(_ => false),
+                    only: null,
+                    cancellationToken
+                )
+                : await Layers(
+                    db,
+                    await db.StandingsOf(acting.Person, cancellationToken),
+                    db.Layers.Where(layer => layer.PersonId == acting.Person),
+                    only: null,
+                    cancellationToken
+                )
+        );
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Lay(
         Guid calendarId,
@@ -152,20 +181,18 @@ internal static class ShelfSetup
 
     private static async Task<IReadOnlyList<LayerBody>> Layers(
         MortarDb db,
-        PersonId person,
+        IReadOnlyDictionary<CalendarId, Standing> standings,
+        IQueryable<LayerRow> looks,
         CalendarId? only,
         CancellationToken cancellationToken
     )
     {
-        var standings = await db.StandingsOf(person, cancellationToken);
         var ids = only is { } one ? [one] : standings.Keys.ToList();
         var rows = await (
             from calendar in db.Calendars.AsNoTracking()
             where ids.Contains(calendar.Id)
             join g in db.Groups on calendar.GroupId equals g.Id
-            join layer in db.Layers.Where(layer => layer.PersonId == person)
-                on calendar.Id equals layer.CalendarId
-                into layers
+            join layer in looks on calendar.Id equals layer.CalendarId into layers
             from layer in layers.DefaultIfEmpty()
             orderby g.Name, calendar.Name
             select new

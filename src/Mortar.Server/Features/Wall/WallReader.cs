@@ -7,7 +7,6 @@ using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Calendars;
 using Mortar.Data.Events;
-using Mortar.Data.Groups;
 using Mortar.Data.Store;
 using NodaTime;
 
@@ -22,7 +21,7 @@ internal sealed record ReadCalendar(CalendarRow Row, Role Role, IReadOnlyList<Ev
 /// <param name="Calendars">All calendars the person reaches, hidden layers too.</param>
 /// <param name="Members">Who is in those groups that the person is in.</param>
 internal sealed record WallReading(
-    PersonRow Person,
+    PersonId Person,
     Window Window,
     IReadOnlyList<ReadCalendar> Calendars,
     ILookup<GroupId, PersonId> Members,
@@ -35,7 +34,7 @@ internal sealed record WallReading(
 
     /// <summary>A calendar as the person sees it.</summary>
     public IEnumerable<VisibleEvent> Visible(ReadCalendar calendar) =>
-        VisibleEvent.Through(calendar.Role, Person.Id, Occurrences(calendar), Window);
+        VisibleEvent.Through(calendar.Role, Person, Occurrences(calendar), Window);
 
     /// <summary>What collides, made only of events that the person sees with everything on them.</summary>
     public IReadOnlyList<Clash> Clashes() =>
@@ -48,7 +47,7 @@ internal sealed record WallReading(
                     [.. Members[calendar.Row.GroupId]],
                     [
                         .. calendar
-                            .Events.Where(one => VisibleEvent.SeesEverything(calendar.Role, Person.Id, one))
+                            .Events.Where(one => VisibleEvent.SeesEverything(calendar.Role, Person, one))
                             .Select(CountedEvent.Of),
                     ]
                 )
@@ -72,9 +71,45 @@ internal sealed class WallReader(MortarDb db, ZoneClock clock)
         CancellationToken cancellationToken
     )
     {
-        var row = await db.People.AsNoTracking().SingleAsync(one => one.Id == person, cancellationToken);
-        var window = new Window(from, to, clock.Zone(row.Zone));
-        var standings = await db.StandingsOf(person, cancellationToken);
+        var zone = await ZoneOf(person, cancellationToken);
+        return await Read(
+            person,
+            new Window(from, to, zone),
+            await db.StandingsOf(person, cancellationToken),
+            cancellationToken
+        );
+    }
+
+    /// <summary>
+    /// A coordinator's calendars as somebody else sees them, by the same path as theirs but on the coordinator's own
+    /// clock. What else is on that person's wall, how they lay it and where they live is theirs.
+    /// </summary>
+    public async Task<WallReading> ReadAs(
+        PersonId whose,
+        PersonId coordinator,
+        LocalDate from,
+        LocalDate to,
+        CancellationToken cancellationToken
+    ) =>
+        await Read(
+            whose,
+            new Window(from, to, await ZoneOf(coordinator, cancellationToken)),
+            await db.StandingsAsSeenBy(coordinator, whose, cancellationToken),
+            cancellationToken
+        );
+
+    private async Task<DateTimeZone> ZoneOf(PersonId person, CancellationToken cancellationToken) =>
+        clock.Zone(
+            await db.People.Where(one => one.Id == person).Select(one => one.Zone).SingleAsync(cancellationToken)
+        );
+
+    private async Task<WallReading> Read(
+        PersonId person,
+        Window window,
+        IReadOnlyDictionary<CalendarId, Standing> standings,
+        CancellationToken cancellationToken
+    )
+    {
         var ids = standings.Keys.ToList();
         var calendars = await db
             .Calendars.AsNoTracking()
@@ -89,7 +124,7 @@ internal sealed class WallReader(MortarDb db, ZoneClock clock)
             .ToListAsync(cancellationToken);
         var events = (await db.EventsTouching(ids, window, cancellationToken)).ToLookup(one => one.CalendarId);
         return new WallReading(
-            row,
+            person,
             window,
             [
                 .. calendars.Select(calendar => new ReadCalendar(

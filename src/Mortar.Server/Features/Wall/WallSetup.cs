@@ -9,7 +9,10 @@ using NodaTime;
 
 namespace Mortar.Server.Features.Wall;
 
-/// <summary>GET /api/wall: everything on the layers of one's wall between two days, on one's own clock.</summary>
+/// <summary>
+/// GET /api/wall: everything on the layers of one's wall between two days, on one's own clock; with <c>as</c> what that
+/// person sees of the calendars one coordinates.
+/// </summary>
 internal static class WallSetup
 {
     /// <param name="Zone">The zone whose clock the bricks are on.</param>
@@ -49,6 +52,7 @@ internal static class WallSetup
     private static async Task<Results<Ok<Body>, ProblemHttpResult>> Read(
         [FromQuery(Name = "from")] DateQuery first,
         [FromQuery(Name = "to")] DateQuery last,
+        [FromQuery(Name = "as")] Guid? whose,
         Acting acting,
         WallReader wall,
         CancellationToken cancellationToken
@@ -60,7 +64,9 @@ internal static class WallSetup
             return refusal;
         }
 
-        var reading = await wall.Read(acting.Person, from, to, cancellationToken);
+        var reading = whose is { } other
+            ? await wall.ReadAs(new PersonId(other), acting.Person, from, to, cancellationToken)
+            : await wall.Read(acting.Person, from, to, cancellationToken);
         var zone = reading.Window.Reader;
         var bricks =
             from calendar in reading.Calendars
