@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query'
-import { useEffect } from 'react'
+import { lazy, Suspense, useEffect } from 'react'
 import { Navigate, Route, Routes } from 'react-router'
 import { InboxPage } from '../features/inbox/InboxPage'
 import { PreferencesPage } from '../features/preferences/PreferencesPage'
@@ -8,6 +8,10 @@ import { WallPage } from '../features/wall/WallPage'
 import { openLiveLine } from './live'
 import { useReader } from './person'
 import { TopBar } from './TopBar'
+
+const AccessTablePage = lazy(() =>
+  import('../features/access/AccessTablePage').then((module) => ({ default: module.AccessTablePage })),
+)
 
 /** Everything for who is signed in, with the live line open. */
 export function SignedInApp() {
@@ -38,6 +42,14 @@ export function SignedInApp() {
               <TopBar />
               <PreferencesPage />
             </div>
+          }
+        />
+        <Route
+          path="/groups/:groupId/access"
+          element={
+            <Suspense fallback={<TopBar />}>
+              <AccessTablePage />
+            </Suspense>
           }
         />
         <Route path="/:view/:date?" element={<WallPage />} />

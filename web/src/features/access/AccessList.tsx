@@ -3,12 +3,12 @@ import { useState } from 'react'
 import type { Schema } from '../../api/client'
 import { sentenceOf } from '../../api/problem'
 import { newSet, useActs } from '../../app/acts'
-import { momentText } from '../../app/dates'
+import { longDayText, momentText } from '../../app/dates'
 import { useReader } from '../../app/person'
 import { Button } from '../../ui/Button'
 import { Question } from '../../ui/Question'
 import type { Layer } from '../wall/bricks'
-import { accessQueries, endAccess, sendAgain, setRole, withdraw } from './accessQueries'
+import { accessQueries, endAccess, endGroupAccess, sendAgain, setRole, withdraw } from './accessQueries'
 import { ladder, type Role, roleName } from './ladder'
 
 type Person = Schema['ListAccessPersonBody']
@@ -33,7 +33,7 @@ export function AccessList({ layer }: { layer: Layer }) {
   if (access.isError) return <p className="text-clash">{sentenceOf(access.error)}</p>
   if (!access.data) return null
 
-  const { people, invitations, groupDefault, members } = access.data
+  const { people, groups, invitations, groupDefault, members } = access.data
   return (
     <>
       <ul className="divide-y divide-cement-200 border-y border-cement-200">
@@ -42,6 +42,23 @@ export function AccessList({ layer }: { layer: Layer }) {
             Every member of {layer.groupName} ({members}): {roleName(groupDefault)}
           </li>
         )}
+        {groups.map((group) => (
+          <li key={group.groupId} className="grid grid-cols-[1fr_auto] items-center gap-x-2 py-2">
+            <div className="min-w-0">
+              <p className="written font-bold">Everybody in {group.name}</p>
+              <p className="text-[12px] text-cement-700">
+                {group.members} now
+                {group.lastDay && `, until ${longDayText(group.lastDay)}`}
+              </p>
+            </div>
+            <div className="grid justify-items-end gap-1">
+              {roleName(group.role)}
+              <Button look="link" onClick={() => endGroup(group)}>
+                <span className="text-[12px]">End access</span>
+              </Button>
+            </div>
+          </li>
+        ))}
         {people.map((person) => (
           <li key={person.personId} className="grid grid-cols-[1fr_auto] items-center gap-x-2 py-2">
             <div className="min-w-0">
@@ -50,6 +67,9 @@ export function AccessList({ layer }: { layer: Layer }) {
                 {person.personId === me.id && ' (you)'}
               </p>
               <p className="truncate text-[12px] text-cement-700">{person.address}</p>
+              {person.lastDay && (
+                <p className="text-[12px] text-cement-700">until {longDayText(person.lastDay)}</p>
+              )}
             </div>
             <div className="grid justify-items-end gap-1">
               <select
@@ -108,7 +128,7 @@ export function AccessList({ layer }: { layer: Layer }) {
 
   function changeRole(person: Person, role: Role) {
     change.mutate({
-      act: (set) => setRole(layer.calendarId, person.personId, role, set),
+      act: (set) => setRole(layer.calendarId, person.personId, role, person.lastDay, set),
       sentence: `${person.name} has the step ${roleName(role)} on “${layer.name}” now.`,
     })
   }
@@ -118,6 +138,13 @@ export function AccessList({ layer }: { layer: Layer }) {
     change.mutate({
       act: (set) => endAccess(layer.calendarId, person.personId, set),
       sentence: `Ended the access of ${person.name} to “${layer.name}”.`,
+    })
+  }
+
+  function endGroup({ groupId, name }: Schema['ListAccessGroupBody']) {
+    change.mutate({
+      act: (set) => endGroupAccess(layer.calendarId, groupId, set),
+      sentence: `Ended what everybody in ${name} had on “${layer.name}”.`,
     })
   }
 

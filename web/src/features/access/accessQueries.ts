@@ -22,6 +22,15 @@ export const accessQueries = {
     }),
 }
 
+/** Who reaches which calendars of a group at which step, by which ways. */
+export const accessTableQuery = (groupId: string) =>
+  queryOptions({
+    queryKey: ['access', 'table', groupId],
+    queryFn: ({ signal }) =>
+      unwrap(api.GET('/api/groups/{groupId}/access', { params: { path: { groupId } }, signal })),
+    retry: false,
+  })
+
 const named = (set: string) => ({ 'X-Change-Set': set })
 
 export const invite = (calendarId: string, invitationId: string, body: Schema['InviteBody'], set: string) =>
@@ -49,14 +58,66 @@ export const withdraw = (calendarId: string, invitationId: string, set: string) 
     }),
   )
 
-export const setRole = (calendarId: string, personId: string, role: Schema['Role'], set: string) =>
+/** A last day of access; null for no end. */
+type LastDay = string | null
+
+export const setRole = (
+  calendarId: string,
+  personId: string,
+  role: Schema['Role'],
+  lastDay: LastDay,
+  set: string,
+) =>
   unwrap(
     api.PUT('/api/calendars/{calendarId}/access/{personId}', {
       params: { path: { calendarId, personId } },
       headers: named(set),
+      body: { role, ...(lastDay ? { lastDay } : {}) },
+    }),
+  )
+
+export const setGroupRole = (
+  calendarId: string,
+  groupId: string,
+  role: Schema['Role'],
+  lastDay: LastDay,
+  set: string,
+) =>
+  unwrap(
+    api.PUT('/api/calendars/{calendarId}/group-access/{groupId}', {
+      params: { path: { calendarId, groupId } },
+      headers: named(set),
+      body: { role, ...(lastDay ? { lastDay } : {}) },
+    }),
+  )
+
+export const endGroupAccess = (calendarId: string, groupId: string, set: string) =>
+  unwrap(
+    api.DELETE('/api/calendars/{calendarId}/group-access/{groupId}', {
+      params: { path: { calendarId, groupId } },
+      headers: named(set),
+    }),
+  )
+
+export const askFor = (calendarId: string, role: Schema['Role'], note: string) =>
+  unwrap(
+    api.PUT('/api/calendars/{calendarId}/asks/{askId}', {
+      params: { path: { calendarId, askId: crypto.randomUUID() } },
+      body: { role, note },
+    }),
+  )
+
+export const grantAsk = (askId: string, role: Schema['Role'], set: string) =>
+  unwrap(
+    api.POST('/api/asks/{askId}/grant', {
+      params: { path: { askId } },
+      headers: named(set),
       body: { role },
     }),
   )
+
+export const refuseAsk = (askId: string, set: string) =>
+  unwrap(api.POST('/api/asks/{askId}/refuse', { params: { path: { askId } }, headers: named(set) }))
 
 export const endAccess = (calendarId: string, personId: string, set: string) =>
   unwrap(

@@ -1,5 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { type ReactNode, useState } from 'react'
+import { Link } from 'react-router'
 import { newSet, useActs } from '../../app/acts'
 import { useReader } from '../../app/person'
 import { Button } from '../../ui/Button'
@@ -8,6 +9,7 @@ import { Question } from '../../ui/Question'
 import { AccessList } from '../access/AccessList'
 import { endAccess } from '../access/accessQueries'
 import { GiveForm } from '../access/GiveForm'
+import { GiveGroupForm } from '../access/GiveGroupForm'
 import { reaches, roleName } from '../access/ladder'
 import { ImportSteps } from '../imports/ImportSteps'
 import type { Layer } from '../wall/bricks'
@@ -69,8 +71,12 @@ export function CalendarDesk({ layer, part, onPart, onClose }: CalendarDeskProps
       {open === 'access' && (
         <>
           <GiveForm layer={layer} />
+          <GiveGroupForm layer={layer} />
           <h3 className="mt-6 mb-2 text-base">Who has access</h3>
           <AccessList layer={layer} />
+          <Link to={`/groups/${layer.groupId}/access`} className="mt-3 block underline underline-offset-2">
+            All access in {layer.groupName} as a table
+          </Link>
         </>
       )}
       {open === 'import' && <ImportSteps layer={layer} />}

@@ -12,7 +12,7 @@ import { type Layer, titleOf } from '../wall/bricks'
 import { Desk } from '../wall/Desk'
 import { EventHistory } from './EventHistory'
 import { type EventForm, timeProblem } from './eventForm'
-import type { Reach } from './eventQueries'
+import { eventQuery, type Reach } from './eventQueries'
 import { GoesTo } from './GoesTo'
 import { ReachQuestion } from './ReachQuestion'
 import { RepeatsField } from './RepeatsField'
@@ -68,6 +68,13 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
     enabled: calendar !== undefined,
     retry: false,
   })
+  // Somebody may lower one's step while one writes: then it is said at once, and what was written stays to be copied.
+  const there = useQuery({
+    ...eventQuery(form.eventId, form.only),
+    enabled: !isNew,
+    retry: false,
+  })
+  const isLocked = there.data?.mayChange === false
   const set = (part: Partial<EventForm>) => onForm({ ...form, ...part })
 
   const settle = (written: Written) => {
@@ -216,20 +223,26 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
             )
           )
         })}
-        <Button type="submit" look="main" wide disabled={busy}>
+        {isLocked && (
+          <p role="alert" className="border-l-4 border-clash pl-3">
+            Your step on “{calendar?.name}” was lowered, so this can be read and not saved any more. What you
+            wrote stays here until you close it.
+          </p>
+        )}
+        <Button type="submit" look="main" wide disabled={busy || isLocked}>
           {isNew ? `Add to ${calendar?.name ?? '…'}` : 'Save'}
         </Button>
         {!isNew && (
           <Button
             look="danger"
-            disabled={busy}
+            disabled={busy || isLocked}
             onClick={() => (form.only ? setAsking('delete') : void erase('whole'))}
           >
             Delete
           </Button>
         )}
       </form>
-      {!isNew && <EventHistory eventId={form.eventId} only={form.only} />}
+      {!isNew && <EventHistory calendarId={form.calendarId} eventId={form.eventId} only={form.only} />}
     </Desk>
   )
 }

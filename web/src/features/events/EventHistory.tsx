@@ -7,12 +7,22 @@ import { eventKey } from '../wall/bricks'
 import { historyQuery } from './eventQueries'
 
 /** Who changed an event when, and its address to hand on. */
-export function EventHistory({ eventId, only }: { eventId: string; only: string | null }) {
+export function EventHistory({
+  calendarId,
+  eventId,
+  only,
+}: {
+  calendarId: string
+  eventId: string
+  only: string | null
+}) {
   const acts = useActs()
   const [open, setOpen] = useState(false)
   const history = useQuery({ ...historyQuery(eventId), enabled: open, retry: false })
   const copy = async () => {
     const address = new URL(window.location.href)
+    // With its calendar, so that whoever may not see it can ask for access.
+    address.searchParams.set('layers', calendarId)
     address.searchParams.set('desk', `event~${eventKey(eventId, only)}`)
     await navigator.clipboard.writeText(address.toString())
     acts.done('The link is copied. It opens for those who may see the event.')

@@ -63,7 +63,7 @@ export function EventPage({ brick, layer, names, onEdit, onClose }: EventPagePro
           You can read this calendar. To change it, ask a coordinator for another step.
         </p>
       )}
-      <EventHistory eventId={brick.eventId} only={brick.only} />
+      <EventHistory calendarId={brick.calendarId} eventId={brick.eventId} only={brick.only} />
     </Desk>
   )
 }

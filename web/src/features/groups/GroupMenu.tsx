@@ -1,4 +1,5 @@
 import { ChevronDown } from 'lucide-react'
+import { useNavigate } from 'react-router'
 import type { Schema } from '../../api/client'
 import { Menu, MenuItem, MenuLabel, MenuLine } from '../../ui/Menu'
 
@@ -14,6 +15,7 @@ interface GroupMenuProps {
 
 /** The group one is at work in, the others, and what can be made. */
 export function GroupMenu({ groups, open, onOpen, onNewCalendar, onNewGroup }: GroupMenuProps) {
+  const navigate = useNavigate()
   return (
     <Menu
       trigger={
@@ -36,6 +38,9 @@ export function GroupMenu({ groups, open, onOpen, onNewCalendar, onNewGroup }: G
         </MenuItem>
       ))}
       <MenuLine />
+      {open && (
+        <MenuItem onSelect={() => navigate(`/groups/${open.id}/access`)}>Access in {open.name}</MenuItem>
+      )}
       {open && <MenuItem onSelect={onNewCalendar}>New calendar in {open.name}</MenuItem>}
       <MenuItem onSelect={onNewGroup}>New group</MenuItem>
     </Menu>

@@ -4,12 +4,13 @@ import { Link } from 'react-router'
 import { momentText } from '../../app/dates'
 import { Page } from '../../ui/Page'
 import { AnswerButtons } from '../invitation/AnswerButtons'
+import { AskCard } from './AskCard'
 import { inboxQuery, seeInbox } from './inboxQuery'
 
 /** Invitations that wait for an answer, and what others did that concerns one. */
 export function InboxPage() {
   const inbox = useQuery(inboxQuery)
-  const { invitations = [], notices = [] } = inbox.data ?? {}
+  const { invitations = [], asks = [], notices = [] } = inbox.data ?? {}
   const newest = notices.find((notice) => !notice.seen)?.sequence
   useEffect(() => {
     // Leaving the page is what makes its notices read; while it is open they stay marked as new.
@@ -18,15 +19,18 @@ export function InboxPage() {
 
   return (
     <Page title="Inbox">
-      {inbox.data && invitations.length === 0 && notices.length === 0 && (
+      {inbox.data && invitations.length === 0 && asks.length === 0 && notices.length === 0 && (
         <p className="text-cement-700">
-          Nothing waits for you. Invitations arrive here, and what changes for you.{' '}
+          Nothing waits for you. Invitations and requests arrive here, and what changes for you.{' '}
           <Link to="/week" className="underline underline-offset-2">
             Go to the wall
           </Link>
         </p>
       )}
       <ul className="grid gap-3">
+        {asks.map((ask) => (
+          <AskCard key={ask.id} ask={ask} />
+        ))}
         {invitations.map((one) => (
           <li key={one.id} className="grid gap-2 rounded-control border-2 border-ink bg-surface p-4">
             <h2 className="written text-lg">

@@ -7,6 +7,13 @@ export const shelfQuery = queryOptions({
   queryFn: ({ signal }) => unwrap(api.GET('/api/shelf', { signal })),
 })
 
+/** The calendars one coordinates as somebody else has them. */
+export const shelfAsQuery = (as: string) =>
+  queryOptions({
+    queryKey: ['shelf', 'as', as],
+    queryFn: ({ signal }) => unwrap(api.GET('/api/shelf', { params: { query: { as } }, signal })),
+  })
+
 export type LayerSet = Schema['SetsBody']
 
 export const setsQuery = queryOptions({

@@ -7,6 +7,7 @@ import { newSet, useActs } from '../../app/acts'
 import { dayText, monthText, periodText } from '../../app/dates'
 import { useReader } from '../../app/person'
 import { TopBar } from '../../app/TopBar'
+import { accessTableQuery } from '../access/accessQueries'
 import type { Asking } from '../events/EventDesk'
 import { brickOf, differences, type EventForm, formOf, newForm } from '../events/eventForm'
 import { useEventActs, type Written } from '../events/useEventActs'
@@ -14,9 +15,10 @@ import { GroupMenu } from '../groups/GroupMenu'
 import { groupQueries, keepLastGroup, lastGroup } from '../groups/groupQueries'
 import { isoDay } from '../preferences/preferences'
 import { Shelf } from '../shelf/Shelf'
-import { shelfQuery } from '../shelf/shelfQuery'
+import { shelfAsQuery, shelfQuery } from '../shelf/shelfQuery'
 import { AddressNote } from './AddressNote'
 import { AgendaView } from './AgendaView'
+import { AsNote } from './AsNote'
 import type { BrickActs } from './BrickButton'
 import {
   type Brick,
@@ -66,7 +68,7 @@ import { isView, longestRange, periodOf, rangeOf, spanOf, type View, views, week
 import { WallDesk } from './WallDesk'
 import { WeekView } from './WeekView'
 import { findQuery, type Search, wallQuery } from './wallQuery'
-import { elsewhereText, whatChanged, whoseText } from './wallWords'
+import { elsewhereText, seenText, whatChanged, whoseText } from './wallWords'
 
 const noLayers: Layer[] = []
 const noBricks: Brick[] = []
@@ -106,13 +108,17 @@ function Wall({ view }: { view: View }) {
   )
   const { days, first, last } = period
 
-  const shelf = useQuery(shelfQuery)
+  // Through whose eyes a coordinator looks at their calendars; nothing can be changed then.
+  const as = search.get('as')
+  const shelf = useQuery(as ? shelfAsQuery(as) : shelfQuery)
   const groups = useQuery(groupQueries.list)
-  const wall = useQuery(wallQuery(first, last))
+  const wall = useQuery(wallQuery(first, last, as))
   const { layers, address } = useAddressLayers(shelf.data ?? noLayers)
   const group =
     groups.data?.find((one) => one.id === (search.get('group') ?? lastGroup())) ??
     busiest(groups.data ?? [], layers)
+  const named = search.get('group')
+  const isOutside = groups.isSuccess && named !== null && !groups.data.some((one) => one.id === named)
   const members = useQuery({ ...groupQueries.members(group?.id ?? ''), enabled: group !== undefined })
   useEffect(() => keepLastView(view), [view])
 
@@ -123,9 +129,9 @@ function Wall({ view }: { view: View }) {
     for (const by of [1, -1]) {
       const near =
         exact > 0 ? rangeOf(period.step(by), exact) : periodOf(view, period.step(by), shownSpan, firstDay)
-      void queries.prefetchQuery(wallQuery(near.first, near.last))
+      void queries.prefetchQuery(wallQuery(near.first, near.last, as))
     }
-  }, [fetched, queries, view, period, shownSpan, firstDay, exact])
+  }, [fetched, queries, view, period, shownSpan, firstDay, exact, as])
 
   const [form, setForm] = useState<EventForm | null>(null)
   const [met, setMet] = useState<EventForm | null>(null)
@@ -151,6 +157,11 @@ function Wall({ view }: { view: View }) {
     [layers],
   )
   const people = members.data ?? noPeople
+  const table = useQuery({
+    ...accessTableQuery(group?.id ?? ''),
+    enabled: as !== null && group !== undefined,
+  })
+  const asName = table.data?.people.find((one) => one.personId === as)?.name ?? 'somebody else'
   const names = useMemo(() => new Map(people.map((one) => [one.personId, one.name])), [people])
   // The hour matters to what stands under names, the minute does not.
   const hour = `${now.slice(0, 13)}:00:00`
@@ -169,14 +180,14 @@ function Wall({ view }: { view: View }) {
   const rowKeys = useMemo(() => new Set(rows.map((row) => row.key)), [rows])
   const bricks = useMemo(
     () =>
-      (wall.data?.bricks ?? []).filter((brick) => {
+      onlySeen(wall.data?.bricks ?? noBricks, as).filter((brick) => {
         const layer = byId.get(brick.calendarId)
         if (!layer) return false
         return (
           who.length === 0 || rowsOfBrick(brick, layer, rowKeys).some((key) => who.includes(key.slice(7)))
         )
       }),
-    [wall.data, byId, who, rowKeys],
+    [wall.data, as, byId, who, rowKeys],
   )
   const inDay = view === 'day' ? bricks : noBricks
   const lanes = useMemo(
@@ -250,6 +261,10 @@ function Wall({ view }: { view: View }) {
     place({ kind: 'writing' })
   }
   const openBrick = (brick: Brick) => {
+    if (as) {
+      acts.done(seenText(asName, brick))
+      return
+    }
     if (brick.form === 'busy') {
       acts.done('Only the times are shared with you here: it is busy then.')
       return
@@ -261,6 +276,10 @@ function Wall({ view }: { view: View }) {
     }
   }
   const make = (time: EventForm['time'], lane: string) => {
+    if (as) {
+      acts.done(`You look through the eyes of ${asName}: go back to your own wall to change something.`)
+      return
+    }
     const row = rows.find((one) => one.key === lane)
     const layer = layers.find((one) => one.calendarId === row?.calendarId) ?? makeIn
     if (!layer) {
@@ -369,7 +388,7 @@ function Wall({ view }: { view: View }) {
     setMarks(new Set())
   }
   const mark = (brick: Brick) => {
-    if (brick.form !== 'event') return
+    if (as || brick.form !== 'event') return
     const key = brickKey(brick)
     setMarks((before) =>
       before.has(key) ? new Set([...before].filter((one) => one !== key)) : new Set([...before, key]),
@@ -504,21 +523,29 @@ function Wall({ view }: { view: View }) {
           </button>
         </div>
       </TopBar>
-      <Ribbon
-        from={ribbonFrom}
-        weeks={narrow ? 13 : ribbonWeeks}
-        first={first}
-        last={last}
-        today={today}
-        calendars={[...byId.keys()]}
-        onGo={goTo}
-      />
+      {!as && (
+        <Ribbon
+          from={ribbonFrom}
+          weeks={narrow ? 13 : ribbonWeeks}
+          first={first}
+          last={last}
+          today={today}
+          calendars={[...byId.keys()]}
+          onGo={goTo}
+        />
+      )}
       <PrintHead group={group?.name} title={title} layers={byId.values()} />
+      {isOutside && (
+        <p role="status" className="border-b border-cement-300 bg-cement-200 px-4 py-1 text-[13px]">
+          You are not in the group of this address{group && `, so this is ${group.name}`}. Somebody who
+          coordinates it can add you.
+        </p>
+      )}
       {address && shelf.isSuccess && (
         <AddressNote address={address} shown={layers.filter((layer) => layer.shown).length} />
       )}
       <main className="relative flex min-h-0 flex-1">
-        {shelf.isSuccess && layers.length === 0 ? (
+        {shelf.isSuccess && layers.length === 0 && !as ? (
           <EmptyWall
             hasGroup={group !== undefined}
             onNewCalendar={newCalendar}
@@ -602,23 +629,33 @@ function Wall({ view }: { view: View }) {
           />
         )}
       </main>
-      <Shelf
-        layers={layers}
-        address={address}
-        groupId={group?.id}
-        groupName={group?.name}
-        people={people}
-        who={who}
-        onWho={(next) => place(desk, { who: next.length > 0 ? next.join(' ') : null })}
-        onOpen={(calendarId, part) => {
-          setForm(null)
-          place(part === 'look' ? { kind: 'look', calendarId } : { kind: 'calendar', calendarId, part })
-        }}
-        onNewCalendar={newCalendar}
-      />
+      {as ? (
+        <AsNote name={asName} layers={layers} onBack={() => place(null, { as: null })} />
+      ) : (
+        <Shelf
+          layers={layers}
+          address={address}
+          groupId={group?.id}
+          groupName={group?.name}
+          people={people}
+          who={who}
+          onWho={(next) => place(desk, { who: next.length > 0 ? next.join(' ') : null })}
+          onOpen={(calendarId, part) => {
+            setForm(null)
+            place(part === 'look' ? { kind: 'look', calendarId } : { kind: 'calendar', calendarId, part })
+          }}
+          onNewCalendar={newCalendar}
+        />
+      )}
     </div>
   )
 }
+
+/** Bricks as they are looked at through somebody else's eyes: nothing of it is taken in hand. */
+const onlySeen = (bricks: readonly Brick[], as: string | null): readonly Brick[] =>
+  as === null
+    ? bricks
+    : bricks.map((brick) => (brick.form === 'event' ? { ...brick, mayChange: false } : brick))
 
 const noPeople: { personId: string; name: string; zone: string; coordinates: boolean }[] = []
 

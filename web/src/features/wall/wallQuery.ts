@@ -2,11 +2,15 @@ import { keepPreviousData, queryOptions } from '@tanstack/react-query'
 import { api, unwrap } from '../../api/client'
 import { keepAlike } from './keepAlike'
 
-/** Everything on one's wall between two days. What was there stays until the new is. */
-export const wallQuery = (from: string, to: string) =>
+/**
+ * Everything on one's wall between two days, or what somebody else sees of the calendars one coordinates. What was there
+ * stays until the new is.
+ */
+export const wallQuery = (from: string, to: string, as: string | null = null) =>
   queryOptions({
-    queryKey: ['wall', from, to],
-    queryFn: ({ signal }) => unwrap(api.GET('/api/wall', { params: { query: { from, to } }, signal })),
+    queryKey: ['wall', from, to, ...(as ? [as] : [])],
+    queryFn: ({ signal }) =>
+      unwrap(api.GET('/api/wall', { params: { query: { from, to, ...(as ? { as } : {}) } }, signal })),
     placeholderData: keepPreviousData,
     structuralSharing: keepAlike,
   })

@@ -44,3 +44,11 @@ export function elsewhereText(theirs: string, mine: string, now: string): string
   const name = theirs.split('/').at(-1)?.replaceAll('_', ' ') ?? theirs
   return hours === 0 ? name : `${name}, ${Math.abs(hours)} h ${hours < 0 ? 'earlier' : 'later'}`
 }
+
+/** What somebody sees of a brick, told to the coordinator who looks through their eyes. */
+export const seenText = (name: string, brick: Brick): string =>
+  brick.form === 'busy'
+    ? `${name} sees that it is busy then, and nothing else.`
+    : `${name} sees the title “${titleOf(brick.title)}”${brick.place ? ` and the place, ${brick.place}` : ''}${
+        brick.notes === null ? '; no notes and no attendees.' : '; notes and attendees too.'
+      }`

@@ -1,0 +1,130 @@
+using Mortar.Core.Access;
+using Mortar.Server.Features.Demo;
+using Mortar.Server.Tests;
+using OpenQA.Selenium;
+using Xunit;
+using static Mortar.Browser.Tests.Screen;
+
+namespace Mortar.Browser.Tests;
+
+/// <summary>Asking for access, the table of who has what, and looking through somebody's eyes.</summary>
+public class AccessTests
+{
+    private static readonly Guid Rota = DemoPeople.Stable("calendar Rota");
+
+    [Fact]
+    public async Task In_the_table_a_step_is_given_for_a_time_looked_at_as_they_see_it_ended_and_brought_back()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var dele = new Screen(mortar.Url).SignIn(DemoPeople.Dele).Open("/week/2026-03-11");
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+        ines.Choose(Named("button", "Studio team"), "Access in Studio team");
+        ines.Click(Step("Dele Okoro", "Rota", "View"));
+        ines.WaitForText("View: as every member");
+
+        ines.Pick("Step", "Edit");
+        ines.Click(Containing("label", "For a time only"));
+        ines.Write("Last day", "27 march");
+        ines.Click("Give the step");
+
+        ines.Find(Step("Dele Okoro", "Rota", "Edit"));
+        ines.WaitForText("Edit: given to them, until Fri 27 March. View: as every member");
+        Assert.Equal(string.Empty, ines.Axe());
+        dele.Click(Brick("Team meeting"));
+        dele.Find(By.XPath("//aside//button[normalize-space()='Save']"));
+
+        ines.Click(Containing("a", "See your calendars as Dele Okoro"));
+        ines.WaitForText("What Dele Okoro sees of the calendars you coordinate");
+        ines.WaitForText("Rota: Edit");
+        ines.Find(Brick("Team meeting"));
+        Assert.False(ines.Has(Brick("Shop hours"))); // Mei coordinates the web shop
+        Assert.Equal(string.Empty, ines.Axe());
+        ines.Press("n");
+        ines.WaitForText("You look through the eyes of Dele Okoro");
+        ines.Click("Back to your own wall");
+        ines.Find(Brick("Shop hours"));
+
+        ines.Open($"/groups/{World.StudioTeam}/access");
+        ines.Click(Step("Dele Okoro", "Rota", "Edit"));
+        ines.Click("End what was given");
+        ines.WaitForText("Dele Okoro keeps View on “Rota”, which comes by another way.");
+        ines.Click("End access");
+        ines.Find(Step("Dele Okoro", "Rota", "View"));
+        dele.WaitForText("Your step on “Rota” was lowered");
+        Assert.False(dele.Find(By.XPath("//aside//button[normalize-space()='Save']")).Enabled);
+        ines.Click("Undo");
+        ines.Find(Step("Dele Okoro", "Rota", "Edit"));
+    }
+
+    [Fact]
+    public async Task Several_cells_are_changed_together_and_the_table_narrows()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        await mortar.Give(new(Rota), DemoPeople.Astrid, Role.View);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Open($"/groups/{World.StudioTeam}/access");
+        ines.Click(Step("Mei Sato", "Rota", "View"));
+        ines.Copying(() => ines.Click(Step("Mei Sato", "Classes", "View")));
+        ines.WaitForText("2 chosen");
+
+        ines.Pick("Step", "Add");
+        ines.Click("Give the step");
+
+        ines.Find(Step("Mei Sato", "Rota", "Add"));
+        ines.Find(Step("Mei Sato", "Classes", "Add"));
+        ines.Click("Undo");
+        ines.Find(Step("Mei Sato", "Classes", "View"));
+        ines.Pick("Show", "From outside the group");
+        ines.Find(Step("Astrid Lindqvist", "Rota", "View"));
+        ines.WaitGone(Step("Mei Sato", "Rota", "View"));
+    }
+
+    [Fact]
+    public async Task Somebody_without_access_asks_from_an_address_and_is_given_less()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+        using var astrid = new Screen(mortar.Url).SignIn(DemoPeople.Astrid).Open($"/week/2026-03-11?layers={Rota}");
+        astrid.WaitForText("This address shows none of your layers. One calendar in it is not on your wall.");
+        astrid.Click("Ask for access");
+        astrid.Pick("Ask for", "Edit");
+        astrid.Type("A note", "I swap with Tomasz on Fridays");
+        Assert.Equal(string.Empty, astrid.Axe());
+        astrid.Click("Ask");
+        astrid.WaitForText("Asked. If the address is right, a coordinator will answer");
+
+        ines.Click(Containing("a", "Inbox 1"));
+        ines.WaitForText("Astrid Lindqvist asks for Edit on “Rota”");
+        ines.WaitForText("I swap with Tomasz on Fridays");
+        Assert.Equal(string.Empty, ines.Axe());
+        ines.Pick("Step to give", "Outline");
+        ines.Click("Give access");
+        ines.WaitForText("Astrid Lindqvist has the step Outline on “Rota” now.");
+
+        astrid.Find(Brick("Team meeting"));
+        astrid.WaitForText("This address shows one of your layers.");
+    }
+
+    [Fact]
+    public async Task A_whole_group_is_given_a_step_and_loses_it_again()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var astrid = new Screen(mortar.Url).SignIn(DemoPeople.Astrid).Open("/week/2026-03-11");
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+        ines.Open($"/week/2026-03-11?desk=calendar~{Rota}~access");
+        ines.Pick("Group", "Raku club");
+        ines.Pick("Step of the group", "Outline");
+        ines.WaitForText("4 people now, and whoever joins Raku club later.");
+
+        ines.Click("Give it to the group");
+
+        ines.WaitForText("Everybody in Raku club");
+        astrid.Find(Brick("Team meeting"));
+        ines.Click(By.XPath("//li[contains(., 'Everybody in Raku club')]//button[normalize-space()='End access']"));
+        astrid.WaitGone(Brick("Team meeting"));
+    }
+
+    private static By Step(string who, string calendar, string step) =>
+        By.XPath(
+            $"//button[contains(@class, 'access-cell')][starts-with(normalize-space(), '{step}')][contains(normalize-space(), 'for {who} on {calendar}')]"
+        );
+}

@@ -1,0 +1,57 @@
+import { useMutation } from '@tanstack/react-query'
+import { useState } from 'react'
+import { sentenceOf } from '../../api/problem'
+import { useActs } from '../../app/acts'
+import { Button } from '../../ui/Button'
+import { Choice } from '../../ui/Choice'
+import { TextField } from '../../ui/TextField'
+import { askFor } from './accessQueries'
+import { ladder, type Role } from './ladder'
+
+const steps = ladder.filter((step) => step.value !== 'coordinate')
+
+/** Asks the coordinators of some calendars for access, with a note. Whether there are such calendars is not told. */
+export function AskForm({ calendarIds, onAsked }: { calendarIds: readonly string[]; onAsked: () => void }) {
+  const acts = useActs()
+  const [role, setRole] = useState<Role>('view')
+  const [note, setNote] = useState('')
+  const ask = useMutation({
+    mutationFn: async () => {
+      for (const id of calendarIds) await askFor(id, role, note)
+    },
+    onSuccess: () => {
+      acts.done('Asked. If the address is right, a coordinator will answer; it arrives in your inbox.')
+      onAsked()
+    },
+  })
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault()
+        ask.mutate()
+      }}
+      className="flex w-full flex-wrap items-end gap-2 pb-1"
+    >
+      <div className="w-32">
+        <Choice label="Ask for" value={role} onChange={setRole} options={steps} />
+      </div>
+      <div className="w-80">
+        <TextField
+          label="A note"
+          value={note}
+          onChange={setNote}
+          placeholder="Who you are, and what it is for"
+          autoComplete="off"
+        />
+      </div>
+      <Button type="submit" look="main" disabled={ask.isPending}>
+        Ask
+      </Button>
+      {ask.isError && (
+        <p role="alert" className="text-clash">
+          {sentenceOf(ask.error)}
+        </p>
+      )}
+    </form>
+  )
+}

@@ -1,0 +1,188 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { fieldProblem, sentenceOf } from '../../api/problem'
+import { newSet, useActs } from '../../app/acts'
+import { DateField } from '../../app/DateField'
+import { useReader } from '../../app/person'
+import { Button } from '../../ui/Button'
+import { Choice } from '../../ui/Choice'
+import { Question } from '../../ui/Question'
+import { Desk } from '../wall/Desk'
+import { endAccess, endGroupAccess, setGroupRole, setRole } from './accessQueries'
+import { type Cell, otherRole, ownWay, type Place, waysText } from './accessTable'
+import { ladder, type Role, roleName } from './ladder'
+
+/** A chosen cell with what it says. */
+export interface Chosen {
+  place: Place
+  rowName: string
+  calendarName: string
+  cell: Cell | undefined
+}
+
+/** What can be done with the cells that are chosen: another step, an end to it, none at all; all at once. */
+export function CellDesk({ chosen, onClose }: { chosen: readonly Chosen[]; onClose: () => void }) {
+  const queries = useQueryClient()
+  const acts = useActs()
+  const { person: me } = useReader()
+  const [ending, setEnding] = useState(false)
+  const first = chosen[0]
+  const own = ownWay(first?.cell)
+  const [role, setRoleWish] = useState<Role>(own?.role ?? 'view')
+  const [lastDay, setLastDay] = useState<string | null>(own?.lastDay ?? null)
+  const change = useMutation({
+    mutationFn: async ({
+      act,
+      sentence,
+    }: {
+      act: (one: Place, set: string) => Promise<unknown>
+      sentence: string
+    }) => {
+      const set = newSet()
+      for (const one of chosen) await act(one.place, set)
+      return { set, sentence }
+    },
+    onSuccess: ({ set, sentence }) => acts.done(sentence, set),
+    onSettled: () => {
+      for (const key of ['access', 'shelf', 'wall']) void queries.invalidateQueries({ queryKey: [key] })
+    },
+  })
+  if (!first) return null
+  const withOwn = chosen.filter((one) => ownWay(one.cell))
+  const name =
+    chosen.length === 1
+      ? `${first.rowName} on “${first.calendarName}”`
+      : `${chosen.length} cells of the table`
+  const steps = chosen.some((one) => one.place.isGroup)
+    ? ladder.filter((step) => step.value !== 'coordinate')
+    : ladder
+  const give = () =>
+    change.mutate({
+      act: ({ rowId, isGroup, calendarId }, set) =>
+        isGroup
+          ? setGroupRole(calendarId, rowId, role, lastDay, set)
+          : setRole(calendarId, rowId, role, lastDay, set),
+      sentence: `${name}: ${roleName(role)} now.`,
+    })
+  const end = () => {
+    setEnding(false)
+    change.mutate({
+      act: ({ rowId, isGroup, calendarId }, set) =>
+        withOwn.some((one) => one.place.rowId === rowId && one.place.calendarId === calendarId)
+          ? isGroup
+            ? endGroupAccess(calendarId, rowId, set)
+            : endAccess(calendarId, rowId, set)
+          : Promise.resolve(),
+      sentence: `Ended: ${name}.`,
+    })
+  }
+  return (
+    <Desk title={chosen.length === 1 ? first.rowName : `${chosen.length} chosen`} onClose={onClose}>
+      <div className="grid gap-4">
+        {chosen.length === 1 ? (
+          <p className="written">
+            <span className="block font-bold">{first.calendarName}</span>
+            {first.cell ? waysText(first.cell) : 'No access.'}
+          </p>
+        ) : (
+          <ul className="written text-[13px]">
+            {chosen.slice(0, 8).map((one) => (
+              <li key={`${one.place.rowId}/${one.place.calendarId}`}>
+                {one.rowName}, {one.calendarName}
+              </li>
+            ))}
+            {chosen.length > 8 && <li>and {chosen.length - 8} more</li>}
+          </ul>
+        )}
+        <form
+          onSubmit={(event) => {
+            event.preventDefault()
+            give()
+          }}
+          className="grid gap-3"
+        >
+          <Choice
+            label="Step"
+            value={role}
+            onChange={setRoleWish}
+            options={steps}
+            problem={fieldProblem(change.error, 'role')}
+            hint={higherNote(first, role, chosen.length)}
+          />
+          <label className="flex items-center gap-2">
+            <input
+              type="checkbox"
+              checked={lastDay !== null}
+              onChange={(event) => setLastDay(event.target.checked ? inThreeMonths() : null)}
+              className="size-4 accent-ink"
+            />
+            For a time only
+          </label>
+          {lastDay !== null && (
+            <DateField
+              label="Last day"
+              value={lastDay}
+              onChange={setLastDay}
+              problem={fieldProblem(change.error, 'lastDay')}
+            />
+          )}
+          {change.isError && (
+            <p role="alert" className="text-clash">
+              {sentenceOf(change.error)}
+            </p>
+          )}
+          <Button type="submit" look="main" wide disabled={change.isPending}>
+            {withOwn.length === chosen.length ? 'Change the step' : 'Give the step'}
+          </Button>
+        </form>
+        {withOwn.length > 0 && (
+          <Button look="danger" onClick={() => setEnding(true)}>
+            End what was given
+          </Button>
+        )}
+        {chosen.length === 1 && !first.place.isGroup && first.place.rowId !== me.id && (
+          <Link to={`/week?as=${first.place.rowId}`} className="underline underline-offset-2">
+            See your calendars as {first.rowName}
+          </Link>
+        )}
+      </div>
+      {ending && (
+        <Question
+          title={`End access: ${name}?`}
+          yes="End access"
+          onYes={end}
+          onClose={() => setEnding(false)}
+        >
+          {withOwn.map((one) => (
+            <p key={`${one.place.rowId}/${one.place.calendarId}`}>{lossText(one)}</p>
+          ))}
+          <p>What they added stays.</p>
+        </Question>
+      )}
+    </Desk>
+  )
+}
+
+/** What somebody loses when what was given to them ends. */
+function lossText({ rowName, calendarName, cell }: Chosen): string {
+  const left = otherRole(cell)
+  return left === 'none'
+    ? `“${calendarName}” leaves the wall of ${rowName} at once.`
+    : `${rowName} keeps ${roleName(left)} on “${calendarName}”, which comes by another way.`
+}
+
+/** A step below what somebody has by another way changes nothing: the highest counts. */
+function higherNote({ cell }: Chosen, role: Role, count: number): string | undefined {
+  const other = otherRole(cell)
+  const rank = (one: Role) => ladder.findIndex((step) => step.value === one)
+  return count === 1 && rank(other) >= rank(role)
+    ? `${roleName(other)} comes by another way, and the highest counts.`
+    : undefined
+}
+
+const inThreeMonths = (): string => {
+  const day = new Date()
+  day.setUTCMonth(day.getUTCMonth() + 3)
+  return day.toISOString().slice(0, 10)
+}

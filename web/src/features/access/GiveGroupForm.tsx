@@ -1,0 +1,68 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { sentenceOf } from '../../api/problem'
+import { newSet, useActs } from '../../app/acts'
+import { Button } from '../../ui/Button'
+import { Choice } from '../../ui/Choice'
+import { groupQueries } from '../groups/groupQueries'
+import type { Layer } from '../wall/bricks'
+import { setGroupRole } from './accessQueries'
+import { ladder, type Role, roleName } from './ladder'
+
+const steps = ladder.filter((step) => step.value !== 'coordinate')
+
+/** Gives everybody in one of one's groups a step; it follows those who join and leave. */
+export function GiveGroupForm({ layer }: { layer: Layer }) {
+  const queries = useQueryClient()
+  const acts = useActs()
+  const groups = useQuery(groupQueries.list)
+  const others = (groups.data ?? []).filter((group) => group.id !== layer.groupId)
+  const [wished, setGroup] = useState('')
+  const [role, setRole] = useState<Role>('view')
+  const group = others.find((one) => one.id === wished) ?? others[0]
+  const members = useQuery({ ...groupQueries.members(group?.id ?? ''), enabled: group !== undefined })
+  const give = useMutation({
+    mutationFn: async (groupId: string) => {
+      const set = newSet()
+      await setGroupRole(layer.calendarId, groupId, role, null, set)
+      return set
+    },
+    onSuccess: (set) => {
+      acts.done(`Everybody in ${group?.name} has the step ${roleName(role)} on “${layer.name}” now.`, set)
+      void queries.invalidateQueries({ queryKey: ['access'] })
+    },
+  })
+  if (!group) return null
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault()
+        give.mutate(group.id)
+      }}
+      className="mt-6 grid gap-3"
+    >
+      <h3 className="text-base">A whole group</h3>
+      <div className="grid grid-cols-2 gap-2">
+        <Choice
+          label="Group"
+          value={group.id}
+          onChange={setGroup}
+          options={others.map((one) => ({ value: one.id, label: one.name }))}
+        />
+        <Choice label="Step of the group" value={role} onChange={setRole} options={steps} />
+      </div>
+      <p className="written text-[12px] text-cement-700">
+        {members.data && `${members.data.length} people now, `}and whoever joins {group.name} later. It simply
+        appears on their shelves.
+      </p>
+      {give.isError && (
+        <p role="alert" className="text-clash">
+          {sentenceOf(give.error)}
+        </p>
+      )}
+      <Button type="submit" disabled={give.isPending}>
+        Give it to the group
+      </Button>
+    </form>
+  )
+}

@@ -1,0 +1,73 @@
+import { expect, it } from 'vitest'
+import {
+  asSpreadsheet,
+  type Cell,
+  narrowed,
+  otherRole,
+  ownWay,
+  type TablePerson,
+  waysText,
+} from './accessTable'
+
+const cell: Cell = {
+  calendarId: 'rota',
+  role: 'edit',
+  ways: [
+    { way: 'own', role: 'edit', group: null, lastDay: '2026-03-27' },
+    { way: 'group', role: 'add', group: 'Raku club', lastDay: null },
+    { way: 'default', role: 'view', group: null, lastDay: null },
+  ],
+}
+
+const person = (name: string, part: Partial<TablePerson> = {}): TablePerson => ({
+  personId: name,
+  name,
+  address: null,
+  isMember: true,
+  hasAccount: true,
+  seenAt: '2026-03-10T09:00:00Z',
+  cells: [cell],
+  ...part,
+})
+
+const now = Date.parse('2026-03-11T12:00:00Z')
+
+it('a cell says by which ways its step came', () => {
+  expect(waysText(cell)).toBe(
+    'Edit: given to them, until Fri 27 March. Add: by Raku club. View: as every member',
+  )
+  expect(ownWay(cell)?.role).toBe('edit')
+  expect(otherRole(cell)).toBe('add')
+  expect(otherRole(undefined)).toBe('none')
+})
+
+it('the table narrows to what is worth a look', () => {
+  const people = [
+    person('Dele'),
+    person('Priya', { cells: [{ ...cell, role: 'view' }], seenAt: '2025-11-01T09:00:00Z' }),
+    person('Astrid', { isMember: false, seenAt: null }),
+    person('Otis', { cells: [], seenAt: null }),
+  ]
+  const names = (to: Parameters<typeof narrowed>[1], words = '') =>
+    narrowed(people, to, words, now).map((one) => one.name)
+
+  expect(names('all', ' de ')).toEqual(['Dele'])
+  expect(names('change')).toEqual(['Dele', 'Astrid'])
+  expect(names('outside')).toEqual(['Astrid'])
+  expect(names('unseen')).toEqual(['Priya', 'Astrid']) // Otis has nothing to lose
+})
+
+it('a spreadsheet has every step, and nothing in it is taken for a formula', () => {
+  const text = asSpreadsheet({
+    groupName: 'Studio team',
+    calendars: [{ calendarId: 'rota', name: '=Rota', hue: 'iron', mark: 'cone', groupDefault: 'view' }],
+    groups: [{ groupId: 'raku', name: 'Raku "club"', members: 4, cells: [] }],
+    people: [person('Dele', { address: 'dele@example.org' })],
+  })
+
+  expect(text.split('\r\n')).toEqual([
+    `"Name","Address","In the group","'=Rota"`,
+    '"Raku ""club""","","group of 4",""',
+    '"Dele","dele@example.org","yes","Edit (Edit: given to them, until Fri 27 March. Add: by Raku club. View: as every member)"',
+  ])
+})

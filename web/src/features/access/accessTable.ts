@@ -1,0 +1,99 @@
+import type { Schema } from '../../api/client'
+import { longDayText } from '../../app/dates'
+import { ladder, type Role, roleName } from './ladder'
+
+export type Table = Schema['AccessTableBody']
+export type TablePerson = Schema['AccessTablePersonBody']
+export type TableGroup = Schema['AccessTableGroupBody']
+export type Cell = Schema['AccessTableCellBody']
+type WayBody = Schema['AccessTableWayBody']
+
+/** A row and a column of the table. */
+export interface Place {
+  /** A person's or a group's id. */
+  rowId: string
+  isGroup: boolean
+  calendarId: string
+}
+
+export const placeKey = ({ rowId, calendarId }: Place): string => `${rowId}/${calendarId}`
+
+/** What the table can be narrowed to. */
+export type Narrowing = 'all' | 'change' | 'outside' | 'unseen'
+
+export const narrowings: readonly { value: Narrowing; label: string }[] = [
+  { value: 'all', label: 'Everybody' },
+  { value: 'change', label: 'Can change things' },
+  { value: 'outside', label: 'From outside the group' },
+  { value: 'unseen', label: 'Not seen for 90 days' },
+]
+
+const unseenDays = 90
+
+/** The people of a table that are looked for, by name or address and by what is worth a look. */
+export function narrowed(
+  people: readonly TablePerson[],
+  to: Narrowing,
+  words: string,
+  now: number,
+): readonly TablePerson[] {
+  const looked = words.trim().toLowerCase()
+  return people.filter(
+    (one) =>
+      `${one.name} ${one.address ?? ''}`.toLowerCase().includes(looked) &&
+      (to === 'all' ||
+        (to === 'change' && one.cells.some((cell) => changes(cell.role))) ||
+        (to === 'outside' && !one.isMember) ||
+        (to === 'unseen' &&
+          one.cells.length > 0 &&
+          (one.seenAt === null || now - Date.parse(one.seenAt) > unseenDays * 86_400_000))),
+  )
+}
+
+const changes = (role: Role) => ['add', 'edit', 'coordinate'].includes(role)
+
+/** "Edit: given to them, until Fri 27 March. View: as every member." */
+export const waysText = (cell: Cell): string =>
+  cell.ways.map((way) => `${roleName(way.role)}: ${wayText(way)}`).join('. ')
+
+function wayText({ way, group, lastDay }: WayBody): string {
+  const by = {
+    own: 'given to them',
+    group: `by ${group ?? 'a group'}`,
+    default: 'as every member',
+    link: 'by a link',
+  }
+  return lastDay ? `${by[way]}, until ${longDayText(lastDay)}` : by[way]
+}
+
+/** The step that was given to the row itself, whatever it has by other ways. */
+export const ownWay = (cell: Cell | undefined): WayBody | undefined =>
+  cell?.ways.find((one) => one.way === 'own')
+
+/** The step it has without what was given to it. */
+export const otherRole = (cell: Cell | undefined): Role =>
+  cell?.ways
+    .filter((one) => one.way !== 'own')
+    .map((one) => one.role)
+    .toSorted((a, b) => rank(b) - rank(a))[0] ?? 'none'
+
+const rank = (role: Role) => ladder.findIndex((step) => step.value === role)
+
+/** The table as comma-separated values (RFC 4180), for a spreadsheet. */
+export function asSpreadsheet({ calendars, groups, people }: Table): string {
+  const head = ['Name', 'Address', 'In the group', ...calendars.map((one) => one.name)]
+  const cellsOf = (cells: readonly Cell[]) =>
+    calendars.map(({ calendarId }) => {
+      const cell = cells.find((one) => one.calendarId === calendarId)
+      return cell ? `${roleName(cell.role)} (${waysText(cell)})` : ''
+    })
+  const rows = [
+    ...groups.map((one) => [one.name, '', `group of ${one.members}`, ...cellsOf(one.cells)]),
+    ...people.map((one) => [one.name, one.address ?? '', one.isMember ? 'yes' : 'no', ...cellsOf(one.cells)]),
+  ]
+  return [head, ...rows].map((row) => row.map(quoted).join(',')).join('\r\n')
+}
+
+/** A field in quotes; what a spreadsheet would take for a formula is made plain text. */
+const quoted = (field: string) =>
+  `"${(/^[=+\-@\t\r]/.test(field) ? `'${field}` : field).replaceAll('"', '""')}"`

@@ -1,0 +1,59 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import type { Schema } from '../../api/client'
+import { newSet, useActs } from '../../app/acts'
+import { momentText } from '../../app/dates'
+import { Button } from '../../ui/Button'
+import { Choice } from '../../ui/Choice'
+import { grantAsk, refuseAsk } from '../access/accessQueries'
+import { ladder, type Role, roleName } from '../access/ladder'
+
+/** A request for access, with the coordinator's answer: that step, a lower or a higher one, or no. */
+export function AskCard({ ask }: { ask: Schema['InboxAskBody'] }) {
+  const queries = useQueryClient()
+  const acts = useActs()
+  const [role, setRole] = useState<Role>(ask.role)
+  const answer = useMutation({
+    mutationFn: async (give: boolean) => {
+      const set = newSet()
+      await (give ? grantAsk(ask.id, role, set) : refuseAsk(ask.id, set))
+      return { set, give }
+    },
+    onSuccess: ({ set, give }) =>
+      acts.done(
+        give
+          ? `${ask.from} has the step ${roleName(role)} on “${ask.calendarName}” now.`
+          : `${ask.from} was told no.`,
+        set,
+      ),
+    onError: (error) => acts.failed(error),
+    onSettled: () => {
+      for (const key of ['inbox', 'access']) void queries.invalidateQueries({ queryKey: [key] })
+    },
+  })
+  return (
+    <li className="grid gap-2 rounded-control border-2 border-ink bg-surface p-4">
+      <h2 className="written text-lg">
+        {ask.from} asks for {roleName(ask.role)} on “{ask.calendarName}”
+      </h2>
+      <p className="written text-[12px] text-cement-700">{ask.address}</p>
+      {ask.note && (
+        <blockquote className="written border-l-4 border-cement-300 pl-3 whitespace-pre-line">
+          {ask.note}
+        </blockquote>
+      )}
+      <div className="flex flex-wrap items-end gap-2">
+        <div className="w-40">
+          <Choice label="Step to give" value={role} onChange={setRole} options={ladder} />
+        </div>
+        <Button look="main" disabled={answer.isPending} onClick={() => answer.mutate(true)}>
+          Give access
+        </Button>
+        <Button disabled={answer.isPending} onClick={() => answer.mutate(false)}>
+          Say no
+        </Button>
+        <span className="ml-auto text-[12px] text-cement-600">{momentText(ask.askedAt)}</span>
+      </div>
+    </li>
+  )
+}
