@@ -4,7 +4,7 @@ import { ladder, type Role, roleName } from './ladder'
 
 export type Table = Schema['AccessTableBody']
 export type TablePerson = Schema['AccessTablePersonBody']
-export type TableGroup = Schema['AccessTableGroupBody']
+
 export type Cell = Schema['AccessTableCellBody']
 type WayBody = Schema['AccessTableWayBody']
 

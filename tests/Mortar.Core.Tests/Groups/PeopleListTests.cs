@@ -1,0 +1,102 @@
+using CsCheck;
+using Mortar.Core.Groups;
+using Xunit;
+
+namespace Mortar.Core.Tests.Groups;
+
+public class PeopleListTests
+{
+    private static IReadOnlyList<ListedPerson> Read(string text, params string[] familiar) =>
+        PeopleList.Read(text, familiar);
+
+    [Theory]
+    [InlineData("Mei Sato <Mei.Sato@Example.org>", "Mei Sato", "mei.sato@example.org")]
+    [InlineData("\"Sato, Mei\" <mei@example.org>", "Sato, Mei", "mei@example.org")]
+    [InlineData("mei.sato@example.org", "Mei Sato", "mei.sato@example.org")] // a guess
+    [InlineData("Mei Sato, mei@example.org", "Mei Sato", "mei@example.org")]
+    [InlineData("Mei\tSato\tmei@example.org", "Mei Sato", "mei@example.org")] // cells of a spreadsheet
+    [InlineData("mei@example.org\tMei Sato", "Mei Sato", "mei@example.org")]
+    [InlineData("Mei Sato mei@example.org", "Mei Sato", "mei@example.org")]
+    [InlineData("Mei Sato", "Mei Sato", null)] // a name without an account
+    public void An_entry_is_understood_in_any_shape(string text, string name, string? address)
+    {
+        var person = Assert.Single(Read(text));
+
+        Assert.Equal((name, address), (person.Name, person.Address?.Value));
+        Assert.Equal(address is null ? ListedReading.NameOnly : ListedReading.Addressed, person.Reading);
+        Assert.Null(person.Doubt);
+    }
+
+    [Theory]
+    [InlineData("mei@example", "“mei@example” is not a mail address. It should look like name@example.org.")]
+    [InlineData(
+        "Mei <mei@@example.org>",
+        "“mei@@example.org” is not a mail address. It should look like name@example.org."
+    )]
+    [InlineData("@", "“@” is not a mail address. It should look like name@example.org.")]
+    [InlineData("12345", "This is no name and no address.")]
+    public void What_is_neither_name_nor_address_says_so(string text, string doubt)
+    {
+        var person = Assert.Single(Read(text));
+
+        Assert.Equal((ListedReading.Unreadable, doubt), (person.Reading, person.Doubt));
+    }
+
+    [Fact]
+    public void Lines_semicolons_and_commas_between_addresses_part_people() =>
+        Assert.Equal(
+            ["a@example.org", "b@example.org", "c@example.org", "d@example.org"],
+            Read("a@example.org; b@example.org\r\n\r\nc@example.org, Dele <d@example.org>")
+                .Select(one => one.Address!.Value.Value)
+        );
+
+    [Fact]
+    public void The_heads_of_columns_are_nobody() =>
+        Assert.Equal("Mei", Assert.Single(Read("Name\tE-mail\nMei\tmei@example.org")).Name);
+
+    [Fact]
+    public void Who_stands_there_twice_is_said_at_the_second()
+    {
+        var list = Read("Mei <mei@example.org>\nMEI@example.org");
+
+        Assert.Equal(
+            [null, "This address stands in the list before. It is taken once."],
+            list.Select(one => one.Doubt)
+        );
+    }
+
+    [Theory]
+    [InlineData("exmaple.org")] // swapped
+    [InlineData("examle.org")] // left out
+    [InlineData("exxample.org")] // put in
+    [InlineData("example.orh")] // mistaken
+    public void A_domain_one_slip_away_from_one_that_others_have_is_doubtful(string domain)
+    {
+        var listed = Read($"a@example.org, b@example.org, c@{domain}");
+        var known = Read($"c@{domain}", "example.org");
+
+        Assert.Equal($"Is “{domain}” right? Others have “example.org”.", listed[2].Doubt);
+        Assert.Equal(listed[2].Doubt, known[0].Doubt);
+        Assert.Null(listed[0].Doubt);
+    }
+
+    [Fact]
+    public void Domains_that_only_look_alike_are_left_alone() =>
+        Assert.All(Read("a@kiln.org, b@kilns.example.org, c@example.com"), one => Assert.Null(one.Doubt));
+
+    [Fact]
+    public void Whatever_is_pasted_nothing_breaks_and_nothing_is_made_up() =>
+        Gen.String[Gen.Char["ab@<>,;\t\n \"'.éß"], 0, 80]
+            .Sample(text =>
+            {
+                foreach (var person in Read(text, "example.org"))
+                {
+                    Assert.Equal(person.Reading == ListedReading.Addressed, person.Address is not null);
+                    Assert.True(person.Reading == ListedReading.Unreadable || person.Name.Length is > 0 and <= 80);
+                    Assert.True(
+                        person.Address is not { } address
+                            || text.Contains(address.Value, StringComparison.OrdinalIgnoreCase)
+                    );
+                }
+            });
+}
