@@ -123,6 +123,114 @@ public class AccessTests
         astrid.WaitGone(Brick("Team meeting"));
     }
 
+    /// <summary>The coordinator's story: a class from a pasted list, its guardians, its teachers, requests, and an end.</summary>
+    [Fact]
+    public async Task A_class_of_thirty_is_set_up_given_kept_and_checked()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+        MakeGroup(ines, "Beginners", "Class");
+        ines.Type("Name", "Lessons");
+        ines.Click("Make the calendar");
+        ines.WaitForText("Lessons");
+        ines.Choose(Named("button", "Beginners"), "People in Beginners");
+        var group = ines.Path.Split('/')[2];
+
+        var pupils = string.Join('\n', Enumerable.Range(1, 28).Select(n => $"Pupil {n:00} <pupil{n}@example.org>"));
+        ines.Paste(
+            "Names or mail addresses, one a line or pasted from anywhere",
+            $"{pupils}\nOtis Clay\nKaja Berg, kaja@exmaple.org\npupil3@example.org\nnobody@nowhere"
+        );
+        ines.WaitForText("Is “exmaple.org” right? Others have “example.org”.");
+        ines.WaitForText("This address stands in the list before. It is taken once.");
+        ines.WaitForText("“nobody@nowhere” is not a mail address.");
+        ines.WaitForText("29 people come in"); // what is doubtful waits for a tick
+        ines.Click(By.CssSelector("input[aria-label='Add Kaja Berg']"));
+        ines.WaitForText(
+            "30 people come in, with a row on the roster, and can be put on events at once. 29 get a mail"
+        );
+        Assert.Equal(string.Empty, ines.Axe());
+        ines.Click("Add 30 people");
+        ines.WaitForText("31 people, 1 with an account.");
+        ines.Click(InMember("Kaja Berg", "Correct"));
+        ines.Type("Mail address", "kaja@example.org");
+        ines.Click("Save");
+        ines.WaitForText("Corrected, and a mail is on its way to kaja@example.org.");
+        Assert.Equal(string.Empty, ines.Axe());
+
+        // The two teachers are known from the studio: they are in at once, and get Edit together.
+        ines.Paste(
+            "Names or mail addresses, one a line or pasted from anywhere",
+            "tomasz@example.org, priya@example.org"
+        );
+        ines.Click("Add 2 people");
+        ines.WaitForText("33 people, 3 with an account.");
+        ines.Open($"/groups/{group}/access");
+        ines.Click(Anyhow("Tomasz Wilk", "Lessons"));
+        ines.Copying(() => ines.Click(Anyhow("Priya Raman", "Lessons")));
+        ines.Pick("Step", "Edit");
+        ines.Click("Give the step");
+        ines.Find(Step("Tomasz Wilk", "Lessons", "Edit"));
+        ines.Find(Step("Priya Raman", "Lessons", "Edit"));
+
+        // The guardians are a group of their own, and have View as a whole.
+        ines.Open("/roster");
+        MakeGroup(ines, "Guardians", "Other");
+        ines.Open($"/week?group={group}");
+        ines.Choose(Named("button", "More for Lessons"), "Give access");
+        ines.Pick("Group", "Guardians");
+        ines.Click("Give it to the group");
+        ines.WaitForText("Everybody in Guardians");
+        var lessons = ines.Path.Split("calendar~")[1].Split('~')[0];
+
+        // Two ask: one is given less than asked for, one is told no.
+        using var astrid = new Screen(mortar.Url).SignIn(DemoPeople.Astrid);
+        using var hanne = new Screen(mortar.Url).SignIn(DemoPeople.Hanne);
+        foreach (var asker in new[] { astrid, hanne })
+        {
+            asker.Open($"/week?layers={lessons}");
+            asker.Click("Ask for access");
+            asker.Pick("Ask for", "Add");
+            asker.Click("Ask");
+            asker.WaitForText("Asked.");
+        }
+
+        ines.Click(Containing("a", "Inbox 2"));
+        ines.Pick("Step to give", "Outline");
+        ines.Click("Give access");
+        ines.WaitForText("Astrid Lindqvist has the step Outline on “Lessons” now.");
+        ines.WaitForText("Hanne Lind asks for Add on “Lessons”");
+        ines.Click("Say no");
+        ines.WaitForText("Hanne Lind was told no.");
+        hanne.Open("/inbox");
+        hanne.WaitForText("Ines Varga did not give you the access you asked for.");
+
+        ines.Open($"/groups/{group}/access");
+        ines.Find(Step("Astrid Lindqvist", "Lessons", "Outline"));
+        ines.Click(Step("Priya Raman", "Lessons", "Edit"));
+        ines.Click("End what was given");
+        ines.Click("End access");
+        ines.Click(Containing("a", "See your calendars as Priya Raman"));
+        ines.WaitForText("What Priya Raman sees of the calendars you coordinate");
+        ines.WaitForText("Rota: Edit");
+        Assert.False(ines.Has(By.XPath("//li[contains(., 'Lessons: Edit')]")));
+    }
+
+    private static void MakeGroup(Screen screen, string name, string sort)
+    {
+        screen.Choose(By.XPath("//header//button[@aria-haspopup='menu'][1]"), "New group");
+        screen.Type("Name", name);
+        screen.Pick("Sort", sort);
+        screen.Click("Make the group");
+        screen.WaitForText($"Made the group “{name}”.");
+    }
+
+    private static By InMember(string name, string button) =>
+        By.XPath($"//li[.//p[normalize-space()='{name}']]//button[normalize-space()='{button}']");
+
+    private static By Anyhow(string who, string calendar) =>
+        By.XPath($"//button[contains(@class, 'access-cell')][contains(normalize-space(), 'for {who} on {calendar}')]");
+
     private static By Step(string who, string calendar, string step) =>
         By.XPath(
             $"//button[contains(@class, 'access-cell')][starts-with(normalize-space(), '{step}')][contains(normalize-space(), 'for {who} on {calendar}')]"

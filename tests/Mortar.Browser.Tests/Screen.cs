@@ -172,6 +172,14 @@ internal sealed class Screen : IDisposable
         field.SendKeys(text);
     }
 
+    /// <summary>Puts text into a field as pasting does: at once, lines and all.</summary>
+    public void Paste(string label, string text)
+    {
+        var field = Find(Labelled(label));
+        field.Click();
+        Script("arguments[0].focus(); document.execCommand('insertText', false, arguments[1])", field, text);
+    }
+
     /// <summary>Types a date or time and leaves the field, so that it is read.</summary>
     public void Write(string label, string text)
     {

@@ -82,6 +82,17 @@ public class Screenshots
             .SendKeys(Path.Combine(AppContext.BaseDirectory, "Samples", "troubled.ics"));
         screen.WaitForText("Import 7 into Glaze tests");
         Shot("wall-import");
+        screen.Open($"/groups/{World.StudioTeam}/access");
+        screen.Click(By.XPath("//button[contains(@class, 'access-cell')][contains(., 'for Priya Raman on Rota')]"));
+        screen.WaitForText("Edit: given to them. View: as every member");
+        Shot("access");
+        screen.Open($"/groups/{World.StudioTeam}/people");
+        screen.Paste(
+            "Names or mail addresses, one a line or pasted from anywhere",
+            "Bea Moss <bea@example.org>\nastrid@example.org\nOtis Clay\nKaja Berg, kaja@exmaple.org\npriya@example.org\nFarid@"
+        );
+        screen.WaitForText("3 people come in");
+        Shot("people");
         screen.Open("/post-room");
         screen.Find(Containing("button", "nina@example.org"));
         Shot("post-room");

@@ -136,22 +136,28 @@ internal sealed class TestMortar : IAsyncDisposable
 
     /// <summary>Adds people without accounts to the Studio team.</summary>
     public Task AddMembers(int count) =>
-        Store(async db =>
-        {
-            for (var i = 0; i < count; i++)
-            {
-                var one = new PersonRow
+        Store(db =>
+            db.Write<int>(
+                Act.By(DemoPeople.Ines.Id),
+                () =>
                 {
-                    Id = new PersonId(Guid.NewGuid()),
-                    Name = $"Member {i}",
-                    Zone = DemoPeople.Home,
-                };
-                db.People.Add(one);
-                db.Members.Add(new MemberRow { GroupId = new GroupId(World.StudioTeam), PersonId = one.Id });
-            }
+                    for (var i = 0; i < count; i++)
+                    {
+                        var one = new PersonRow
+                        {
+                            Id = new PersonId(Guid.NewGuid()),
+                            Name = $"Member {i}",
+                            Zone = DemoPeople.Home,
+                        };
+                        db.People.Add(one);
+                        db.Members.Add(new MemberRow { GroupId = new GroupId(World.StudioTeam), PersonId = one.Id });
+                    }
 
-            return await db.SaveChangesAsync();
-        });
+                    return Task.FromResult<Outcome<int>>(new Outcome<int>.Done(count));
+                },
+                CancellationToken.None
+            )
+        );
 
     public async ValueTask DisposeAsync()
     {

@@ -24,6 +24,9 @@ public enum Subject
     /// <summary>A whole group's step on a calendar.</summary>
     GroupGrant,
 
+    /// <summary>Somebody's place in a group.</summary>
+    Member,
+
     /// <summary>Somebody's request for a step on a calendar.</summary>
     Ask,
 }

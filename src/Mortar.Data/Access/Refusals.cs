@@ -7,6 +7,16 @@ namespace Mortar.Data.Access;
 /// <summary>Turns a verdict into the refusal that every command answers alike.</summary>
 internal static class Refusals
 {
+    /// <summary>The refusal about a group, or <c>null</c> where the verdict grants.</summary>
+    public static Outcome<T>? GroupRefusal<T>(this Verdict verdict) =>
+        verdict switch
+        {
+            Verdict.Granted => null,
+            Verdict.Hidden => new Outcome<T>.NotThere("group"),
+            Verdict.Denied => new Outcome<T>.NotAllowed("That is for those who coordinate the group."),
+            _ => throw new UnreachableException(),
+        };
+
     /// <summary>The refusal, or <c>null</c> where the verdict grants.</summary>
     public static Outcome<T>? Refusal<T>(this Verdict verdict, string what, string needs) =>
         verdict switch

@@ -4,6 +4,7 @@ using Mortar.Core.Changes;
 using Mortar.Core.Events;
 using Mortar.Core.Words;
 using Mortar.Data.Events;
+using Mortar.Data.Groups;
 using Mortar.Data.Store;
 using NodaTime;
 
@@ -34,6 +35,9 @@ public sealed class ChangeRow
 
     /// <summary>The calendar an event was in before a change, by its stored state.</summary>
     public static CalendarId CalendarOfEvent(string before) => StoredText.Read<EventRow>(before).CalendarId;
+
+    /// <summary>The group of a place in one, by its stored state.</summary>
+    public static GroupId GroupOfMember(string after) => StoredText.Read<MemberRow>(after).GroupId;
 
     /// <summary>The event before the change; <c>null</c> where it was not there, or in the bin.</summary>
     public Event? EventBefore() => Event(Before);

@@ -3,9 +3,11 @@ using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Changes;
+using Mortar.Core.Groups;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Events;
+using Mortar.Data.Groups;
 using Mortar.Data.Store;
 using NodaTime;
 
@@ -152,6 +154,11 @@ public sealed class UndoCommands(MortarDb db, IClock clock)
             return refusal;
         }
 
+        if (row is MemberRow member && await WhyNotKeep(actor, member, cancellationToken) is { } notKept)
+        {
+            return notKept;
+        }
+
         var version = row.Version;
         if (one.To is { } state)
         {
@@ -164,6 +171,17 @@ public sealed class UndoCommands(MortarDb db, IClock clock)
         }
 
         return row is EventRow after ? WhyNotChange(actor, after, roles) : null;
+    }
+
+    private async Task<Outcome<int>?> WhyNotKeep(PersonId actor, MemberRow row, CancellationToken cancellationToken)
+    {
+        var me = await db
+            .Members.AsNoTracking()
+            .FirstOrDefaultAsync(
+                member => member.GroupId == row.GroupId && member.PersonId == actor,
+                cancellationToken
+            );
+        return MemberRules.ToKeep(me is not null, me?.Coordinates == true).GroupRefusal<int>();
     }
 
     private static Outcome<int>? WhyNotChange(PersonId actor, EventRow row, Dictionary<CalendarId, Role> roles) =>
@@ -179,6 +197,9 @@ public sealed class UndoCommands(MortarDb db, IClock clock)
             Subject.Grant => await db.Grants.FindAsync([one.SubjectId], cancellationToken),
             Subject.Invitation => await db.Invitations.FindAsync([new InvitationId(one.SubjectId)], cancellationToken),
             Subject.GroupGrant => await db.GroupGrants.FindAsync([one.SubjectId], cancellationToken),
+            Subject.Member => await db
+                .Members.IgnoreQueryFilters()
+                .FirstOrDefaultAsync(member => member.Id == one.SubjectId, cancellationToken),
             Subject.Ask => await db.Asks.FindAsync([new AskId(one.SubjectId)], cancellationToken),
             _ => null,
         };

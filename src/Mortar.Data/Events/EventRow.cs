@@ -129,6 +129,15 @@ public sealed class EventRow : IRecorded
         IndexEnd = whole.LastEnd(clock) ?? Forever;
     }
 
+    /// <summary>Names one person wherever another was named, on single dates too: the two are one.</summary>
+    internal void Rename(PersonId from, PersonId to)
+    {
+        Attendees = FromAttendees(
+            Core.Events.Attendees.Of(ToAttendees(Attendees).Select(person => person == from ? to : person))
+        );
+        Series = Series?.Replace(from.Value.ToString("N"), to.Value.ToString("N"), StringComparison.Ordinal);
+    }
+
     internal static Attendees ToAttendees(string? text) =>
         text is null
             ? Core.Events.Attendees.None

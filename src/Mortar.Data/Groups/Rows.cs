@@ -83,15 +83,40 @@ public sealed class GroupRow : IRecorded
     void IRecorded.Vanish(Instant now) => throw new NotSupportedException("A group cannot be taken back yet.");
 }
 
-/// <summary>Somebody in a group.</summary>
-public sealed class MemberRow
+/// <summary>Somebody's place in a group. Who has left stays as such, and is found by no query that does not ask for it.</summary>
+public sealed class MemberRow : IRecorded
 {
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+
     public required GroupId GroupId { get; init; }
 
     public required PersonId PersonId { get; init; }
 
     /// <summary>Whether they keep the group's order.</summary>
     public bool Coordinates { get; set; }
+
+    /// <summary>Where a name without an account can be reached, as a coordinator wrote it; <c>null</c> for no address and for those with accounts.</summary>
+    public string? Address { get; set; }
+
+    /// <summary>The SHA-256 of the secret in the mailed link by which the name is claimed; <c>null</c> where none is out.</summary>
+    public string? ClaimHash { get; set; }
+
+    /// <summary>When that mail was sent last.</summary>
+    public Instant? InvitedAt { get; set; }
+
+    public Instant? LeftAt { get; set; }
+
+    public int Version { get; set; }
+
+    Subject IRecorded.Subject => Subject.Member;
+
+    Guid IRecorded.SubjectId => Id;
+
+    CalendarId? IRecorded.OfCalendar => null;
+
+    PersonId? IRecorded.Concerns => PersonId;
+
+    void IRecorded.Vanish(Instant now) => LeftAt = now;
 }
 
 internal sealed class PersonConfiguration : IEntityTypeConfiguration<PersonRow>
@@ -115,6 +140,9 @@ internal sealed class MemberConfiguration : IEntityTypeConfiguration<MemberRow>
         builder.ToTable("Members");
         builder.HasKey(member => new { member.GroupId, member.PersonId });
         builder.HasIndex(member => member.PersonId);
+        builder.HasIndex(member => member.Id).IsUnique().HasDatabaseName("UX_Members_Id");
+        builder.HasIndex(member => member.ClaimHash).IsUnique().HasDatabaseName("UX_Members_ClaimHash");
+        builder.HasQueryFilter(member => member.LeftAt == null);
         builder.HasOne<GroupRow>().WithMany().HasForeignKey(member => member.GroupId);
         builder.HasOne<PersonRow>().WithMany().HasForeignKey(member => member.PersonId);
     }

@@ -5,6 +5,7 @@ using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Calendars;
 using Mortar.Data.Changes;
+using Mortar.Data.Groups;
 using Mortar.Data.Store;
 using NodaTime;
 
@@ -105,8 +106,11 @@ public sealed class InboxQueries(MortarDb db)
         var notices = new List<Notice>();
         foreach (var one in changes)
         {
-            var calendar = await NameAt(one.change, cancellationToken);
-            if (Sentence(one.change, one.Name, calendar) is { } sentence)
+            var sentence =
+                one.change.Subject == Subject.Member
+                    ? await OfMember(one.change, one.Name, cancellationToken)
+                    : Sentence(one.change, one.Name, await NameAt(one.change, cancellationToken));
+            if (sentence is not null)
             {
                 notices.Add(new Notice(one.change.Sequence, one.change.At, sentence, one.change.Sequence <= seen));
             }
@@ -125,6 +129,31 @@ public sealed class InboxQueries(MortarDb db)
                 .MaxAsync(change => (long?)change.Sequence, cancellationToken)
             ?? 0;
         await db.SaveChangesAsync(cancellationToken);
+    }
+
+    /// <summary>What a change of one's place in a group says; <c>null</c> where it says nothing new.</summary>
+    private async Task<string?> OfMember(ChangeRow change, string actor, CancellationToken cancellationToken)
+    {
+        if (change.After is not { } text)
+        {
+            return null;
+        }
+
+        var after = StoredText.Read<MemberRow>(text);
+        var before = change.Before is { } state ? StoredText.Read<MemberRow>(state) : null;
+        var group = await db
+            .Groups.Where(row => row.Id == after.GroupId)
+            .Select(row => row.Name)
+            .SingleAsync(cancellationToken);
+        return (before, after) switch
+        {
+            ({ LeftAt: null }, { LeftAt: not null }) => $"{actor} took you out of “{group}”.",
+            (null or { LeftAt: not null }, { LeftAt: null }) => $"{actor} added you to “{group}”.",
+            ({ Coordinates: false }, { Coordinates: true }) => $"{actor} made you a coordinator of “{group}”.",
+            ({ Coordinates: true }, { Coordinates: false }) =>
+                $"You no longer coordinate “{group}”: {actor} changed that.",
+            _ => null,
+        };
     }
 
     /// <summary>What a grant's or invitation's change says to the one it concerns; <c>null</c> where it says nothing new.</summary>

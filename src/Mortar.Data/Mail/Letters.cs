@@ -11,6 +11,25 @@ namespace Mortar.Data.Mail;
 /// <param name="publicUrl">Where people reach Mortar, without a slash at the end; links begin with it.</param>
 public sealed class Letters(string publicUrl)
 {
+    /// <summary>The mail to somebody who was put into a group by name and has not been here yet.</summary>
+    public MailRow ToGroup(string from, string group, string address, string token, Instant now) =>
+        new()
+        {
+            To = address,
+            Subject = PlainText.Shorten($"{from} added you to “{group}”", 180),
+            Body = $"""
+                Hello,
+
+                {from} keeps the time of “{group}” with Mortar and has put you on its list.
+                Open this to see the group's plan and to answer for yourself:
+                {publicUrl}/join/{token}
+
+                If you do not want that, leave this mail unanswered.
+                """.ReplaceLineEndings("\n"),
+            WrittenAt = now,
+            DueAt = now,
+        };
+
     /// <summary>The mail of an invitation, with the link that leads to it.</summary>
     public async Task<MailRow> Invitation(
         MortarDb db,

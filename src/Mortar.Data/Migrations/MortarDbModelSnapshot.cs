@@ -621,10 +621,36 @@ namespace Mortar.Data.Migrations
                     b.Property<Guid>("PersonId")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Address")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ClaimHash")
+                        .HasColumnType("TEXT");
+
                     b.Property<bool>("Coordinates")
                         .HasColumnType("INTEGER");
 
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("InvitedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("LeftAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
                     b.HasKey("GroupId", "PersonId");
+
+                    b.HasIndex("ClaimHash")
+                        .IsUnique()
+                        .HasDatabaseName("UX_Members_ClaimHash");
+
+                    b.HasIndex("Id")
+                        .IsUnique()
+                        .HasDatabaseName("UX_Members_Id");
 
                     b.HasIndex("PersonId");
 

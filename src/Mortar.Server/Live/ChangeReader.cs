@@ -32,8 +32,11 @@ internal sealed class ChangeReader(
         CalendarId? CalendarId,
         PersonId? Concerns,
         PersonId Actor,
-        string? EventBefore
+        string? EventBefore,
+        string? MemberAfter
     );
+
+    private static GroupId GroupOf(Entry entry) => ChangeRow.GroupOfMember(entry.MemberAfter!);
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
@@ -90,7 +93,8 @@ internal sealed class ChangeReader(
                 change.CalendarId,
                 change.Concerns,
                 change.Actor,
-                change.Subject == Subject.Event ? change.Before : null
+                change.Subject == Subject.Event ? change.Before : null,
+                change.Subject == Subject.Member ? change.After : null
             ))
             .ToListAsync(cancellationToken);
         foreach (
@@ -98,6 +102,17 @@ internal sealed class ChangeReader(
         )
         {
             await Tell(db, ofOne.Key, [.. ofOne], cancellationToken);
+        }
+
+        foreach (var ofOne in entries.Where(entry => entry.MemberAfter is not null).GroupBy(GroupOf))
+        {
+            var members = await db
+                .Members.Where(member => member.GroupId == ofOne.Key)
+                .Select(member => member.PersonId)
+                .ToListAsync(cancellationToken);
+            var everybody = Users([.. members.Union(ofOne.Select(entry => entry.Concerns).OfType<PersonId>())]);
+            await everybody.SendAsync("shelfChanged", cancellationToken);
+            await everybody.SendAsync("inboxChanged", cancellationToken);
         }
 
         // An event that was moved away has left a calendar whose readers may not see where it went.

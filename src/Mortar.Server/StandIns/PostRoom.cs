@@ -83,7 +83,8 @@ internal sealed class PostRoomServer(PostRoom postRoom, PostRoomPort port) : Bac
             )
             .MaxMessageSize(4 * 1024 * 1024)
             .Build();
-        await new SmtpServer.SmtpServer(options, services).StartAsync(stoppingToken);
+        // It takes a second to let go of its port when it ends; nobody has to wait for that.
+        await new SmtpServer.SmtpServer(options, services).StartAsync(stoppingToken).WaitAsync(stoppingToken);
     }
 }
 

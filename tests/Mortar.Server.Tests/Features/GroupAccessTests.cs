@@ -2,7 +2,6 @@ using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Words;
-using Mortar.Data.Groups;
 using Mortar.Server.Features.Demo;
 using NodaTime;
 using Xunit;
@@ -209,23 +208,33 @@ public class GroupAccessTests
         return $"{cell.Text("role")}: {string.Join(", ", ways)}";
     }
 
-    private static Task<int> Join(TestMortar mortar, DemoPerson person) =>
-        mortar.Store(async db =>
-        {
-            var group = new GroupId(Raku);
-            if (!await db.Members.AnyAsync(member => member.GroupId == group && member.PersonId == person.Id))
-            {
-                db.Members.Add(new MemberRow { GroupId = group, PersonId = person.Id });
-            }
+    private static async Task Join(TestMortar mortar, DemoPerson person)
+    {
+        using var dele = await mortar.As(DemoPeople.Dele);
+        (
+            await dele.Put(
+                $"/api/groups/{Raku}/members",
+                new
+                {
+                    people = new[]
+                    {
+                        new
+                        {
+                            id = Guid.NewGuid(),
+                            name = person.Name,
+                            address = person.Address,
+                        },
+                    },
+                }
+            )
+        ).Is(200);
+    }
 
-            return await db.SaveChangesAsync();
-        });
-
-    private static Task<int> Leave(TestMortar mortar, DemoPerson person) =>
-        mortar.Store(db =>
-            db.Members.Where(member => member.GroupId == new GroupId(Raku) && member.PersonId == person.Id)
-                .ExecuteDeleteAsync()
-        );
+    private static async Task Leave(TestMortar mortar, DemoPerson person)
+    {
+        using var browser = await mortar.As(person);
+        (await browser.Delete($"/api/groups/{Raku}/members/{person.Id.Value}")).Is(204);
+    }
 
     /// <summary>Lets the end of everybody's access for a time have come.</summary>
     private static Task<int> EndNow(TestMortar mortar, CalendarId calendar) =>

@@ -5,6 +5,7 @@ import { sentenceOf } from '../api/problem'
 import { FirstAccountPage } from '../features/accounts/FirstAccountPage'
 import { SignInPage } from '../features/accounts/SignInPage'
 import { type Person, sessionQuery } from '../features/accounts/session'
+import { JoinPage } from '../features/invitation/JoinPage'
 import { InvitationPage } from '../features/invitation/InvitationPage'
 import { PostRoomPage } from '../features/post-room/PostRoomPage'
 import { Page } from '../ui/Page'
@@ -22,6 +23,7 @@ export function App() {
   return (
     <Routes>
       <Route path="/invitation/:token" element={<InvitationPage />} />
+      <Route path="/join/:token" element={<JoinPage />} />
       {demo && <Route path="/post-room" element={<PostRoomPage />} />}
       <Route
         path="/first-account"

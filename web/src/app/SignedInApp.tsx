@@ -13,6 +13,10 @@ const AccessTablePage = lazy(() =>
   import('../features/access/AccessTablePage').then((module) => ({ default: module.AccessTablePage })),
 )
 
+const MembersPage = lazy(() =>
+  import('../features/groups/MembersPage').then((module) => ({ default: module.MembersPage })),
+)
+
 /** Everything for who is signed in, with the live line open. */
 export function SignedInApp() {
   const queries = useQueryClient()
@@ -42,6 +46,14 @@ export function SignedInApp() {
               <TopBar />
               <PreferencesPage />
             </div>
+          }
+        />
+        <Route
+          path="/groups/:groupId/people"
+          element={
+            <Suspense fallback={<TopBar />}>
+              <MembersPage />
+            </Suspense>
           }
         />
         <Route

@@ -24,15 +24,29 @@ internal static class GroupsSetup
     internal sealed record SettingsBody(string Name, GroupSort Sort, string Zone, IsoDayOfWeek FirstDay);
 
     /// <param name="Address">Told to coordinators of the group only.</param>
-    internal sealed record MemberBody(Guid PersonId, string Name, string? Address, string Zone, bool Coordinates);
+    /// <param name="HasAccount">Whether they can sign in; a name that was claimed, or somebody who came by themselves.</param>
+    /// <param name="InvitedAt">When a mail to claim the name was sent last; told to coordinators only.</param>
+    internal sealed record MemberBody(
+        Guid PersonId,
+        string Name,
+        string? Address,
+        string Zone,
+        bool Coordinates,
+        bool HasAccount,
+        Instant? InvitedAt
+    );
 
-    public static void AddGroups(this IServiceCollection services) => services.AddScoped<GroupCommands>();
+    public static void AddGroups(this IServiceCollection services) =>
+        services.AddScoped<GroupCommands>().AddScoped<MemberCommands>();
 
     public static void MapGroups(this RouteGroupBuilder api)
     {
         api.MapGet("/groups", List).WithName("ListGroups");
         api.MapPut("/groups/{groupId:guid}", Create).WithName("CreateGroup");
         api.MapGet("/groups/{groupId:guid}/members", Members).WithName("ListMembers");
+        ReadPeople.Map(api);
+        ChangeMembers.Map(api);
+        JoinGroup.Map(api);
     }
 
     private static async Task<Ok<List<GroupBody>>> List(Acting acting, MortarDb db, CancellationToken cancellationToken)
@@ -87,13 +101,23 @@ internal static class GroupsSetup
             where member.GroupId == id
             join person in db.People on member.PersonId equals person.Id
             orderby person.Name
-            select new MemberBody(
-                person.Id.Value,
-                person.Name,
-                me.Coordinates ? person.Address : null,
-                person.Zone,
-                member.Coordinates
-            );
-        return TypedResults.Ok(await members.ToListAsync(cancellationToken));
+            select new { member, person };
+        var found = await members.AsNoTracking().ToListAsync(cancellationToken);
+        var numbers = found.ConvertAll(one => one.person.Id.Value);
+        var accounts = await db
+            .Users.Where(account => numbers.Contains(account.Id))
+            .Select(account => account.Id)
+            .ToHashSetAsync(cancellationToken);
+        return TypedResults.Ok(
+            found.ConvertAll(one => new MemberBody(
+                one.person.Id.Value,
+                one.person.Name,
+                me.Coordinates ? one.person.Address ?? one.member.Address : null,
+                one.person.Zone,
+                one.member.Coordinates,
+                accounts.Contains(one.person.Id.Value),
+                me.Coordinates && one.member.ClaimHash is not null ? one.member.InvitedAt : null
+            ))
+        );
     }
 }

@@ -39,6 +39,9 @@ export function GroupMenu({ groups, open, onOpen, onNewCalendar, onNewGroup }: G
       ))}
       <MenuLine />
       {open && (
+        <MenuItem onSelect={() => navigate(`/groups/${open.id}/people`)}>People in {open.name}</MenuItem>
+      )}
+      {open && (
         <MenuItem onSelect={() => navigate(`/groups/${open.id}/access`)}>Access in {open.name}</MenuItem>
       )}
       {open && <MenuItem onSelect={onNewCalendar}>New calendar in {open.name}</MenuItem>}

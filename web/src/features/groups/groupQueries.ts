@@ -1,4 +1,4 @@
-import { queryOptions } from '@tanstack/react-query'
+import { keepPreviousData, queryOptions } from '@tanstack/react-query'
 import { api, type Schema, unwrap } from '../../api/client'
 
 export const groupQueries = {
@@ -13,6 +13,64 @@ export const groupQueries = {
         unwrap(api.GET('/api/groups/{groupId}/members', { params: { path: { groupId } }, signal })),
     }),
 }
+
+/** How a pasted list is understood; nothing is added by it. */
+export const readPeople = (groupId: string, text: string) =>
+  queryOptions({
+    queryKey: ['groups', groupId, 'people', text],
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.POST('/api/groups/{groupId}/people', { params: { path: { groupId } }, body: { text }, signal }),
+      ),
+    placeholderData: keepPreviousData,
+  })
+
+const named = (set: string) => ({ 'X-Change-Set': set })
+
+export const addMembers = (groupId: string, people: Schema['ChangeMembersNewBody'][], set: string) =>
+  unwrap(
+    api.PUT('/api/groups/{groupId}/members', {
+      params: { path: { groupId } },
+      headers: named(set),
+      body: { people },
+    }),
+  )
+
+export const correctMember = (
+  groupId: string,
+  personId: string,
+  body: Schema['ChangeMembersCorrectBody'],
+  set: string,
+) =>
+  unwrap(
+    api.PUT('/api/groups/{groupId}/members/{personId}', {
+      params: { path: { groupId, personId } },
+      headers: named(set),
+      body,
+    }),
+  )
+
+export const setCoordinates = (groupId: string, personId: string, coordinates: boolean, set: string) =>
+  unwrap(
+    api.PUT('/api/groups/{groupId}/members/{personId}/coordinates', {
+      params: { path: { groupId, personId } },
+      headers: named(set),
+      body: { coordinates },
+    }),
+  )
+
+export const inviteMember = (groupId: string, personId: string) =>
+  unwrap(
+    api.POST('/api/groups/{groupId}/members/{personId}/invite', { params: { path: { groupId, personId } } }),
+  )
+
+export const endMembership = (groupId: string, personId: string, set: string) =>
+  unwrap(
+    api.DELETE('/api/groups/{groupId}/members/{personId}', {
+      params: { path: { groupId, personId } },
+      headers: named(set),
+    }),
+  )
 
 export const makeGroup = (groupId: string, body: Schema['GroupsSettingsBody']) =>
   unwrap(api.PUT('/api/groups/{groupId}', { params: { path: { groupId } }, body }))

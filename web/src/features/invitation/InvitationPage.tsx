@@ -1,14 +1,13 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { type FormEvent, useState } from 'react'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Link, useNavigate, useParams } from 'react-router'
 import type { Schema } from '../../api/client'
-import { fieldProblem, sentenceOf } from '../../api/problem'
+import { sentenceOf } from '../../api/problem'
 import { useActs } from '../../app/acts'
 import { Button } from '../../ui/Button'
-import { TextField } from '../../ui/TextField'
 import { Gate } from '../accounts/Gate'
 import { SignInForm } from '../accounts/SignInPage'
 import { browserZone, sessionQuery, signOut } from '../accounts/session'
+import { AccountForm } from './AccountForm'
 import { AnswerButtons } from './AnswerButtons'
 import { invitationByLink, makeAccountByInvitation } from './invitationQueries'
 
@@ -99,45 +98,11 @@ function OtherAccount({ address, name }: { address: string; name: string }) {
 
 function NewAccount({ address, token }: { address: string; token: string }) {
   const queries = useQueryClient()
-  const [name, setName] = useState('')
-  const [password, setPassword] = useState('')
-  const make = useMutation({
-    mutationFn: () => makeAccountByInvitation(token, { name, password, zone: browserZone() }),
-    onSuccess: () => queries.invalidateQueries(),
-  })
-  const submit = (event: FormEvent) => {
-    event.preventDefault()
-    make.mutate()
-  }
   return (
-    <form onSubmit={submit} className="grid gap-3">
-      <p className="text-cement-700">Make an account for {address}, then answer.</p>
-      <TextField
-        label="Your name, as others know you"
-        value={name}
-        onChange={setName}
-        problem={fieldProblem(make.error, 'name')}
-        autoComplete="name"
-        required
-      />
-      <TextField
-        label="A password"
-        type="password"
-        value={password}
-        onChange={setPassword}
-        problem={fieldProblem(make.error, 'password')}
-        hint="At least 10 characters"
-        autoComplete="new-password"
-        required
-      />
-      {make.isError && (
-        <p role="alert" className="text-clash">
-          {sentenceOf(make.error)}
-        </p>
-      )}
-      <Button type="submit" look="main" disabled={make.isPending}>
-        Make the account
-      </Button>
-    </form>
+    <AccountForm
+      address={address}
+      make={(account) => makeAccountByInvitation(token, { ...account, zone: browserZone() })}
+      onMade={() => queries.invalidateQueries()}
+    />
   )
 }

@@ -1,0 +1,24 @@
+using Mortar.Core.Access;
+using Mortar.Core.Words;
+
+namespace Mortar.Core.Groups;
+
+/// <summary>Who may do what with the members of a group.</summary>
+public static class MemberRules
+{
+    /// <summary>To add, correct and take out members, and to make coordinators.</summary>
+    /// <param name="isMember">Whether they are in the group; to others it is not there.</param>
+    /// <param name="coordinates">Whether they coordinate it.</param>
+    public static Verdict ToKeep(bool isMember, bool coordinates) =>
+        !isMember ? Verdict.Hidden
+        : coordinates ? Verdict.Granted
+        : Verdict.Denied;
+
+    /// <summary>To end somebody's membership: a coordinator anybody's, everybody their own.</summary>
+    public static Verdict ToEnd(bool isMember, bool coordinates, PersonId actor, PersonId whose) =>
+        isMember && actor == whose ? Verdict.Granted : ToKeep(isMember, coordinates);
+
+    /// <summary>Whether a group would be left without a coordinator if somebody no longer was one.</summary>
+    public static bool WouldBeLeftWithout(IEnumerable<PersonId> coordinators, PersonId whose) =>
+        coordinators.All(one => one == whose);
+}

@@ -1,0 +1,431 @@
+using System.Security.Cryptography;
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Groups;
+using Mortar.Core.Words;
+using Mortar.Data.Access;
+using Mortar.Data.Mail;
+using Mortar.Data.Store;
+
+namespace Mortar.Data.Groups;
+
+/// <summary>Somebody to be added to a group.</summary>
+/// <param name="Id">The id of the new person, made by the client so that sending twice adds once.</param>
+/// <param name="Name">What to call them.</param>
+/// <param name="Address">Their mail address; <c>null</c> for a name alone.</param>
+public sealed record NewMember(PersonId Id, string? Name, string? Address);
+
+/// <summary>Adds people to groups, with and without accounts, and keeps order among them.</summary>
+public sealed class MemberCommands(MortarDb db, Letters letters)
+{
+    /// <summary>
+    /// Adds people. Somebody whom the actor shares a group with is in at once; everybody else is a name, with a mail that
+    /// leads to claiming it. Whether an address has an account is told to nobody. Returns how many came in.
+    /// </summary>
+    public Task<Outcome<int>> Add(
+        Act act,
+        GroupId groupId,
+        IReadOnlyList<NewMember> people,
+        CancellationToken cancellationToken
+    ) =>
+        Kept(
+            act,
+            groupId,
+            async group =>
+            {
+                var (fit, problems) = Check(people);
+                if (problems.Count > 0)
+                {
+                    return new Outcome<int>.Unfit(problems);
+                }
+
+                var added = 0;
+                foreach (var (id, name, address) in fit)
+                {
+                    added += await AddOne(act, group, id, name, address, cancellationToken) ? 1 : 0;
+                }
+
+                return new Outcome<int>.Done(added);
+            },
+            cancellationToken
+        );
+
+    /// <summary>Corrects the name or the address of somebody without an account; a new address gets a mail, and the link sent before leads nowhere.</summary>
+    public Task<Outcome<int>> Correct(
+        Act act,
+        GroupId groupId,
+        PersonId whose,
+        string? name,
+        string? address,
+        CancellationToken cancellationToken
+    ) =>
+        Kept(
+            act,
+            groupId,
+            async group =>
+            {
+                var (fit, problems) = Check([new NewMember(whose, name, address)]);
+                if (problems.Count > 0)
+                {
+                    return new Outcome<int>.Unfit([
+                        .. problems.Select(problem => problem with { Path = problem.Path.Split('.')[^1] }),
+                    ]);
+                }
+
+                var member = await Of(groupId, whose, cancellationToken);
+                if (member is null)
+                {
+                    return new Outcome<int>.NotThere("member");
+                }
+
+                if (await HasAccount(whose, cancellationToken))
+                {
+                    return new Outcome<int>.Refused(
+                        "has-account",
+                        "They have an account, so their name and address are theirs to change."
+                    );
+                }
+
+                (await db.People.SingleAsync(person => person.Id == whose, cancellationToken)).Name = fit[0].Name;
+                var corrected = fit[0].Address?.Value;
+                if (corrected != member.Address)
+                {
+                    member.Address = corrected;
+                    await Invite(act, group, member, cancellationToken);
+                }
+
+                return new Outcome<int>.Done(1);
+            },
+            cancellationToken
+        );
+
+    /// <summary>Sends the mail that leads to claiming a name again; the link sent before leads nowhere.</summary>
+    public Task<Outcome<int>> InviteAgain(
+        Act act,
+        GroupId groupId,
+        PersonId whose,
+        CancellationToken cancellationToken
+    ) =>
+        Kept(
+            act,
+            groupId,
+            async group =>
+            {
+                if (await Of(groupId, whose, cancellationToken) is not { Address: not null } member)
+                {
+                    return new Outcome<int>.NotThere("invitation");
+                }
+
+                await Invite(act, group, member, cancellationToken);
+                return new Outcome<int>.Done(1);
+            },
+            cancellationToken
+        );
+
+    /// <summary>Makes somebody with an account a coordinator of the group, or no longer.</summary>
+    public Task<Outcome<int>> SetCoordinates(
+        Act act,
+        GroupId groupId,
+        PersonId whose,
+        bool coordinates,
+        CancellationToken cancellationToken
+    ) =>
+        Kept(
+            act,
+            groupId,
+            async _ =>
+            {
+                if (await Of(groupId, whose, cancellationToken) is not { } member)
+                {
+                    return new Outcome<int>.NotThere("member");
+                }
+
+                if (coordinates && !await HasAccount(whose, cancellationToken))
+                {
+                    return new Outcome<int>.Refused(
+                        "no-account",
+                        "A coordinator needs an account. Invite them first, and make them one once they are here."
+                    );
+                }
+
+                if (!coordinates && await IsLast(groupId, whose, cancellationToken))
+                {
+                    return LastCoordinator();
+                }
+
+                member.Coordinates = coordinates;
+                return new Outcome<int>.Done(1);
+            },
+            cancellationToken
+        );
+
+    /// <summary>Ends a membership: a coordinator anybody's, everybody their own. Access that was given by name stays.</summary>
+    public Task<Outcome<int>> End(Act act, GroupId groupId, PersonId whose, CancellationToken cancellationToken) =>
+        db.Write<int>(
+            act,
+            async () =>
+            {
+                var me = await Of(groupId, act.Actor, cancellationToken);
+                if (
+                    MemberRules.ToEnd(me is not null, me?.Coordinates == true, act.Actor, whose).GroupRefusal<int>() is
+                    { } refusal
+                )
+                {
+                    return refusal;
+                }
+
+                if (await Of(groupId, whose, cancellationToken) is not { } member)
+                {
+                    return new Outcome<int>.NotThere("member");
+                }
+
+                if (await IsLast(groupId, whose, cancellationToken))
+                {
+                    return LastCoordinator();
+                }
+
+                (member.LeftAt, member.Coordinates, member.ClaimHash) = (db.Now, false, null);
+                return new Outcome<int>.Done(1);
+            },
+            cancellationToken
+        );
+
+    /// <summary>
+    /// Gives a name that was waiting in a group to the person who holds the mailed link: what the name was put on and
+    /// given becomes theirs, and nothing of it is lost.
+    /// </summary>
+    public Task<Outcome<int>> Claim(Act act, string token, CancellationToken cancellationToken) =>
+        db.Write<int>(
+            act,
+            async () =>
+            {
+                if (await ByToken(db, token, cancellationToken) is not { } waiting)
+                {
+                    return new Outcome<int>.NotThere("invitation");
+                }
+
+                var (from, to) = (waiting.PersonId, act.Actor);
+                (waiting.LeftAt, waiting.ClaimHash) = (db.Now, null);
+                await Enter(waiting.GroupId, to, cancellationToken);
+                foreach (
+                    var grant in await db.Grants.Where(grant => grant.PersonId == from).ToListAsync(cancellationToken)
+                )
+                {
+                    if (grant.ToCore().CountsAt(db.Now))
+                    {
+                        (await db.GrantOf(grant.CalendarId, to, cancellationToken)).Raise(grant.Role, db.Now);
+                    }
+
+                    grant.Role = Role.None;
+                }
+
+                var calendars = db
+                    .Calendars.Where(calendar => calendar.GroupId == waiting.GroupId)
+                    .Select(calendar => calendar.Id);
+                var number = from.Value.ToString("N");
+                foreach (
+                    var row in await db
+                        .Events.Where(row =>
+                            calendars.Contains(row.CalendarId)
+                            && (row.Attendees!.Contains(number) || row.Series!.Contains(number))
+                        )
+                        .ToListAsync(cancellationToken)
+                )
+                {
+                    row.Rename(from, to);
+                }
+
+                return new Outcome<int>.Done(1);
+            },
+            cancellationToken
+        );
+
+    /// <summary>The place in a group that a mailed link leads to; <c>null</c> where it leads nowhere.</summary>
+    public static Task<MemberRow?> ByToken(MortarDb db, string token, CancellationToken cancellationToken)
+    {
+        // Looked up by its hash: what is compared is no secret, and what is stored opens nothing.
+        var hash = HashOf(token);
+        return db.Members.FirstOrDefaultAsync(member => member.ClaimHash == hash, cancellationToken);
+    }
+
+    private static string HashOf(string token) =>
+        Convert.ToHexStringLower(SHA256.HashData(System.Text.Encoding.UTF8.GetBytes(token)));
+
+    private static (List<(PersonId Id, string Name, Address? Address)> Fit, List<FieldProblem> Problems) Check(
+        IReadOnlyList<NewMember> people
+    )
+    {
+        var problems = new List<FieldProblem>();
+        var fit = new List<(PersonId, string, Address?)>();
+        if (people.Count is 0 or > PeopleList.Most)
+        {
+            problems.Add(
+                new FieldProblem("people", FormattableString.Invariant($"Add 1 to {PeopleList.Most} people at a time."))
+            );
+        }
+
+        foreach (var (index, (id, given, written)) in people.Take(PeopleList.Most).Index())
+        {
+            var (name, problem) = PersonName.Check(given);
+            if (problem is not null)
+            {
+                problems.Add(problem with { Path = $"people[{index}].name" });
+            }
+
+            Address? address = null;
+            if (!string.IsNullOrWhiteSpace(written) && !Address.TryParse(written, out address))
+            {
+                problems.Add(
+                    new FieldProblem(
+                        $"people[{index}].address",
+                        $"“{PlainText.Shorten(PlainText.OneLine(written), 60)}” is not a mail address. It should look like name@example.org."
+                    )
+                );
+            }
+
+            fit.Add((id, name, address));
+        }
+
+        return (fit, problems);
+    }
+
+    private async Task<bool> AddOne(
+        Act act,
+        GroupRow group,
+        PersonId id,
+        string name,
+        Address? address,
+        CancellationToken cancellationToken
+    )
+    {
+        if (address is { } known)
+        {
+            var person = await db.KnownTo(act.Actor)
+                .FirstOrDefaultAsync(one => one.Address == known.Value, cancellationToken);
+            if (person is not null)
+            {
+                return await Enter(group.Id, person.Id, cancellationToken);
+            }
+
+            if (
+                await db.Members.AnyAsync(
+                    member => member.GroupId == group.Id && member.Address == known.Value,
+                    cancellationToken
+                ) || db.Members.Local.Any(member => member.GroupId == group.Id && member.Address == known.Value)
+            )
+            {
+                return false;
+            }
+        }
+
+        if (await db.People.AnyAsync(person => person.Id == id, cancellationToken))
+        {
+            return false; // sent again because its answer was lost
+        }
+
+        db.People.Add(
+            new PersonRow
+            {
+                Id = id,
+                Name = name,
+                Zone = group.Zone,
+            }
+        );
+        var row = new MemberRow
+        {
+            GroupId = group.Id,
+            PersonId = id,
+            Address = address?.Value,
+        };
+        db.Members.Add(row);
+        if (row.Address is not null)
+        {
+            await Invite(act, group, row, cancellationToken);
+        }
+
+        return true;
+    }
+
+    /// <summary>Puts a person into a group, again where they had left; whether they were not in it.</summary>
+    private async Task<bool> Enter(GroupId groupId, PersonId person, CancellationToken cancellationToken)
+    {
+        var row =
+            db.Members.Local.FirstOrDefault(member => member.GroupId == groupId && member.PersonId == person)
+            ?? await db
+                .Members.IgnoreQueryFilters()
+                .FirstOrDefaultAsync(
+                    member => member.GroupId == groupId && member.PersonId == person,
+                    cancellationToken
+                );
+        if (row is { LeftAt: null })
+        {
+            return false;
+        }
+
+        if (row is null)
+        {
+            db.Members.Add(new MemberRow { GroupId = groupId, PersonId = person });
+        }
+        else
+        {
+            row.LeftAt = null;
+        }
+
+        return true;
+    }
+
+    private async Task Invite(Act act, GroupRow group, MemberRow member, CancellationToken cancellationToken)
+    {
+        if (member.Address is not { } address)
+        {
+            member.ClaimHash = null;
+            return;
+        }
+
+        var token = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(16));
+        (member.ClaimHash, member.InvitedAt) = (HashOf(token), db.Now);
+        var from = await db
+            .People.Where(person => person.Id == act.Actor)
+            .Select(person => person.Name)
+            .SingleAsync(cancellationToken);
+        db.Mails.Add(letters.ToGroup(from, group.Name, address, token, db.Now));
+    }
+
+    private Task<bool> HasAccount(PersonId person, CancellationToken cancellationToken) =>
+        db.Users.AnyAsync(account => account.Id == person.Value, cancellationToken);
+
+    private async Task<bool> IsLast(GroupId groupId, PersonId whose, CancellationToken cancellationToken) =>
+        MemberRules.WouldBeLeftWithout(
+            await db
+                .Members.Where(member => member.GroupId == groupId && member.Coordinates)
+                .Select(member => member.PersonId)
+                .ToListAsync(cancellationToken),
+            whose
+        );
+
+    private static Outcome<int>.Refused LastCoordinator() =>
+        new("last-coordinator", "A group keeps at least one coordinator. Make somebody else one first.");
+
+    private Task<MemberRow?> Of(GroupId groupId, PersonId person, CancellationToken cancellationToken) =>
+        db.Members.FirstOrDefaultAsync(
+            member => member.GroupId == groupId && member.PersonId == person,
+            cancellationToken
+        );
+
+    private Task<Outcome<int>> Kept(
+        Act act,
+        GroupId groupId,
+        Func<GroupRow, Task<Outcome<int>>> change,
+        CancellationToken cancellationToken
+    ) =>
+        db.Write<int>(
+            act,
+            async () =>
+            {
+                var me = await Of(groupId, act.Actor, cancellationToken);
+                return MemberRules.ToKeep(me is not null, me?.Coordinates == true).GroupRefusal<int>()
+                    ?? await change(await db.Groups.SingleAsync(row => row.Id == groupId, cancellationToken));
+            },
+            cancellationToken
+        );
+}

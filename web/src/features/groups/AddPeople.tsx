@@ -1,0 +1,126 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import type { Schema } from '../../api/client'
+import { sentenceOf } from '../../api/problem'
+import { newSet, useActs } from '../../app/acts'
+import { Button } from '../../ui/Button'
+import { TextArea } from '../../ui/TextArea'
+import { addMembers, readPeople } from './groupQueries'
+
+type Entry = Schema['ReadPeopleEntryBody']
+
+const fates: Record<Entry['fate'], string> = {
+  new: 'new',
+  known: 'known to you',
+  alreadyIn: 'in the group already',
+  unreadable: 'not understood',
+}
+
+/** Adds one or many: by hand or pasted in any shape. Each line says how it is understood before anybody is added. */
+export function AddPeople({ groupId, groupName }: { groupId: string; groupName: string }) {
+  const queries = useQueryClient()
+  const acts = useActs()
+  const [text, setText] = useState('')
+  // What is doubtful is left out until somebody ticks it; the rest is in until somebody does not want it.
+  const [turned, setTurned] = useState<ReadonlySet<string>>(new Set())
+  const read = useQuery({ ...readPeople(groupId, text), enabled: text.trim() !== '' })
+  const entries = text.trim() === '' ? [] : (read.data ?? [])
+  const isTaken = (entry: Entry, index: number) =>
+    (entry.fate === 'new' || entry.fate === 'known') &&
+    !isTwice(entry, index, entries) &&
+    (entry.doubt === null) !== turned.has(keyOf(entry, index))
+  const taken = entries.filter(isTaken)
+  const add = useMutation({
+    mutationFn: async () => {
+      const set = newSet()
+      const { added } = await addMembers(
+        groupId,
+        taken.map(({ name, address }) => ({ id: crypto.randomUUID(), name, ...(address ? { address } : {}) })),
+        set,
+      )
+      return { added, set }
+    },
+    onSuccess: ({ added, set }) => {
+      acts.done(`${added === 1 ? 'One person' : `${added} people`} added to “${groupName}”.`, set)
+      setText('')
+      setTurned(new Set())
+      for (const key of ['groups', 'access']) void queries.invalidateQueries({ queryKey: [key] })
+    },
+  })
+  const mails = taken.filter((one) => one.fate === 'new' && one.address).length
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault()
+        add.mutate()
+      }}
+      className="grid gap-3"
+    >
+      <TextArea
+        label="Names or mail addresses, one a line or pasted from anywhere"
+        rows={5}
+        value={text}
+        onChange={setText}
+      />
+      {entries.length > 0 && (
+        <ul aria-label="How the list is understood" className="max-h-72 overflow-y-auto border border-cement-300 bg-surface">
+          {entries.map((entry, index) => (
+            <li
+              key={keyOf(entry, index)}
+              data-fate={entry.fate}
+              className="flex items-start gap-2 border-b border-cement-200 px-2 py-1.5 last:border-b-0"
+            >
+              <input
+                type="checkbox"
+                aria-label={`Add ${entry.name || entry.text}`}
+                checked={isTaken(entry, index)}
+                disabled={entry.fate === 'alreadyIn' || entry.fate === 'unreadable' || isTwice(entry, index, entries)}
+                onChange={() => {
+                  const key = keyOf(entry, index)
+                  setTurned(
+                    turned.has(key) ? new Set([...turned].filter((one) => one !== key)) : new Set([...turned, key]),
+                  )
+                }}
+                className="mt-1 size-4 accent-ink"
+              />
+              <span className="min-w-0 flex-1">
+                <span className="written font-bold">{entry.name || entry.text}</span>{' '}
+                <span className="written text-[12px] text-cement-700">{entry.address ?? ''}</span>
+                {entry.doubt && <span className="written block text-[12px] text-clash">{entry.doubt}</span>}
+              </span>
+              <span className="shrink-0 text-[12px] text-cement-700">
+                {entry.fate === 'new' && !entry.address ? 'a name, no account' : fates[entry.fate]}
+              </span>
+            </li>
+          ))}
+        </ul>
+      )}
+      {taken.length > 0 && (
+        <p data-sentence="true" className="border-l-4 border-ink pl-3">
+          {sentence(taken.length, mails)}
+        </p>
+      )}
+      {(read.isError || add.isError) && (
+        <p role="alert" className="text-clash">
+          {sentenceOf(add.error ?? read.error)}
+        </p>
+      )}
+      <Button type="submit" look="main" wide disabled={taken.length === 0 || add.isPending}>
+        {taken.length === 1 ? 'Add one person' : `Add ${taken.length} people`}
+      </Button>
+    </form>
+  )
+}
+
+const keyOf = (entry: Entry, index: number): string => `${index} ${entry.text}`
+
+/** Whether an address stands in the list before: it is taken once. */
+const isTwice = (entry: Entry, index: number, entries: readonly Entry[]): boolean =>
+  entry.address !== null && entries.findIndex((one) => one.address === entry.address) < index
+
+function sentence(count: number, mails: number): string {
+  const come = count === 1 ? 'One person comes in' : `${count} people come in`
+  const what = 'with a row on the roster, and can be put on events at once'
+  if (mails === 0) return `${come}, ${what}. No mail is sent.`
+  return `${come}, ${what}. ${mails === 1 ? 'One gets a mail' : `${mails} get a mail`} that leads here.`
+}

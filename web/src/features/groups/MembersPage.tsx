@@ -1,0 +1,229 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { type FormEvent, useState } from 'react'
+import { Link, useParams } from 'react-router'
+import type { Schema } from '../../api/client'
+import { fieldProblem, sentenceOf } from '../../api/problem'
+import { newSet, useActs } from '../../app/acts'
+import { momentText } from '../../app/dates'
+import { useReader } from '../../app/person'
+import { TopBar } from '../../app/TopBar'
+import { Button } from '../../ui/Button'
+import { Question } from '../../ui/Question'
+import { TextField } from '../../ui/TextField'
+import { AddPeople } from './AddPeople'
+import { correctMember, endMembership, groupQueries, inviteMember, setCoordinates } from './groupQueries'
+
+type Member = Schema['GroupsMemberBody']
+type Group = Schema['GroupsGroupBody']
+
+/** Who is in a group, with and without accounts; for coordinators also adding, correcting, inviting again, taking out. */
+export function MembersPage() {
+  const { groupId = '' } = useParams()
+  const groups = useQuery(groupQueries.list)
+  const members = useQuery({ ...groupQueries.members(groupId), retry: false })
+  const group = groups.data?.find((one) => one.id === groupId)
+  return (
+    <div className="flex h-full flex-col">
+      <TopBar>
+        <h1 className="text-lg">People{group && `: ${group.name}`}</h1>
+      </TopBar>
+      <main className="min-h-0 flex-1 overflow-y-auto bg-cement-50">
+        {members.isError && (
+          <div className="p-8">
+            <p role="alert">{sentenceOf(members.error)}</p>
+            <Link to="/" className="underline underline-offset-2">
+              Back to the wall
+            </Link>
+          </div>
+        )}
+        {group && members.data && <Whole group={group} members={members.data} />}
+      </main>
+    </div>
+  )
+}
+
+function Whole({ group, members }: { group: Group; members: readonly Member[] }) {
+  const [correcting, setCorrecting] = useState<string | null>(null)
+  const [ending, setEnding] = useState<Member | null>(null)
+  const { person: me } = useReader()
+  const change = useChange()
+  const end = (member: Member) => {
+    setEnding(null)
+    change.mutate({
+      act: (set) => endMembership(group.id, member.personId, set),
+      sentence: member.personId === me.id ? `You left “${group.name}”.` : `Took ${member.name} out of “${group.name}”.`,
+    })
+  }
+  return (
+    <div className="mx-auto grid max-w-6xl grid-cols-[minmax(0,1fr)_22rem] gap-8 px-6 py-6 max-lg:grid-cols-1 max-sm:px-3">
+      <section aria-label="Members">
+        <p className="mb-3 text-cement-700">
+          {members.length} people, {members.filter((one) => one.hasAccount).length} with an account.{' '}
+          {group.coordinates && (
+            <Link to={`/groups/${group.id}/access`} className="underline underline-offset-2">
+              Who may see and change what
+            </Link>
+          )}
+        </p>
+        <ul className="divide-y divide-cement-200 border-y border-cement-200 bg-surface">
+          {members.map((member) => (
+            <li key={member.personId} className="px-3 py-2">
+              {correcting === member.personId ? (
+                <Correct groupId={group.id} member={member} onDone={() => setCorrecting(null)} />
+              ) : (
+                <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+                  <div className="min-w-48 flex-1">
+                    <p className="written font-bold">
+                      {member.name}
+                      {member.personId === me.id && ' (you)'}
+                    </p>
+                    <p className="written text-[12px] text-cement-700">{stateOf(member, group.coordinates)}</p>
+                  </div>
+                  {group.coordinates ? (
+                    <>
+                      {member.hasAccount ? (
+                        <label className="flex items-center gap-2 text-[13px]">
+                          <input
+                            type="checkbox"
+                            checked={member.coordinates}
+                            onChange={(event) =>
+                              change.mutate({
+                                act: (set) => setCoordinates(group.id, member.personId, event.target.checked, set),
+                                sentence: event.target.checked
+                                  ? `${member.name} coordinates “${group.name}” now.`
+                                  : `${member.name} no longer coordinates “${group.name}”.`,
+                              })
+                            }
+                            className="size-4 accent-ink"
+                          />
+                          coordinates
+                        </label>
+                      ) : (
+                        <>
+                          <Button look="link" onClick={() => setCorrecting(member.personId)}>
+                            Correct
+                          </Button>
+                          {member.invitedAt && (
+                            <Button
+                              look="link"
+                              onClick={() =>
+                                change.mutate({
+                                  act: () => inviteMember(group.id, member.personId),
+                                  sentence: `Sent to ${member.address} again. The link sent before leads nowhere now.`,
+                                })
+                              }
+                            >
+                              Send again
+                            </Button>
+                          )}
+                        </>
+                      )}
+                      <Button look="link" onClick={() => setEnding(member)}>
+                        {member.personId === me.id ? 'Leave' : 'Take out'}
+                      </Button>
+                    </>
+                  ) : (
+                    <>
+                      {member.coordinates && <span className="text-[13px]">coordinates</span>}
+                      {member.personId === me.id && (
+                        <Button look="link" onClick={() => setEnding(member)}>
+                          Leave
+                        </Button>
+                      )}
+                    </>
+                  )}
+                </div>
+              )}
+            </li>
+          ))}
+        </ul>
+      </section>
+      {group.coordinates && (
+        <section aria-label="Add people">
+          <h2 className="mb-3 text-lg">Add people</h2>
+          <AddPeople groupId={group.id} groupName={group.name} />
+        </section>
+      )}
+      {ending && (
+        <Question
+          title={ending.personId === me.id ? `Leave “${group.name}”?` : `Take ${ending.name} out of “${group.name}”?`}
+          yes={ending.personId === me.id ? 'Leave' : 'Take out'}
+          no="Stay"
+          onYes={() => end(ending)}
+          onClose={() => setEnding(null)}
+        >
+          What every member has goes at once. What was given by name stays, and so does what they added.
+        </Question>
+      )}
+    </div>
+  )
+}
+
+function Correct({ groupId, member, onDone }: { groupId: string; member: Member; onDone: () => void }) {
+  const [name, setName] = useState(member.name)
+  const [address, setAddress] = useState(member.address ?? '')
+  const change = useChange(onDone)
+  const submit = (event: FormEvent) => {
+    event.preventDefault()
+    change.mutate({
+      act: (set) => correctMember(groupId, member.personId, { name, ...(address.trim() ? { address } : {}) }, set),
+      sentence:
+        address.trim() && address.trim() !== member.address
+          ? `Corrected, and a mail is on its way to ${address.trim()}.`
+          : `Corrected ${name}.`,
+    })
+  }
+  return (
+    <form onSubmit={submit} className="flex flex-wrap items-start gap-2" noValidate>
+      <div className="w-52">
+        <TextField label="Name" value={name} onChange={setName} problem={fieldProblem(change.error, 'name')} autoFocus />
+      </div>
+      <div className="w-64">
+        <TextField
+          label="Mail address"
+          type="email"
+          value={address}
+          onChange={setAddress}
+          problem={fieldProblem(change.error, 'address')}
+        />
+      </div>
+      <div className="flex gap-2 pt-5">
+        <Button type="submit" look="main" disabled={change.isPending}>
+          Save
+        </Button>
+        <Button onClick={onDone}>Cancel</Button>
+      </div>
+    </form>
+  )
+}
+
+/** One change of the members, with what is said and an undo. */
+function useChange(onDone?: () => void) {
+  const queries = useQueryClient()
+  const acts = useActs()
+  return useMutation({
+    mutationFn: async ({ act, sentence }: { act: (set: string) => Promise<unknown>; sentence: string }) => {
+      const set = newSet()
+      await act(set)
+      return { set, sentence }
+    },
+    onSuccess: ({ set, sentence }) => {
+      acts.done(sentence, set)
+      onDone?.()
+    },
+    onError: (error) => acts.failed(error),
+    onSettled: () => {
+      for (const key of ['groups', 'access', 'shelf', 'wall']) void queries.invalidateQueries({ queryKey: [key] })
+    },
+  })
+}
+
+/** Where somebody stands: with an account, invited, or a name alone. */
+function stateOf(member: Member, isKept: boolean): string {
+  if (member.hasAccount) return member.address ?? 'has an account'
+  if (!isKept) return 'without an account'
+  if (!member.address) return 'a name without an account'
+  return member.invitedAt
+    ? `${member.address}, invited ${momentText(member.invitedAt)}, not here yet`
+    : `${member.address}, not invited`
+}

@@ -1,0 +1,55 @@
+import { useMutation } from '@tanstack/react-query'
+import { type FormEvent, useState } from 'react'
+import { fieldProblem, sentenceOf } from '../../api/problem'
+import { Button } from '../../ui/Button'
+import { TextField } from '../../ui/TextField'
+
+interface AccountFormProps {
+  address: string
+  /** What others call them, where somebody has said so. */
+  name?: string
+  make: (account: { name: string; password: string }) => Promise<unknown>
+  onMade: () => Promise<unknown>
+}
+
+/** Makes an account for an address that a mailed link has shown to be theirs. */
+export function AccountForm({ address, name: known = '', make, onMade }: AccountFormProps) {
+  const [name, setName] = useState(known)
+  const [password, setPassword] = useState('')
+  const made = useMutation({ mutationFn: () => make({ name, password }), onSuccess: onMade })
+  const submit = (event: FormEvent) => {
+    event.preventDefault()
+    made.mutate()
+  }
+  return (
+    <form onSubmit={submit} className="grid gap-3">
+      <p className="text-cement-700">Make an account for {address}.</p>
+      <TextField
+        label="Your name, as others know you"
+        value={name}
+        onChange={setName}
+        problem={fieldProblem(made.error, 'name')}
+        autoComplete="name"
+        required
+      />
+      <TextField
+        label="A password"
+        type="password"
+        value={password}
+        onChange={setPassword}
+        problem={fieldProblem(made.error, 'password')}
+        hint="At least 10 characters"
+        autoComplete="new-password"
+        required
+      />
+      {made.isError && (
+        <p role="alert" className="text-clash">
+          {sentenceOf(made.error)}
+        </p>
+      )}
+      <Button type="submit" look="main" disabled={made.isPending}>
+        Make the account
+      </Button>
+    </form>
+  )
+}
