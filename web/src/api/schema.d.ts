@@ -92,8 +92,24 @@ export interface paths {
             cookie?: never;
         };
         get: operations["ListMembers"];
-        put?: never;
+        put: operations["AddMembers"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{groupId}/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["ReadPeople"];
         delete?: never;
         options?: never;
         head?: never;
@@ -430,6 +446,86 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["SignInDemo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{groupId}/members/{personId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["CorrectMember"];
+        post?: never;
+        delete: operations["EndMembership"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{groupId}/members/{personId}/coordinates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["SetCoordinates"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{groupId}/members/{personId}/invite": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["InviteMember"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/joining/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["JoinGroup"];
+        put?: never;
+        post: operations["JoinAsMyself"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/joining/{token}/account": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["JoinWithNewAccount"];
         delete?: never;
         options?: never;
         head?: never;
@@ -829,6 +925,26 @@ export interface components {
             /** Format: date */
             lastDay?: string;
         };
+        ChangeMembersAddBody: {
+            people: components["schemas"]["ChangeMembersNewBody"][];
+        };
+        ChangeMembersAddedBody: {
+            /** Format: int32 */
+            added: number;
+        };
+        ChangeMembersCoordinatesBody: {
+            coordinates: boolean;
+        };
+        ChangeMembersCorrectBody: {
+            name: string;
+            address?: null | string;
+        };
+        ChangeMembersNewBody: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            address?: null | string;
+        };
         ChangesBody: {
             /** Format: int32 */
             returned: number;
@@ -916,6 +1032,8 @@ export interface components {
             address: null | string;
             zone: string;
             coordinates: boolean;
+            hasAccount: boolean;
+            invitedAt: null | components["schemas"]["Instant"];
         };
         /** @enum {string} */
         GroupSort: "staff" | "class" | "club" | "family" | "other";
@@ -1020,6 +1138,17 @@ export interface components {
         };
         /** @enum {string} */
         IsoDayOfWeek: "none" | "monday" | "tuesday" | "wednesday" | "thursday" | "friday" | "saturday" | "sunday";
+        JoinGroupAccountBody: {
+            name: string;
+            password: string;
+            zone: string;
+        };
+        JoinGroupBody: {
+            groupName: string;
+            name: string;
+            address: string;
+            hasAccount: boolean;
+        };
         Kind: {
             name: string;
             tint: components["schemas"]["Tint"];
@@ -1116,6 +1245,18 @@ export interface components {
             possible: boolean;
             sentence: string;
         };
+        ReadPeopleBody: {
+            text: string;
+        };
+        ReadPeopleEntryBody: {
+            text: string;
+            name: string;
+            address: null | string;
+            fate: components["schemas"]["ReadPeopleFate"];
+            doubt: null | string;
+        };
+        /** @enum {string} */
+        ReadPeopleFate: "new" | "known" | "alreadyIn" | "unreadable";
         ReadRibbonWeek: {
             first: components["schemas"]["LocalDate"];
             /** Format: int32 */
@@ -1435,6 +1576,58 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GroupsMemberBody"][];
+                };
+            };
+        };
+    };
+    AddMembers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                groupId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeMembersAddBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangeMembersAddedBody"];
+                };
+            };
+        };
+    };
+    ReadPeople: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                groupId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadPeopleBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadPeopleEntryBody"][];
                 };
             };
         };
@@ -1927,6 +2120,164 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    CorrectMember: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                groupId: string;
+                personId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeMembersCorrectBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    EndMembership: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                groupId: string;
+                personId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    SetCoordinates: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                groupId: string;
+                personId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeMembersCoordinatesBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    InviteMember: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                groupId: string;
+                personId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    JoinGroup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JoinGroupBody"];
+                };
+            };
+        };
+    };
+    JoinAsMyself: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    JoinWithNewAccount: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JoinGroupAccountBody"];
+            };
+        };
         responses: {
             /** @description No Content */
             204: {

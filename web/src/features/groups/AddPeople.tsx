@@ -35,7 +35,11 @@ export function AddPeople({ groupId, groupName }: { groupId: string; groupName: 
       const set = newSet()
       const { added } = await addMembers(
         groupId,
-        taken.map(({ name, address }) => ({ id: crypto.randomUUID(), name, ...(address ? { address } : {}) })),
+        taken.map(({ name, address }) => ({
+          id: crypto.randomUUID(),
+          name,
+          ...(address ? { address } : {}),
+        })),
         set,
       )
       return { added, set }
@@ -63,7 +67,10 @@ export function AddPeople({ groupId, groupName }: { groupId: string; groupName: 
         onChange={setText}
       />
       {entries.length > 0 && (
-        <ul aria-label="How the list is understood" className="max-h-72 overflow-y-auto border border-cement-300 bg-surface">
+        <ul
+          aria-label="How the list is understood"
+          className="max-h-72 overflow-y-auto border border-cement-300 bg-surface"
+        >
           {entries.map((entry, index) => (
             <li
               key={keyOf(entry, index)}
@@ -74,11 +81,15 @@ export function AddPeople({ groupId, groupName }: { groupId: string; groupName: 
                 type="checkbox"
                 aria-label={`Add ${entry.name || entry.text}`}
                 checked={isTaken(entry, index)}
-                disabled={entry.fate === 'alreadyIn' || entry.fate === 'unreadable' || isTwice(entry, index, entries)}
+                disabled={
+                  entry.fate === 'alreadyIn' || entry.fate === 'unreadable' || isTwice(entry, index, entries)
+                }
                 onChange={() => {
                   const key = keyOf(entry, index)
                   setTurned(
-                    turned.has(key) ? new Set([...turned].filter((one) => one !== key)) : new Set([...turned, key]),
+                    turned.has(key)
+                      ? new Set([...turned].filter((one) => one !== key))
+                      : new Set([...turned, key]),
                   )
                 }}
                 className="mt-1 size-4 accent-ink"

@@ -51,7 +51,10 @@ function Whole({ group, members }: { group: Group; members: readonly Member[] })
     setEnding(null)
     change.mutate({
       act: (set) => endMembership(group.id, member.personId, set),
-      sentence: member.personId === me.id ? `You left “${group.name}”.` : `Took ${member.name} out of “${group.name}”.`,
+      sentence:
+        member.personId === me.id
+          ? `You left “${group.name}”.`
+          : `Took ${member.name} out of “${group.name}”.`,
     })
   }
   return (
@@ -77,7 +80,9 @@ function Whole({ group, members }: { group: Group; members: readonly Member[] })
                       {member.name}
                       {member.personId === me.id && ' (you)'}
                     </p>
-                    <p className="written text-[12px] text-cement-700">{stateOf(member, group.coordinates)}</p>
+                    <p className="written text-[12px] text-cement-700">
+                      {stateOf(member, group.coordinates)}
+                    </p>
                   </div>
                   {group.coordinates ? (
                     <>
@@ -88,7 +93,8 @@ function Whole({ group, members }: { group: Group; members: readonly Member[] })
                             checked={member.coordinates}
                             onChange={(event) =>
                               change.mutate({
-                                act: (set) => setCoordinates(group.id, member.personId, event.target.checked, set),
+                                act: (set) =>
+                                  setCoordinates(group.id, member.personId, event.target.checked, set),
                                 sentence: event.target.checked
                                   ? `${member.name} coordinates “${group.name}” now.`
                                   : `${member.name} no longer coordinates “${group.name}”.`,
@@ -146,7 +152,11 @@ function Whole({ group, members }: { group: Group; members: readonly Member[] })
       )}
       {ending && (
         <Question
-          title={ending.personId === me.id ? `Leave “${group.name}”?` : `Take ${ending.name} out of “${group.name}”?`}
+          title={
+            ending.personId === me.id
+              ? `Leave “${group.name}”?`
+              : `Take ${ending.name} out of “${group.name}”?`
+          }
           yes={ending.personId === me.id ? 'Leave' : 'Take out'}
           no="Stay"
           onYes={() => end(ending)}
@@ -166,7 +176,8 @@ function Correct({ groupId, member, onDone }: { groupId: string; member: Member;
   const submit = (event: FormEvent) => {
     event.preventDefault()
     change.mutate({
-      act: (set) => correctMember(groupId, member.personId, { name, ...(address.trim() ? { address } : {}) }, set),
+      act: (set) =>
+        correctMember(groupId, member.personId, { name, ...(address.trim() ? { address } : {}) }, set),
       sentence:
         address.trim() && address.trim() !== member.address
           ? `Corrected, and a mail is on its way to ${address.trim()}.`
@@ -176,7 +187,13 @@ function Correct({ groupId, member, onDone }: { groupId: string; member: Member;
   return (
     <form onSubmit={submit} className="flex flex-wrap items-start gap-2" noValidate>
       <div className="w-52">
-        <TextField label="Name" value={name} onChange={setName} problem={fieldProblem(change.error, 'name')} autoFocus />
+        <TextField
+          label="Name"
+          value={name}
+          onChange={setName}
+          problem={fieldProblem(change.error, 'name')}
+          autoFocus
+        />
       </div>
       <div className="w-64">
         <TextField
@@ -213,7 +230,8 @@ function useChange(onDone?: () => void) {
     },
     onError: (error) => acts.failed(error),
     onSettled: () => {
-      for (const key of ['groups', 'access', 'shelf', 'wall']) void queries.invalidateQueries({ queryKey: [key] })
+      for (const key of ['groups', 'access', 'shelf', 'wall'])
+        void queries.invalidateQueries({ queryKey: [key] })
     },
   })
 }
