@@ -167,6 +167,7 @@ public class AccessTests
         ines.WaitForText("33 people, 3 with an account.");
         ines.Open($"/groups/{group}/access");
         ines.Click(Anyhow("Tomasz Wilk", "Lessons"));
+        ines.Script("arguments[0].scrollIntoView({ block: 'center' })", ines.Find(Anyhow("Priya Raman", "Lessons")));
         ines.Copying(() => ines.Click(Anyhow("Priya Raman", "Lessons")));
         ines.Pick("Step", "Edit");
         ines.Click("Give the step");

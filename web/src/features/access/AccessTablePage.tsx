@@ -110,14 +110,14 @@ function Whole({ table }: { table: Table }) {
           <div className="w-56">
             <Choice label="Show" value={narrowing} onChange={setNarrowing} options={narrowings} />
           </div>
-          <p className="pb-1.5 text-[13px] text-cement-700">
+          <p className="min-w-40 flex-1 pb-1 text-[12px] leading-tight text-cement-700">
             {people.length} of {table.people.length} people. With Ctrl or Shift several cells are chosen.
           </p>
-          <div className="ml-auto">
+          <div>
             <Button onClick={() => save(table)}>Save for a spreadsheet</Button>
           </div>
         </div>
-        <div className="min-h-0 flex-1 overflow-auto">
+        <div className="min-h-0 flex-1 scroll-pt-12 scroll-pl-48 overflow-auto">
           <table className="border-separate border-spacing-0 text-[13px]">
             <thead>
               <tr>
@@ -174,7 +174,7 @@ function Whole({ table }: { table: Table }) {
                       <td
                         key={calendar.calendarId}
                         data-hue={calendar.hue}
-                        className="border-r border-b border-cement-200 p-0.5"
+                        className="border-r border-b border-cement-200 bg-surface p-0.5"
                       >
                         <button
                           type="button"

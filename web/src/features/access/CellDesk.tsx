@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
-import { Link } from 'react-router'
+import { Link, useParams } from 'react-router'
 import { fieldProblem, sentenceOf } from '../../api/problem'
 import { newSet, useActs } from '../../app/acts'
 import { DateField } from '../../app/DateField'
@@ -25,6 +25,7 @@ export interface Chosen {
 export function CellDesk({ chosen, onClose }: { chosen: readonly Chosen[]; onClose: () => void }) {
   const queries = useQueryClient()
   const acts = useActs()
+  const { groupId } = useParams()
   const { person: me } = useReader()
   const [ending, setEnding] = useState(false)
   const first = chosen[0]
@@ -142,7 +143,10 @@ export function CellDesk({ chosen, onClose }: { chosen: readonly Chosen[]; onClo
           </Button>
         )}
         {chosen.length === 1 && !first.place.isGroup && first.place.rowId !== me.id && (
-          <Link to={`/week?as=${first.place.rowId}`} className="underline underline-offset-2">
+          <Link
+            to={`/week?as=${first.place.rowId}&group=${groupId}`}
+            className="underline underline-offset-2"
+          >
             See your calendars as {first.rowName}
           </Link>
         )}
