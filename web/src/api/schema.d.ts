@@ -1963,7 +1963,7 @@ export interface operations {
             query: {
                 from: components["schemas"]["DateQuery"];
                 weeks: number;
-                calendars?: string[];
+                calendars: string[];
             };
             header?: never;
             path?: never;

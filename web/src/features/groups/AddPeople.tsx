@@ -117,7 +117,11 @@ export function AddPeople({ groupId, groupName }: { groupId: string; groupName: 
         </p>
       )}
       <Button type="submit" look="main" wide disabled={taken.length === 0 || add.isPending}>
-        {taken.length === 1 ? 'Add one person' : `Add ${taken.length} people`}
+        {taken.length === 0
+          ? 'Add people'
+          : taken.length === 1
+            ? 'Add one person'
+            : `Add ${taken.length} people`}
       </Button>
     </form>
   )
