@@ -175,7 +175,9 @@ public class GroupAccessTests
         Assert.Contains(hers.Value.ToString(), table.Text, StringComparison.Ordinal);
         Assert.DoesNotContain(other.Value.ToString(), table.Text, StringComparison.Ordinal);
         Assert.DoesNotContain("Astrid", table.Text, StringComparison.Ordinal);
-        (await astrid.Get($"/api/groups/{World.StudioTeam}/access")).IsProblem(404, "not-there");
+        Assert.DoesNotContain("tomasz@example.org", table.Text, StringComparison.Ordinal); // a member, given nothing by name
+        await mortar.Give(hers, DemoPeople.Astrid, Role.Coordinate);
+        (await astrid.Get($"/api/groups/{World.StudioTeam}/access")).IsProblem(404, "not-there"); // the members are known to members only
         (await mei.Get($"/api/groups/{Raku}/access")).IsProblem(404, "not-there");
     }
 

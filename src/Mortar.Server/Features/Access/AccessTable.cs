@@ -32,6 +32,7 @@ internal static class AccessTable
 
     internal sealed record GroupBody(Guid GroupId, string Name, int Members, IReadOnlyList<CellBody> Cells);
 
+    /// <param name="Address">Told to coordinators of the group, and of whom was given access by name.</param>
     /// <param name="IsMember">Whether they are in the group; others come from outside.</param>
     /// <param name="HasAccount">Whether they can sign in.</param>
     /// <param name="SeenAt">When they were last here; <c>null</c> for never.</param>
@@ -65,10 +66,16 @@ internal static class AccessTable
     )
     {
         var id = new GroupId(groupId);
-        var isMember = await db.Members.AnyAsync(
+        var me = await db.Members.FirstOrDefaultAsync(
             member => member.GroupId == id && member.PersonId == acting.Person,
             cancellationToken
         );
+        if (me is null)
+        {
+            // Who is in a group is known to its members only, whatever somebody else coordinates in it.
+            return Problems.NotThere("group");
+        }
+
         var mine = await db.StandingsOf(acting.Person, cancellationToken);
         var calendars = (
             await db
@@ -80,11 +87,6 @@ internal static class AccessTable
                 AccessRules.ToCoordinate(mine.GetValueOrDefault(row.Id, Standing.Outside).Role) == Verdict.Granted
             )
             .ToList();
-        if (!isMember && calendars.Count == 0)
-        {
-            return Problems.NotThere("group");
-        }
-
         if (calendars.Count == 0)
         {
             return Problems.Of(
@@ -158,7 +160,7 @@ internal static class AccessTable
                 people.ConvertAll(one => new PersonBody(
                     one.Id.Value,
                     one.Name,
-                    one.Address,
+                    me.Coordinates || HasOwn(one.Id) ? one.Address : null,
                     members.Contains(one.Id),
                     accounts.Contains(one.Id.Value),
                     one.SeenAt,
@@ -169,6 +171,13 @@ internal static class AccessTable
                 ))
             )
         );
+
+        // As in the list of one calendar: whoever was given access is known to its coordinator by address.
+        bool HasOwn(PersonId person) =>
+            ids.Exists(calendar =>
+                standings.TryGetValue((calendar, person), out var standing)
+                && standing.Grants.Any(grant => grant.Way == Way.Own)
+            );
 
         CellBody Cell(CalendarId calendar, Standing standing) =>
             new(
