@@ -38,7 +38,7 @@ export function BrickFace({ brick, layer, flat, whose, clash }: BrickFaceProps) 
       <span className="aloud">{read.between}</span>
       {hour && ' '}
       {whose && <span className="font-bold">{whose}: </span>}
-      <span className={`${flat ? '' : 'break-words'} ${event?.cancelled ? 'line-through' : ''}`} dir="auto">
+      <span className={event?.cancelled ? 'line-through' : undefined} dir="auto">
         {title}
       </span>
       {toBeSet && <span className="italic"> times to be set</span>}
