@@ -12,7 +12,7 @@ import { type Layer, titleOf } from '../wall/bricks'
 import { Desk } from '../wall/Desk'
 import { EventHistory } from './EventHistory'
 import { type EventForm, timeProblem } from './eventForm'
-import { eventQuery, type Reach } from './eventQueries'
+import type { Reach } from './eventQueries'
 import { GoesTo } from './GoesTo'
 import { ReachQuestion } from './ReachQuestion'
 import { RepeatsField } from './RepeatsField'
@@ -32,6 +32,8 @@ interface EventDeskProps {
   met: EventForm | null
   /** Asked at once, where the brick was carried on the wall. */
   asked: Asking
+  /** Whether somebody lowered one's step meanwhile: it is said at once, and what was written stays to be copied. */
+  isLocked: boolean
   onForm: (form: EventForm) => void
   onMet: (theirs: EventForm | null) => void
   onClose: () => void
@@ -55,7 +57,17 @@ const reminders = [
 ]
 
 /** An event being written or changed. The wall draws it while it is typed. */
-export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, onLeave }: EventDeskProps) {
+export function EventDesk({
+  form,
+  layers,
+  met,
+  asked,
+  isLocked,
+  onForm,
+  onMet,
+  onClose,
+  onLeave,
+}: EventDeskProps) {
   const { person } = useReader()
   const { write, remove } = useEventActs()
   const [error, setError] = useState<unknown>(null)
@@ -68,13 +80,6 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
     enabled: calendar !== undefined,
     retry: false,
   })
-  // Somebody may lower one's step while one writes: then it is said at once, and what was written stays to be copied.
-  const there = useQuery({
-    ...eventQuery(form.eventId, form.only),
-    enabled: !isNew,
-    retry: false,
-  })
-  const isLocked = there.data?.mayChange === false
   const set = (part: Partial<EventForm>) => onForm({ ...form, ...part })
 
   const settle = (written: Written) => {

@@ -23,6 +23,7 @@ interface WallDeskProps {
   form: EventForm | null
   met: EventForm | null
   asked: Asking
+  isLocked: boolean
   people: readonly { personId: string; name: string }[]
   names: ReadonlyMap<string, string>
   search: Search
@@ -47,6 +48,7 @@ export function WallDesk({
   form,
   met,
   asked,
+  isLocked,
   people,
   names,
   search,
@@ -73,6 +75,7 @@ export function WallDesk({
         <EventDesk
           key={`${form.eventId}/${asked}`}
           asked={asked}
+          isLocked={isLocked}
           form={form}
           layers={open}
           met={met}

@@ -607,6 +607,7 @@ function Wall({ view }: { view: View }) {
             form={form}
             met={met}
             asked={asked}
+            isLocked={form !== null && isLocked(form, wall.data?.bricks ?? noBricks)}
             search={seeking}
             onSearch={setSeeking}
             onHit={(brick) => {
@@ -660,6 +661,13 @@ const onlySeen = (bricks: readonly Brick[], as: string | null): readonly Brick[]
 const noPeople: { personId: string; name: string; zone: string; coordinates: boolean }[] = []
 
 const blankLayer = { takes: 'named', person: null, purpose: 'events', beside: false, calendarId: '' } as const
+
+/** Whether the wall says that what a form is about may not be changed any more. */
+const isLocked = (form: EventForm, bricks: readonly Brick[]): boolean =>
+  form.version !== null &&
+  bricks.some(
+    (brick) => brick.form === 'event' && brickKey(brick) === brickKey(brickOf(form)) && !brick.mayChange,
+  )
 
 /** Whether a form holds something that the wall does not. */
 function isWritten(form: EventForm, bricks: readonly Brick[]): boolean {
