@@ -15,7 +15,8 @@ internal sealed class AccessEnds(
     IHubContext<LiveHub> hub,
     ChangeSignal signal,
     IClock clock,
-    TimeProvider time
+    TimeProvider time,
+    ILogger<AccessEnds> log
 ) : BackgroundService
 {
     /// <summary>How often the clock is looked at: the longest that something ended stays in sight of an open screen.</summary>
@@ -33,17 +34,26 @@ internal sealed class AccessEnds(
             var (told, next) = (clock.GetCurrentInstant(), Instant.MaxValue);
             while (await timer.WaitForNextTickAsync(stoppingToken))
             {
-                if (isStale)
+                try
                 {
-                    isStale = false;
-                    next = await Next(told, stoppingToken);
-                }
+                    if (isStale)
+                    {
+                        isStale = false;
+                        next = await Next(told, stoppingToken);
+                    }
 
-                var now = clock.GetCurrentInstant();
-                if (next <= now)
+                    var now = clock.GetCurrentInstant();
+                    if (next <= now)
+                    {
+                        await Tell(told, now, stoppingToken);
+                        (told, isStale) = (now, true);
+                    }
+                }
+                catch (Exception bad) when (bad is not OperationCanceledException)
                 {
-                    await Tell(told, now, stoppingToken);
-                    (told, isStale) = (now, true);
+                    // A store that is busy must not end the telling, and with it the whole server: the next tick tries again.
+                    log.LogError(bad, "Ends of access after {Told} could not be told; trying again", told);
+                    isStale = true;
                 }
             }
         }
