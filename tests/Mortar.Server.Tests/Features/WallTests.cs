@@ -121,6 +121,13 @@ public class WallTests
 
         Assert.Contains(Priya.ToString(), inside.GetRawText(), StringComparison.Ordinal);
         Assert.DoesNotContain(Priya.ToString(), outside.GetRawText(), StringComparison.Ordinal);
+
+        // Nor through the eyes of a member, by somebody who coordinates the calendar from outside the group.
+        await mortar.Give(calendar, DemoPeople.Astrid, Role.Coordinate);
+        await mortar.Give(calendar, DemoPeople.Priya, Role.View);
+        var through = (await astrid.Get($"/api/wall?from=2026-03-09&to=2026-03-15&as={Priya}")).Is(200).Text;
+        Assert.Contains("Ash", through, StringComparison.Ordinal);
+        Assert.DoesNotContain(DemoPeople.Tomasz.Id.Value.ToString(), through, StringComparison.Ordinal);
     }
 
     [Fact]

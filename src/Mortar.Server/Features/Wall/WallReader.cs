@@ -76,6 +76,7 @@ internal sealed class WallReader(MortarDb db, ZoneClock clock)
             person,
             new Window(from, to, zone),
             await db.StandingsOf(person, cancellationToken),
+            alsoIn: person,
             cancellationToken
         );
     }
@@ -95,6 +96,7 @@ internal sealed class WallReader(MortarDb db, ZoneClock clock)
             whose,
             new Window(from, to, await ZoneOf(coordinator, cancellationToken)),
             await db.StandingsAsSeenBy(coordinator, whose, cancellationToken),
+            alsoIn: coordinator,
             cancellationToken
         );
 
@@ -107,6 +109,7 @@ internal sealed class WallReader(MortarDb db, ZoneClock clock)
         PersonId person,
         Window window,
         IReadOnlyDictionary<CalendarId, Standing> standings,
+        PersonId alsoIn,
         CancellationToken cancellationToken
     )
     {
@@ -117,7 +120,11 @@ internal sealed class WallReader(MortarDb db, ZoneClock clock)
             .ToListAsync(cancellationToken);
 
         // Who is in a group is known to its members only; whom else a clash takes is not told to others.
-        var groups = db.Members.Where(mine => mine.PersonId == person).Select(mine => mine.GroupId);
+        // Through somebody's eyes as well: only of groups that both are in.
+        var groups = db
+            .Members.Where(mine => mine.PersonId == person)
+            .Select(mine => mine.GroupId)
+            .Where(group => db.Members.Any(other => other.GroupId == group && other.PersonId == alsoIn));
         var members = await db
             .Members.AsNoTracking()
             .Where(member => groups.Contains(member.GroupId))
