@@ -19,7 +19,29 @@ public enum ListedReading
     /// <summary>A name alone: somebody without an account and without mail.</summary>
     NameOnly,
 
+    /// <summary>An address that stands in the list before.</summary>
+    Again,
+
     /// <summary>It has an @ and is no address, or it is no name.</summary>
+    Unreadable,
+}
+
+/// <summary>What would come of one entry of a list in a group.</summary>
+public enum ListedFate
+{
+    /// <summary>Somebody new: a name, with a mail where there is an address.</summary>
+    New,
+
+    /// <summary>Somebody whom the reader shares a group with.</summary>
+    Known,
+
+    /// <summary>In the group already.</summary>
+    AlreadyIn,
+
+    /// <summary>In the list before: taken once.</summary>
+    Again,
+
+    /// <summary>Neither a name nor an address.</summary>
     Unreadable,
 }
 
@@ -55,6 +77,7 @@ public static class PeopleList
                 : !seen.Add(address)
                     ? entry with
                     {
+                        Reading = ListedReading.Again,
                         Doubt = "This address stands in the list before. It is taken once.",
                     }
                 : Likelier(Domain(address), domains, familiar) is { } better
@@ -66,6 +89,25 @@ public static class PeopleList
             ),
         ];
     }
+
+    /// <summary>What would come of an entry.</summary>
+    /// <param name="entry">The entry.</param>
+    /// <param name="inGroup">The addresses that are in the group.</param>
+    /// <param name="known">The addresses of those whom the reader shares a group with.</param>
+    public static ListedFate FateOf(
+        ListedPerson entry,
+        IReadOnlyCollection<string> inGroup,
+        IReadOnlyCollection<string> known
+    ) =>
+        entry.Reading switch
+        {
+            ListedReading.Unreadable => ListedFate.Unreadable,
+            ListedReading.Again => ListedFate.Again,
+            _ when entry.Address is null => ListedFate.New,
+            _ when inGroup.Contains(entry.Address.Value.Value) => ListedFate.AlreadyIn,
+            _ when known.Contains(entry.Address.Value.Value) => ListedFate.Known,
+            _ => ListedFate.New,
+        };
 
     /// <summary>Lines and what semicolons part; and, where a line holds several addresses, what commas part.</summary>
     private static IEnumerable<string> Entries(string text) =>

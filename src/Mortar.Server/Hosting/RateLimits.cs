@@ -8,7 +8,7 @@ internal static class RateLimits
     /// <summary>For everything that takes a password, a code or a secret link; by address of the network.</summary>
     public const string SignIn = "sign-in";
 
-    /// <summary>For asking for access, which brings a letter to somebody; by person.</summary>
+    /// <summary>For asking for access, which lands in other people's inboxes; by person.</summary>
     public const string Asking = "asking";
 
     private const int AsksPerMinute = 60;

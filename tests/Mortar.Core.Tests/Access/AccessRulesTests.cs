@@ -140,6 +140,14 @@ public class AccessRulesTests
     }
 
     [Theory]
+    [InlineData(null, true)] // never here
+    [InlineData(90 * 24, false)]
+    [InlineData((90 * 24) + 1, true)]
+    [InlineData(1, false)]
+    public void Who_was_not_here_for_90_days_is_worth_a_look(int? hours, bool unseen) =>
+        Assert.Equal(unseen, AccessReview.IsUnseen(hours is { } ago ? Now - Duration.FromHours(ago) : null, Now));
+
+    [Theory]
     [InlineData(Role.None, false)]
     [InlineData(Role.Times, true)]
     [InlineData(Role.Edit, true)]

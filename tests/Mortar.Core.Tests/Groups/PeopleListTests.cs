@@ -91,7 +91,10 @@ public class PeopleListTests
             {
                 foreach (var person in Read(text, "example.org"))
                 {
-                    Assert.Equal(person.Reading == ListedReading.Addressed, person.Address is not null);
+                    Assert.Equal(
+                        person.Reading is ListedReading.Addressed or ListedReading.Again,
+                        person.Address is not null
+                    );
                     Assert.True(person.Reading == ListedReading.Unreadable || person.Name.Length is > 0 and <= 80);
                     Assert.True(
                         person.Address is not { } address

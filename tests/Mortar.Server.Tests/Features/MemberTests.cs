@@ -89,7 +89,7 @@ public partial class MemberTests
                 "Priya Raman: alreadyIn",
                 "Otis Clay: new",
                 "Kaja: new (Is “exmaple.org” right? Others have “example.org”.)",
-                "Bea: new (This address stands in the list before. It is taken once.)",
+                "Bea: again (This address stands in the list before. It is taken once.)",
                 ": unreadable (“x@y” is not a mail address. It should look like name@example.org.)",
             ],
             read

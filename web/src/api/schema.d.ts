@@ -827,7 +827,8 @@ export interface components {
             address: null | string;
             isMember: boolean;
             hasAccount: boolean;
-            seenAt: null | components["schemas"]["Instant"];
+            wasHere: boolean;
+            isUnseen: boolean;
             cells: components["schemas"]["AccessTableCellBody"][];
         };
         AccessTableWayBody: {
@@ -1189,6 +1190,8 @@ export interface components {
             role: components["schemas"]["Role"];
             lastDay: null | components["schemas"]["LocalDate"];
         };
+        /** @enum {string} */
+        ListedFate: "new" | "known" | "alreadyIn" | "again" | "unreadable";
         /** Format: date */
         LocalDate: string;
         /** Format: local-date-time */
@@ -1252,11 +1255,9 @@ export interface components {
             text: string;
             name: string;
             address: null | string;
-            fate: components["schemas"]["ReadPeopleFate"];
+            fate: components["schemas"]["ListedFate"];
             doubt: null | string;
         };
-        /** @enum {string} */
-        ReadPeopleFate: "new" | "known" | "alreadyIn" | "unreadable";
         ReadRibbonWeek: {
             first: components["schemas"]["LocalDate"];
             /** Format: int32 */

@@ -35,14 +35,16 @@ internal static class AccessTable
     /// <param name="Address">Told to coordinators of the group, and of whom was given access by name.</param>
     /// <param name="IsMember">Whether they are in the group; others come from outside.</param>
     /// <param name="HasAccount">Whether they can sign in.</param>
-    /// <param name="SeenAt">When they were last here; <c>null</c> for never.</param>
+    /// <param name="WasHere">Whether they have been here at all.</param>
+    /// <param name="IsUnseen">Whether they have not been here for long; when just is theirs.</param>
     internal sealed record PersonBody(
         Guid PersonId,
         string Name,
         string? Address,
         bool IsMember,
         bool HasAccount,
-        Instant? SeenAt,
+        bool WasHere,
+        bool IsUnseen,
         IReadOnlyList<CellBody> Cells
     );
 
@@ -163,7 +165,8 @@ internal static class AccessTable
                     me.Coordinates || HasOwn(one.Id) ? one.Address : null,
                     members.Contains(one.Id),
                     accounts.Contains(one.Id.Value),
-                    one.SeenAt,
+                    one.SeenAt is not null,
+                    AccessReview.IsUnseen(one.SeenAt, now),
                     [
                         .. ids.Where(calendar => standings.ContainsKey((calendar, one.Id)))
                             .Select(calendar => Cell(calendar, standings[(calendar, one.Id)])),

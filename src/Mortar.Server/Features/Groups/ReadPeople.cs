@@ -14,26 +14,10 @@ internal static class ReadPeople
 {
     internal sealed record Body(string Text);
 
-    /// <summary>What would come of an entry.</summary>
-    internal enum Fate
-    {
-        /// <summary>Somebody new: a name, with a mail where there is an address.</summary>
-        New,
-
-        /// <summary>Somebody one shares a group with.</summary>
-        Known,
-
-        /// <summary>In the group already.</summary>
-        AlreadyIn,
-
-        /// <summary>Neither a name nor an address.</summary>
-        Unreadable,
-    }
-
     /// <param name="Text">What it was read from.</param>
     /// <param name="Name">The name; of somebody known, the one they gave themselves.</param>
     /// <param name="Doubt">What is doubtful; <c>null</c> where nothing is.</param>
-    internal sealed record EntryBody(string Text, string Name, string? Address, Fate Fate, string? Doubt);
+    internal sealed record EntryBody(string Text, string Name, string? Address, ListedFate Fate, string? Doubt);
 
     internal static void Map(RouteGroupBuilder api) =>
         api.MapPost("/groups/{groupId:guid}/people", Handle).WithName(nameof(ReadPeople));
@@ -80,11 +64,7 @@ internal static class ReadPeople
                     entry.Text,
                     entry.Address is { } one && known.TryGetValue(one.Value, out var person) ? person.Name : entry.Name,
                     entry.Address?.Value,
-                    entry.Reading == ListedReading.Unreadable ? Fate.Unreadable
-                        : entry.Address is not { } address ? Fate.New
-                        : taken.Contains(address.Value) ? Fate.AlreadyIn
-                        : known.ContainsKey(address.Value) ? Fate.Known
-                        : Fate.New,
+                    PeopleList.FateOf(entry, taken, known.Keys),
                     entry.Doubt
                 ))
                 .ToList()

@@ -2,7 +2,6 @@ import { useQuery } from '@tanstack/react-query'
 import { type MouseEvent, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { sentenceOf } from '../../api/problem'
-import { useReader } from '../../app/person'
 import { TopBar } from '../../app/TopBar'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
@@ -54,11 +53,10 @@ interface Row {
 }
 
 function Whole({ table }: { table: Table }) {
-  const { now } = useReader()
   const [words, setWords] = useState('')
   const [narrowing, setNarrowing] = useState<Narrowing>('all')
   const [places, setPlaces] = useState<readonly Place[]>([])
-  const people = narrowed(table.people, narrowing, words, now())
+  const people = narrowed(table.people, narrowing, words)
   const rows: Row[] = [
     ...(narrowing === 'all' && words === '' ? table.groups : []).map((one) => ({
       id: one.groupId,
@@ -72,7 +70,7 @@ function Whole({ table }: { table: Table }) {
       name: one.name,
       note: [
         one.isMember ? '' : 'from outside',
-        one.hasAccount ? (one.seenAt === null ? 'never here' : '') : 'without an account',
+        one.hasAccount ? (one.wasHere ? '' : 'never here') : 'without an account',
       ]
         .filter(Boolean)
         .join(', '),

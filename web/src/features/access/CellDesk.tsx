@@ -11,7 +11,7 @@ import { Question } from '../../ui/Question'
 import { Desk } from '../wall/Desk'
 import { endAccess, endGroupAccess, setGroupRole, setRole } from './accessQueries'
 import { type Cell, otherRole, ownWay, type Place, waysText } from './accessTable'
-import { ladder, type Role, roleName } from './ladder'
+import { ladder, type Role, reaches, roleName } from './ladder'
 
 /** A chosen cell with what it says. */
 export interface Chosen {
@@ -179,8 +179,7 @@ function lossText({ rowName, calendarName, cell }: Chosen): string {
 /** A step below what somebody has by another way changes nothing: the highest counts. */
 function higherNote({ cell }: Chosen, role: Role, count: number): string | undefined {
   const other = otherRole(cell)
-  const rank = (one: Role) => ladder.findIndex((step) => step.value === one)
-  return count === 1 && rank(other) >= rank(role)
+  return count === 1 && reaches(other, role)
     ? `${roleName(other)} comes by another way, and the highest counts.`
     : undefined
 }

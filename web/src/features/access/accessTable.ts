@@ -1,6 +1,6 @@
 import type { Schema } from '../../api/client'
 import { longDayText } from '../../app/dates'
-import { ladder, type Role, roleName } from './ladder'
+import { type Role, reaches, roleName } from './ladder'
 
 export type Table = Schema['AccessTableBody']
 export type TablePerson = Schema['AccessTablePersonBody']
@@ -28,29 +28,22 @@ export const narrowings: readonly { value: Narrowing; label: string }[] = [
   { value: 'unseen', label: 'Not seen for 90 days' },
 ]
 
-const unseenDays = 90
-
 /** The people of a table that are looked for, by name or address and by what is worth a look. */
 export function narrowed(
   people: readonly TablePerson[],
   to: Narrowing,
   words: string,
-  now: number,
 ): readonly TablePerson[] {
   const looked = words.trim().toLowerCase()
   return people.filter(
     (one) =>
       `${one.name} ${one.address ?? ''}`.toLowerCase().includes(looked) &&
       (to === 'all' ||
-        (to === 'change' && one.cells.some((cell) => changes(cell.role))) ||
+        (to === 'change' && one.cells.some((cell) => reaches(cell.role, 'add'))) ||
         (to === 'outside' && !one.isMember) ||
-        (to === 'unseen' &&
-          one.cells.length > 0 &&
-          (one.seenAt === null || now - Date.parse(one.seenAt) > unseenDays * 86_400_000))),
+        (to === 'unseen' && one.cells.length > 0 && one.isUnseen)),
   )
 }
-
-const changes = (role: Role) => ['add', 'edit', 'coordinate'].includes(role)
 
 /** "Edit: given to them, until Fri 27 March. View: as every member." */
 export const waysText = (cell: Cell): string =>
@@ -70,14 +63,9 @@ function wayText({ way, group, lastDay }: WayBody): string {
 export const ownWay = (cell: Cell | undefined): WayBody | undefined =>
   cell?.ways.find((one) => one.way === 'own')
 
-/** The step it has without what was given to it. */
+/** The step it has without what was given to it; ways come with the highest first. */
 export const otherRole = (cell: Cell | undefined): Role =>
-  cell?.ways
-    .filter((one) => one.way !== 'own')
-    .map((one) => one.role)
-    .toSorted((a, b) => rank(b) - rank(a))[0] ?? 'none'
-
-const rank = (role: Role) => ladder.findIndex((step) => step.value === role)
+  cell?.ways.find((one) => one.way !== 'own')?.role ?? 'none'
 
 /** The table as comma-separated values (RFC 4180), for a spreadsheet. */
 export function asSpreadsheet({ calendars, groups, people }: Table): string {

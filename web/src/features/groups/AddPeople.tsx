@@ -13,6 +13,7 @@ const fates: Record<Entry['fate'], string> = {
   new: 'new',
   known: 'known to you',
   alreadyIn: 'in the group already',
+  again: 'in the list before',
   unreadable: 'not understood',
 }
 
@@ -26,9 +27,7 @@ export function AddPeople({ groupId, groupName }: { groupId: string; groupName: 
   const read = useQuery({ ...readPeople(groupId, text), enabled: text.trim() !== '' })
   const entries = text.trim() === '' ? [] : (read.data ?? [])
   const isTaken = (entry: Entry, index: number) =>
-    (entry.fate === 'new' || entry.fate === 'known') &&
-    !isTwice(entry, index, entries) &&
-    (entry.doubt === null) !== turned.has(keyOf(entry, index))
+    comesIn(entry) && (entry.doubt === null) !== turned.has(keyOf(entry, index))
   const taken = entries.filter(isTaken)
   const add = useMutation({
     mutationFn: async () => {
@@ -81,9 +80,7 @@ export function AddPeople({ groupId, groupName }: { groupId: string; groupName: 
                 type="checkbox"
                 aria-label={`Add ${entry.name || entry.text}`}
                 checked={isTaken(entry, index)}
-                disabled={
-                  entry.fate === 'alreadyIn' || entry.fate === 'unreadable' || isTwice(entry, index, entries)
-                }
+                disabled={!comesIn(entry)}
                 onChange={() => {
                   const key = keyOf(entry, index)
                   setTurned(
@@ -129,9 +126,8 @@ export function AddPeople({ groupId, groupName }: { groupId: string; groupName: 
 
 const keyOf = (entry: Entry, index: number): string => `${index} ${entry.text}`
 
-/** Whether an address stands in the list before: it is taken once. */
-const isTwice = (entry: Entry, index: number, entries: readonly Entry[]): boolean =>
-  entry.address !== null && entries.findIndex((one) => one.address === entry.address) < index
+/** Whether an entry can be added at all. */
+const comesIn = (entry: Entry): boolean => entry.fate === 'new' || entry.fate === 'known'
 
 function sentence(count: number, mails: number): string {
   const come = count === 1 ? 'One person comes in' : `${count} people come in`
