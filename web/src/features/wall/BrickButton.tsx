@@ -53,6 +53,8 @@ interface BrickButtonProps {
   edges?: { first?: 'top' | 'left'; last?: 'bottom' | 'right' }
   /** How little room there is beside its neighbours. */
   room?: Room
+  /** Whether its words have room for sure, so that nothing need be clipped. */
+  fits?: boolean
 }
 
 /** The edges of what begins and ends in view: only those can be taken hold of. */
@@ -81,6 +83,7 @@ export const BrickButton = memo(function BrickButton({
   under,
   edges,
   room,
+  fits,
 }: BrickButtonProps) {
   const event = brick.form === 'event' ? brick : null
   const tentative = brick.form === 'busy' ? brick.tentative : brick.showAs === 'tentative'
@@ -104,6 +107,7 @@ export const BrickButton = memo(function BrickButton({
       data-to-be-set={event?.time.form === 'days' && event.time.toBeSet}
       data-ends={(mayChange && [edges?.first, edges?.last].filter(Boolean).join(' ')) || undefined}
       data-room={room}
+      data-fits={fits || undefined}
       style={style}
       aria-pressed={state.marked || undefined}
       title={hint(brick)}
@@ -135,6 +139,7 @@ function areAlike(a: BrickButtonProps, b: BrickButtonProps): boolean {
     a.hand === b.hand &&
     a.under === b.under &&
     a.room === b.room &&
+    a.fits === b.fits &&
     a.edges?.first === b.edges?.first &&
     a.edges?.last === b.edges?.last &&
     isSameState(a.state, b.state) &&

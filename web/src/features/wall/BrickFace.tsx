@@ -53,7 +53,7 @@ export function BrickFace({ brick, layer, flat, whose, clash }: BrickFaceProps) 
       <span className="min-w-0 flex-1 truncate px-1">{words}</span>
     </span>
   ) : (
-    <span className="brick-words block h-full overflow-hidden pl-[3px] leading-4 hyphens-auto">
+    <span className="brick-words block leading-4 hyphens-auto">
       {mark}
       {words}
     </span>

@@ -1,6 +1,7 @@
 import { memo, useMemo } from 'react'
 import { BrickButton, endsOf, type Room } from './BrickButton'
 import type { Brick } from './bricks'
+import { fitsForSure } from './fit'
 import { type Piece, piecesOf } from './geometry'
 import type { Lane } from './lanes'
 import type { Scale } from './scale'
@@ -40,13 +41,15 @@ export const DayColumn = memo(function DayColumn({
         pieces.map((piece) => {
           const shared = face(piece.brick)
           const style = pieceStyle(piece, 1, lane, lanes.length, scale)
+          const width = widthPx / lanes.length / piece.lanes - 4
           return (
             shared && (
               <BrickButton
                 key={`${piece.key}/${lanes[lane]?.key}`}
                 {...shared}
                 flat={style.height < 32}
-                room={roomOf(widthPx / lanes.length / piece.lanes - 4, style.height)}
+                room={roomOf(width, style.height)}
+                fits={fitsForSure(piece.brick, shared.state.whose, width, Math.floor(style.height / 16))}
                 edges={endsOf(piece, 'top', 'bottom')}
                 style={style}
               />

@@ -47,7 +47,7 @@ export function MonthView({
     return day ? { day, minute: null, lane: '' } : null
   }
   const byKey = useMemo(() => new Map(bricks.map((brick) => [brickKey(brick), brick])), [bricks])
-  const hand = useHand({ zone, length: 60, placeAt, find: (key) => byKey.get(key), ...acts })
+  const hand = useHand({ zone, length: 60, placeAt, find: (key) => byKey.get(key), bricks, ...acts })
   const carried = hand.ghost ? asNew(hand.ghost) : draft
   useLeftBehind(hand.held ?? (hand.ghost ? null : draft && brickKey(draft)))
   const all =

@@ -3,11 +3,13 @@ import { type KeyboardEvent, memo, useMemo, useRef, useState } from 'react'
 import { dayText, longDayText } from '../../app/dates'
 import { BrickButton, type BrickPlace, endsOf } from './BrickButton'
 import { brickKey, type EventBrick } from './bricks'
+import { fitsForSure } from './fit'
 import { barsOf } from './geometry'
 import { linesOf, type RosterLine, type RosterRow } from './roster'
 import { dateOf, daysOf } from './times'
 import { type Place, useHand } from './useHand'
 import { useLeftBehind } from './useLeftBehind'
+import { useWidth } from './useWidth'
 import type { ViewProps } from './viewProps'
 import { isWeekend } from './WeekView'
 
@@ -39,6 +41,7 @@ export function RosterView({
   onPin,
 }: RosterViewProps) {
   const grid = useRef<HTMLDivElement>(null)
+  const widthPx = useWidth(grid)
   const [filter, setFilter] = useState('')
   const [byLoad, setByLoad] = useState(false)
   const [cursor, setCursor] = useState({ row: 0, day: 0 })
@@ -52,7 +55,7 @@ export function RosterView({
     return cell && day ? { day, minute: null, lane: cell.getAttribute('data-row') ?? '' } : null
   }
   const byKey = useMemo(() => new Map(bricks.map((brick) => [brickKey(brick), brick])), [bricks])
-  const hand = useHand({ zone, length: 60, placeAt, find: (key) => byKey.get(key), ...acts })
+  const hand = useHand({ zone, length: 60, placeAt, find: (key) => byKey.get(key), bricks, ...acts })
   const carried = hand.ghost ? asNew(hand.ghost) : draft
   const carriedRow = hand.ghost?.lane ?? draftLane
   const replaced = hand.held ?? (hand.ghost ? null : draft && brickKey(draft))
@@ -162,6 +165,7 @@ export function RosterView({
                 line={line}
                 index={index}
                 days={days}
+                dayPx={Math.round((widthPx - 144) / days.length) - 9}
                 zone={zone}
                 face={face}
                 carried={isCarriedHere ? carried : null}
@@ -184,6 +188,8 @@ interface LineProps {
   line: RosterLine
   index: number
   days: readonly string[]
+  /** How wide the words of a day may be. */
+  dayPx: number
   zone: string
   face: ViewProps['face']
   /** What would lie in this row. */
@@ -203,6 +209,7 @@ const Line = memo(function Line({
   line: { row, bars, lanes, cells },
   index,
   days,
+  dayPx,
   zone,
   face,
   carried,
@@ -279,7 +286,15 @@ const Line = memo(function Line({
                 carriedDays.first <= day &&
                 day <= carriedDays.last
               return (
-                shared && <BrickButton key={brickKey(brick)} {...shared} flat={false} under={isUnderHand} />
+                shared && (
+                  <BrickButton
+                    key={brickKey(brick)}
+                    {...shared}
+                    flat={false}
+                    under={isUnderHand}
+                    fits={fitsForSure(brick, shared.state.whose, dayPx, 1)}
+                  />
+                )
               )
             })}
             {carried &&

@@ -59,6 +59,7 @@ import { useAddressLayers } from './useAddressLayers'
 import { useCarry } from './useCarry'
 import type { Carried, Ghost } from './useHand'
 import { useKeys } from './useKeys'
+import { useLaid } from './useLaid'
 import { useNarrow } from './useNarrow'
 import { useNow } from './useNow'
 import { useSteady } from './useSteady'
@@ -113,6 +114,7 @@ function Wall({ view }: { view: View }) {
   const shelf = useQuery(as ? shelfAsQuery(as) : shelfQuery)
   const groups = useQuery(groupQueries.list)
   const wall = useQuery(wallQuery(first, last, as))
+  const laid = useLaid(wall.data, `${view} ${first} ${last} ${as}`)
   const { layers, address } = useAddressLayers(shelf.data ?? noLayers)
   const group =
     groups.data?.find((one) => one.id === (search.get('group') ?? lastGroup())) ??
@@ -180,21 +182,21 @@ function Wall({ view }: { view: View }) {
   const rowKeys = useMemo(() => new Set(rows.map((row) => row.key)), [rows])
   const bricks = useMemo(
     () =>
-      onlySeen(wall.data?.bricks ?? noBricks, as).filter((brick) => {
+      onlySeen(laid?.bricks ?? noBricks, as).filter((brick) => {
         const layer = byId.get(brick.calendarId)
         if (!layer) return false
         return (
           who.length === 0 || rowsOfBrick(brick, layer, rowKeys).some((key) => who.includes(key.slice(7)))
         )
       }),
-    [wall.data, as, byId, who, rowKeys],
+    [laid, as, byId, who, rowKeys],
   )
   const inDay = view === 'day' ? bricks : noBricks
   const lanes = useMemo(
     () => lanesOf(view, narrow, rows, who, inDay, byId),
     [view, narrow, rows, who, inDay, byId],
   )
-  const struck = wall.data?.clashes
+  const struck = laid?.clashes
   const clashes = useMemo(() => clashesOf(struck ?? []), [struck])
   const isSeeking =
     desk?.kind === 'find' && (seeking.words.trim() !== '' || seeking.person !== '' || seeking.kind !== '')
@@ -310,7 +312,7 @@ function Wall({ view }: { view: View }) {
     if (written.kind === 'stale') openForm(wish, written.theirs)
     else if (form && brickKey(brick) === brickKey(brickOf(form))) closeDesk()
   }
-  const carryTo = ({ brick, time, from, to, copy }: Carried) => {
+  const carryTo = ({ brick, time, from, to, copy }: Carried): boolean => {
     const rowOf = (key: string) => rows.find((row) => row.key === key)
     const [source, target] = [rowOf(from), rowOf(to)]
     const attendees = source && target ? carriedTo(brick, source, target) : [...brick.attendees]
@@ -329,12 +331,16 @@ function Wall({ view }: { view: View }) {
         `Copied “${titleOf(brick.title)}” to ${dayText(daysOf(time).first)}.`,
         'whole',
       )
-      return
+      return true
     }
-    if (JSON.stringify([time, attendees]) === JSON.stringify([brick.time, brick.attendees])) return
+    if (JSON.stringify([time, attendees]) === JSON.stringify([brick.time, brick.attendees])) return false
     if (marks.has(brickKey(brick)) && marks.size > 1) void moveMarked(brick, time)
     else if (brick.only) openForm(wish, null, 'change')
-    else void change(wish, `${whatChanged(brick, time, target, source)}.`, brick)
+    else {
+      void change(wish, `${whatChanged(brick, time, target, source)}.`, brick)
+      return true
+    }
+    return false
   }
   const marked = bricks.filter(
     (brick): brick is EventBrick => brick.form === 'event' && marks.has(brickKey(brick)),

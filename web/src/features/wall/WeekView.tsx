@@ -74,6 +74,7 @@ export function WeekView({
     length: preferences.eventMinutes,
     placeAt,
     find: (key) => byKey.get(key),
+    bricks,
     ...acts,
   })
   const carried = hand.ghost ? asNew(hand.ghost) : draft

@@ -50,11 +50,14 @@ interface HandOptions {
   /** Where a point of the screen lies on the wall; null outside of it. */
   placeAt: (x: number, y: number) => Place | null
   find: (key: string) => Brick | undefined
+  /** What lies on the wall. */
+  bricks: readonly Brick[]
   onOpen: (brick: Brick) => void
   onMark: (brick: Brick) => void
   /** Nothing is drawn where a press makes what is new. */
   onMake: (time: Time, lane: string) => void
-  onCarry: (carried: Carried) => void
+  /** Says whether it is shown where it was put as soon as it can be drawn. */
+  onCarry: (carried: Carried) => boolean
 }
 
 /** Less than this is a press, not a drag. */
@@ -64,8 +67,20 @@ const tremble = 4
 const holdMs = 350
 
 /** Mouse and finger on the wall: drawing, moving, lengthening and copying bricks, and pressing them. */
-export function useHand({ zone, length, placeAt, find, onOpen, onMark, onMake, onCarry }: HandOptions) {
-  const [ghost, setGhost] = useState<Ghost | null>(null)
+export function useHand({
+  zone,
+  length,
+  placeAt,
+  find,
+  bricks,
+  onOpen,
+  onMark,
+  onMake,
+  onCarry,
+}: HandOptions) {
+  const [taken, setGhost] = useState<(Ghost & { putAmong?: readonly Brick[] }) | null>(null)
+  // What was put down stays in sight until the wall is drawn with it.
+  const ghost = taken?.putAmong && taken.putAmong !== bricks ? null : taken
   const grip = useRef<{ grip: Grip; x: number; y: number; far: boolean } | null>(null)
   const hold = useRef<ReturnType<typeof setTimeout> | null>(null)
 
@@ -148,6 +163,7 @@ export function useHand({ zone, length, placeAt, find, onOpen, onMark, onMake, o
   const onPointerUp = (event: PointerEvent<HTMLElement>) => {
     const now = grip.current
     const copy = event.ctrlKey || event.altKey || event.metaKey
+    const inHand = ghost
     letGo()
     if (!now) return
     if (!now.far) {
@@ -162,7 +178,9 @@ export function useHand({ zone, length, placeAt, find, onOpen, onMark, onMake, o
     if (now.grip.kind === 'make') onMake(time, now.grip.place.lane)
     else {
       const from = now.grip.kind === 'move' ? now.grip.place.lane : place.lane
-      onCarry({ brick: now.grip.brick, time, from, to: now.grip.kind === 'move' ? place.lane : from, copy })
+      const to = now.grip.kind === 'move' ? place.lane : from
+      if (onCarry({ brick: now.grip.brick, time, from, to, copy }) && inHand)
+        setGhost({ ...inHand, time, putAmong: bricks })
     }
   }
 

@@ -19,7 +19,7 @@ export interface ViewProps {
     onOpen: (brick: Brick) => void
     onMark: (brick: Brick) => void
     onMake: (time: Time, lane: string) => void
-    onCarry: (carried: Carried) => void
+    onCarry: (carried: Carried) => boolean
   }
   /** What is in the hand as a brick: one that moves, or a new one in the layer it would go to. */
   asNew: (ghost: Ghost) => EventBrick | null
