@@ -44,6 +44,9 @@ public enum Way
 
     /// <summary>They hold a link.</summary>
     Link,
+
+    /// <summary>Somebody they see and answer for has it.</summary>
+    Guardian,
 }
 
 /// <summary>One reason for which somebody reaches a calendar.</summary>

@@ -17,6 +17,7 @@ public sealed record VisibleCalendar
         Description = role >= Role.Outline ? settings.Description : null;
         Takes = settings.Takes;
         Person = settings.Person;
+        OneAtATime = settings.OneAtATime;
         Kinds = role >= Role.View ? settings.Kinds : [];
         GroupDefault = role >= Role.Coordinate ? settings.GroupDefault : null;
     }
@@ -41,6 +42,9 @@ public sealed record VisibleCalendar
 
     /// <summary>The one person whose time it takes, where it is one's.</summary>
     public PersonId? Person { get; }
+
+    /// <summary>Whether it takes one booking at a time.</summary>
+    public bool OneAtATime { get; }
 
     /// <summary>The kinds of its events; none where the step does not show them.</summary>
     public IReadOnlyList<Kind> Kinds { get; }

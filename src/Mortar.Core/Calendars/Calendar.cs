@@ -126,6 +126,9 @@ public sealed record CalendarSettings(
     /// <summary>The kinds its events can be of, in the order in which they are offered.</summary>
     public IReadOnlyList<Kind> Kinds { get; init; } = [];
 
+    /// <summary>Whether it takes one booking at a time, where it is a place.</summary>
+    public bool OneAtATime { get; init; }
+
     /// <summary>The most kinds one calendar can have.</summary>
     public const int MostKinds = 20;
 
@@ -150,6 +153,7 @@ public sealed record CalendarSettings(
             Description = PlainText.Lines(given.Description),
             Kinds = [.. given.Kinds.Select(kind => kind with { Name = PlainText.OneLine(kind.Name) })],
             Person = given.Takes == WhoseTime.Person ? given.Person : null,
+            OneAtATime = given.OneAtATime && given.Purpose == Purpose.Place,
         };
         var problems = new List<FieldProblem>();
         if (settings.Name.Length == 0)

@@ -29,6 +29,15 @@ public enum Subject
 
     /// <summary>Somebody's request for a step on a calendar.</summary>
     Ask,
+
+    /// <summary>A link that gives a step to whoever holds it.</summary>
+    Link,
+
+    /// <summary>That somebody put a calendar on their wall by a link.</summary>
+    LinkHolder,
+
+    /// <summary>That somebody sees and answers for a member of a group.</summary>
+    Guardian,
 }
 
 /// <summary>One row of the log: what was before and what came after.</summary>

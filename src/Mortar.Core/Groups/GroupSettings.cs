@@ -31,6 +31,12 @@ public enum GroupSort
 /// <param name="FirstDay">The day its week begins with.</param>
 public sealed record GroupSettings(string Name, GroupSort Sort, string Zone, IsoDayOfWeek FirstDay)
 {
+    /// <summary>When its usual hours begin.</summary>
+    public LocalTime DayBegins { get; init; } = new(8, 0);
+
+    /// <summary>When they end; after <see cref="DayBegins"/>.</summary>
+    public LocalTime DayEnds { get; init; } = new(19, 0);
+
     /// <summary>The longest name, in UTF-16 units.</summary>
     public const int LongestName = 80;
 
@@ -65,6 +71,11 @@ public sealed record GroupSettings(string Name, GroupSort Sort, string Zone, Iso
         if (settings.FirstDay == IsoDayOfWeek.None)
         {
             problems.Add(new FieldProblem("firstDay", "Choose the day the week begins with."));
+        }
+
+        if (settings.DayEnds <= settings.DayBegins)
+        {
+            problems.Add(new FieldProblem("dayEnds", "Usual hours end after they begin."));
         }
 
         return (settings, problems);

@@ -18,5 +18,8 @@ public readonly record struct InvitationId(Guid Value);
 /// <summary>A request for a step on one calendar.</summary>
 public readonly record struct AskId(Guid Value);
 
+/// <summary>A link that gives a step on one calendar to whoever holds it.</summary>
+public readonly record struct LinkId(Guid Value);
+
 /// <summary>All changes that one act of one person made; what one <em>Undo</em> takes back.</summary>
 public readonly record struct ChangeSetId(Guid Value);

@@ -1,8 +1,8 @@
-using System.Security.Cryptography;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
+using Mortar.Data.Groups;
 using Mortar.Data.Mail;
 using Mortar.Data.Store;
 using NodaTime;
@@ -10,10 +10,21 @@ using NodaTime;
 namespace Mortar.Data.Access;
 
 /// <summary>What an invitation is to say.</summary>
-public sealed record InvitationDraft(string? Address, Role Role, string? Message);
+/// <param name="LastDay">The last day of the access it leads to, on the calendar's clock; <c>null</c> for no end.</param>
+/// <param name="InReturn">Whether it asks for a calendar of theirs in return.</param>
+public sealed record InvitationDraft(
+    string? Address,
+    Role Role,
+    string? Message,
+    LocalDate? LastDay = null,
+    bool InReturn = false
+);
+
+/// <summary>What somebody gives in return for an invitation.</summary>
+public sealed record ReturnGift(CalendarId CalendarId, Role Role);
 
 /// <summary>Gives and takes access to calendars.</summary>
-public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock, ZoneClock zones)
+public sealed class AccessCommands(MortarDb db, Letters letters, ZoneClock zones)
 {
     /// <summary>The longest message of one's own in an invitation, in UTF-16 units.</summary>
     public const int LongestMessage = 1_000;
@@ -43,17 +54,24 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock, Z
                 }
 
                 var problems = Problems(draft, out var address);
+                var (endsAt, problem) = await db.EndOf(calendarId, draft.LastDay, zones, cancellationToken);
+                if (problem is not null)
+                {
+                    problems.Add(problem);
+                }
+
                 if (problems.Count > 0 || address is not { } to)
                 {
                     return new Outcome<InvitationRow>.Unfit(problems);
                 }
 
-                var person = await db.People.FirstOrDefaultAsync(one => one.Address == to.Value, cancellationToken);
+                var person = await db.PersonAt(to, cancellationToken);
                 if (await WhyNot(calendarId, to, person?.Id, cancellationToken) is { } why)
                 {
                     return why;
                 }
 
+                var secret = LinkSecret.New();
                 var invitation = new InvitationRow
                 {
                     Id = id,
@@ -64,17 +82,19 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock, Z
                     Message = PlainText.Lines(draft.Message),
                     State = InvitationState.Waiting,
                     InvitedBy = act.Actor,
-                    SentAt = clock.GetCurrentInstant(),
-                    LinkToken = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(12)),
+                    SentAt = db.Now,
+                    LinkHash = LinkSecret.HashOf(secret),
+                    EndsAt = endsAt,
+                    InReturn = draft.InReturn,
                 };
                 db.Invitations.Add(invitation);
-                db.Mails.Add(await letters.Invitation(db, invitation, clock.GetCurrentInstant(), cancellationToken));
+                db.Mails.Add(await letters.Invitation(db, invitation, secret, cancellationToken));
                 return new Outcome<InvitationRow>.Done(invitation);
             },
             cancellationToken
         );
 
-    /// <summary>Sends the mail of a waiting invitation again.</summary>
+    /// <summary>Sends the mail of a waiting invitation again; the link sent before leads nowhere.</summary>
     public Task<Outcome<InvitationRow>> SendAgain(
         Act act,
         CalendarId calendarId,
@@ -87,8 +107,9 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock, Z
             id,
             async invitation =>
             {
-                invitation.SentAt = clock.GetCurrentInstant();
-                db.Mails.Add(await letters.Invitation(db, invitation, clock.GetCurrentInstant(), cancellationToken));
+                var secret = LinkSecret.New();
+                (invitation.SentAt, invitation.LinkHash) = (db.Now, LinkSecret.HashOf(secret));
+                db.Mails.Add(await letters.Invitation(db, invitation, secret, cancellationToken));
             },
             cancellationToken
         );
@@ -113,15 +134,49 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock, Z
         );
 
     /// <summary>Takes the invitation: the calendar is theirs at that step, or at the higher one they had.</summary>
-    public Task<Outcome<InvitationRow>> Accept(Act act, InvitationId id, CancellationToken cancellationToken) =>
+    /// <param name="act">Who takes it.</param>
+    /// <param name="id">Which.</param>
+    /// <param name="inReturn">A step on a calendar of theirs for whoever invited them; <c>null</c> for none.</param>
+    /// <param name="cancellationToken">Stops it; nothing is written then.</param>
+    public Task<Outcome<InvitationRow>> Accept(
+        Act act,
+        InvitationId id,
+        ReturnGift? inReturn,
+        CancellationToken cancellationToken
+    ) =>
         Answer(
             act,
             id,
             async invitation =>
             {
+                if (inReturn is { } gift)
+                {
+                    if (
+                        await db.WhyNotCoordinate<InvitationRow>(act.Actor, gift.CalendarId, cancellationToken) is
+                        { } refusal
+                    )
+                    {
+                        return refusal;
+                    }
+
+                    if (gift.Role == Role.None)
+                    {
+                        return new Outcome<InvitationRow>.Unfit([
+                            new FieldProblem("inReturn.role", "Choose a step from Times only to Coordinate."),
+                        ]);
+                    }
+
+                    (await db.GrantOf(gift.CalendarId, invitation.InvitedBy, cancellationToken)).Raise(
+                        gift.Role,
+                        null,
+                        db.Now
+                    );
+                }
+
                 invitation.State = InvitationState.Accepted;
                 var grant = await db.GrantOf(invitation.CalendarId, act.Actor, cancellationToken);
-                grant.Raise(invitation.Role, db.Now);
+                grant.Raise(invitation.Role, invitation.EndsAt, db.Now);
+                return new Outcome<InvitationRow>.Done(invitation);
             },
             cancellationToken
         );
@@ -134,7 +189,7 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock, Z
             invitation =>
             {
                 invitation.State = InvitationState.Declined;
-                return Task.CompletedTask;
+                return Task.FromResult<Outcome<InvitationRow>>(new Outcome<InvitationRow>.Done(invitation));
             },
             cancellationToken
         );
@@ -175,7 +230,9 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock, Z
             cancellationToken
         );
 
-    /// <summary>Ends somebody's own access; a coordinator anybody's, everybody their own.</summary>
+    /// <summary>
+    /// Ends somebody's own access, also what they have by a link; a coordinator anybody's, everybody their own.
+    /// </summary>
     public Task<Outcome<GrantRow>> End(
         Act act,
         CalendarId calendarId,
@@ -187,8 +244,24 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock, Z
             async () =>
             {
                 var standing = await db.StandingOf(act.Actor, calendarId, cancellationToken);
-                return AccessRules.ToEnd(standing.Role, act.Actor, whose).Refusal<GrantRow>("calendar", "Coordinate")
-                    ?? await Put(calendarId, whose, new Grant(Role.None, Way.Own), cancellationToken);
+                if (
+                    AccessRules.ToEnd(standing.Role, act.Actor, whose).Refusal<GrantRow>("calendar", "Coordinate") is
+                    { } refusal
+                )
+                {
+                    return refusal;
+                }
+
+                var held = await db
+                    .LinkHolders.Where(holder =>
+                        holder.CalendarId == calendarId && holder.PersonId == whose && holder.LeftAt == null
+                    )
+                    .ToListAsync(cancellationToken);
+                held.ForEach(holder => holder.LeftAt = db.Now);
+                var ended = await Put(calendarId, whose, new Grant(Role.None, Way.Own), cancellationToken);
+                return ended is Outcome<GrantRow>.NotThere && held.Count > 0
+                    ? new Outcome<GrantRow>.Done(await db.GrantOf(calendarId, whose, cancellationToken))
+                    : ended;
             },
             cancellationToken
         );
@@ -358,7 +431,7 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock, Z
     private Task<Outcome<InvitationRow>> Answer(
         Act act,
         InvitationId id,
-        Func<InvitationRow, Task> answer,
+        Func<InvitationRow, Task<Outcome<InvitationRow>>> answer,
         CancellationToken cancellationToken
     ) =>
         db.Write<InvitationRow>(
@@ -380,8 +453,7 @@ public sealed class AccessCommands(MortarDb db, Letters letters, IClock clock, Z
                     return new Outcome<InvitationRow>.Refused("invitation-closed", invitation.State.WhyClosed());
                 }
 
-                await answer(invitation);
-                return new Outcome<InvitationRow>.Done(invitation);
+                return await answer(invitation);
             },
             cancellationToken
         );

@@ -97,7 +97,7 @@ public sealed class AskCommands(MortarDb db)
                 }
 
                 (ask.State, ask.Role) = (AskState.Granted, role);
-                (await db.GrantOf(ask.CalendarId, ask.PersonId, cancellationToken)).Raise(role, db.Now);
+                (await db.GrantOf(ask.CalendarId, ask.PersonId, cancellationToken)).Raise(role, null, db.Now);
                 return new Outcome<AskRow>.Done(ask);
             },
             cancellationToken

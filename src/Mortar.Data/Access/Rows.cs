@@ -36,9 +36,18 @@ public sealed class GrantRow : IRecorded
 
     public Grant ToCore() => new(Role, Way.Own, EndsAt);
 
-    /// <summary>Gives a step without an end, where what is there does not reach as far.</summary>
-    public void Raise(Role role, Instant now) =>
-        (Role, EndsAt) = ToCore().CountsAt(now) && Role > role ? (Role, EndsAt) : (role, null);
+    /// <summary>Gives a step, where what is there does not reach as far; of two like ones the later end counts.</summary>
+    public void Raise(Role role, Instant? endsAt, Instant now)
+    {
+        if (!ToCore().CountsAt(now) || role > Role)
+        {
+            (Role, EndsAt) = (role, endsAt);
+        }
+        else if (role == Role && EndsAt is { } end)
+        {
+            EndsAt = endsAt is { } other ? Instant.Max(end, other) : null;
+        }
+    }
 
     void IRecorded.Vanish(Instant now) => Role = Role.None;
 }
@@ -125,8 +134,14 @@ public sealed class InvitationRow : IRecorded
 
     public required Instant SentAt { get; set; }
 
-    /// <summary>The secret in the mailed link. Whoever holds it has shown that mail to the address reaches them.</summary>
-    public required string LinkToken { get; init; }
+    /// <summary>The hash of the secret in the mailed link; <c>null</c> where none is out. Whoever holds that has shown that mail to the address reaches them.</summary>
+    public string? LinkHash { get; set; }
+
+    /// <summary>Whether it asks for a calendar of theirs in return.</summary>
+    public bool InReturn { get; set; }
+
+    /// <summary>The last day of the access it leads to, as an end; <c>null</c> where that has none.</summary>
+    public Instant? EndsAt { get; set; }
 
     public int Version { get; set; }
 
@@ -194,7 +209,7 @@ internal sealed class InvitationConfiguration : IEntityTypeConfiguration<Invitat
     public void Configure(EntityTypeBuilder<InvitationRow> builder)
     {
         builder.ToTable("Invitations");
-        builder.HasIndex(invitation => invitation.LinkToken).IsUnique().HasDatabaseName("UX_Invitations_LinkToken");
+        builder.HasIndex(invitation => invitation.LinkHash).IsUnique().HasDatabaseName("UX_Invitations_LinkHash");
         builder.HasIndex(invitation => invitation.PersonId);
         builder
             .HasIndex(invitation => new { invitation.CalendarId, invitation.Address })

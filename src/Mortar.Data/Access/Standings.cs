@@ -11,7 +11,14 @@ namespace Mortar.Data.Access;
 /// <summary>Finds every grant that leads somebody to a calendar, and lets Core say where they stand.</summary>
 public static class Standings
 {
-    private sealed record Found(CalendarId CalendarId, PersonId PersonId, Role Role, Instant? EndsAt, GroupId? Through);
+    private sealed record Found(
+        CalendarId CalendarId,
+        GroupId InGroup,
+        PersonId PersonId,
+        Role Role,
+        Instant? EndsAt,
+        GroupId? Through
+    );
 
     /// <summary>Where a person stands with one calendar; outside where it is deleted or was never there.</summary>
     public static async Task<Standing> StandingOf(
@@ -20,7 +27,7 @@ public static class Standings
         CalendarId calendar,
         CancellationToken cancellationToken
     ) =>
-        (await db.Of(person, db.Calendars.Where(row => row.Id == calendar), cancellationToken)).GetValueOrDefault(
+        (await db.Of(person, Kept(db).Where(row => row.Id == calendar), cancellationToken)).GetValueOrDefault(
             calendar,
             Standing.Outside
         );
@@ -30,7 +37,14 @@ public static class Standings
         this MortarDb db,
         PersonId person,
         CancellationToken cancellationToken
-    ) => await db.Of(person, db.Calendars, cancellationToken);
+    ) => await db.Of(person, Kept(db), cancellationToken);
+
+    /// <summary>Where a person would stand with the calendars in the bin, were they brought back.</summary>
+    public static async Task<IReadOnlyDictionary<CalendarId, Standing>> StandingsInBin(
+        this MortarDb db,
+        PersonId person,
+        CancellationToken cancellationToken
+    ) => await db.Of(person, db.Calendars.Where(row => row.DeletedAt != null), cancellationToken);
 
     /// <summary>Where somebody stands with those calendars that another person coordinates: all that those may look at through their eyes.</summary>
     public static async Task<IReadOnlyDictionary<CalendarId, Standing>> StandingsAsSeenBy(
@@ -56,12 +70,7 @@ public static class Standings
         CancellationToken cancellationToken
     ) =>
         Resolve(
-            await db.Ways(
-                db.Calendars.Where(row => calendars.Contains(row.Id)),
-                db.Grants,
-                db.Members,
-                cancellationToken
-            ),
+            await db.Ways(db.Calendars.Where(row => calendars.Contains(row.Id)), person: null, cancellationToken),
             db.Now
         );
 
@@ -89,8 +98,25 @@ public static class Standings
             where row.Id == calendar && row.GroupDefault != Role.None
             join member in db.Members on row.GroupId equals member.GroupId
             select member.PersonId;
-        return await own.Union(byGroups).Union(members).ToListAsync(cancellationToken);
+        var byLinks =
+            from holder in db.LinkHolders
+            where holder.CalendarId == calendar && holder.LeftAt == null
+            join link in db.Links on holder.LinkId equals link.Id
+            where link.EndedAt == null && (link.EndsAt == null || link.EndsAt > now)
+            select holder.PersonId;
+        var wards = own.Union(byGroups).Union(members);
+        var guardians =
+            from row in db.Calendars
+            where row.Id == calendar
+            join guardian in db.Guardians on row.GroupId equals guardian.GroupId
+            where guardian.EndedAt == null && wards.Contains(guardian.WardId)
+            join ward in db.Members
+                on new { guardian.GroupId, PersonId = guardian.WardId } equals new { ward.GroupId, ward.PersonId }
+            select guardian.GuardianId;
+        return await wards.Union(byLinks).Union(guardians).ToListAsync(cancellationToken);
     }
+
+    private static IQueryable<CalendarRow> Kept(MortarDb db) => db.Calendars.Where(row => row.DeletedAt == null);
 
     private static async Task<Dictionary<CalendarId, Standing>> Of(
         this MortarDb db,
@@ -99,21 +125,51 @@ public static class Standings
         CancellationToken cancellationToken
     )
     {
-        var ways = await db.Ways(
-            calendars.Where(calendar => calendar.DeletedAt == null),
-            db.Grants.Where(grant => grant.PersonId == person),
-            db.Members.Where(member => member.PersonId == person),
-            cancellationToken
-        );
+        var ways = await db.Ways(calendars, person, cancellationToken);
         return Resolve(ways, db.Now).ToDictionary(found => found.Key.Calendar, found => found.Value);
     }
 
-    /// <summary>All that leads from some grants and memberships to some calendars.</summary>
-    private static async Task<List<(Found Found, Way Way)>> Ways(
+    /// <summary>All that leads a person, or everybody, to some calendars.</summary>
+    private static async Task<List<(Found Found, Grant Grant)>> Ways(
+        this MortarDb db,
+        IQueryable<CalendarRow> calendars,
+        PersonId? person,
+        CancellationToken cancellationToken
+    )
+    {
+        var guardians = await (
+            from guardian in db.Guardians.AsNoTracking()
+            where guardian.EndedAt == null && (person == null || guardian.GuardianId == person)
+            join ward in db.Members
+                on new { guardian.GroupId, PersonId = guardian.WardId } equals new { ward.GroupId, ward.PersonId }
+            select guardian
+        ).ToListAsync(cancellationToken);
+        var wards = guardians.ConvertAll(guardian => guardian.WardId);
+        var found = await db.Ways(
+            calendars,
+            db.Grants.Where(one => person == null || one.PersonId == person || wards.Contains(one.PersonId)),
+            db.Members.Where(one => person == null || one.PersonId == person || wards.Contains(one.PersonId)),
+            db.LinkHolders.Where(one => person == null || one.PersonId == person),
+            cancellationToken
+        );
+        var ofWards =
+            from guardian in guardians
+            from way in found
+            where
+                way.Found.PersonId == guardian.WardId
+                && way.Found.InGroup == guardian.GroupId
+                && way.Grant.Way != Way.Link
+            select (way.Found with { PersonId = guardian.GuardianId }, GuardianRules.OfWard(way.Grant));
+        return [.. found.Where(way => person is null || way.Found.PersonId == person), .. ofWards];
+    }
+
+    /// <summary>All that leads from some grants, memberships and links to some calendars.</summary>
+    private static async Task<List<(Found Found, Grant Grant)>> Ways(
         this MortarDb db,
         IQueryable<CalendarRow> calendars,
         IQueryable<GrantRow> grants,
         IQueryable<MemberRow> members,
+        IQueryable<LinkHolderRow> holders,
         CancellationToken cancellationToken
     )
     {
@@ -121,37 +177,46 @@ public static class Standings
             from grant in grants
             where grant.Role != Role.None
             join row in calendars on grant.CalendarId equals row.Id
-            select new Found(row.Id, grant.PersonId, grant.Role, grant.EndsAt, null)
+            select new Found(row.Id, row.GroupId, grant.PersonId, grant.Role, grant.EndsAt, null)
         ).ToListAsync(cancellationToken);
         var byGroups = await (
             from member in members
             join grant in db.GroupGrants on member.GroupId equals grant.GroupId
             where grant.Role != Role.None
             join row in calendars on grant.CalendarId equals row.Id
-            select new Found(row.Id, member.PersonId, grant.Role, grant.EndsAt, member.GroupId)
+            select new Found(row.Id, row.GroupId, member.PersonId, grant.Role, grant.EndsAt, member.GroupId)
         ).ToListAsync(cancellationToken);
         var byDefault = await (
             from member in members
             join row in calendars on member.GroupId equals row.GroupId
             where row.GroupDefault != Role.None
-            select new Found(row.Id, member.PersonId, row.GroupDefault, null, null)
+            select new Found(row.Id, row.GroupId, member.PersonId, row.GroupDefault, null, null)
+        ).ToListAsync(cancellationToken);
+        var byLinks = await (
+            from holder in holders
+            where holder.LeftAt == null
+            join link in db.Links on holder.LinkId equals link.Id
+            where link.EndedAt == null
+            join row in calendars on holder.CalendarId equals row.Id
+            select new Found(row.Id, row.GroupId, holder.PersonId, link.Role, link.EndsAt, null)
         ).ToListAsync(cancellationToken);
         return
         [
-            .. own.Select(found => (found, Way.Own)),
-            .. byGroups.Select(found => (found, Way.Group)),
-            .. byDefault.Select(found => (found, Way.Default)),
+            .. own.Select(found => Reached(found, Way.Own)),
+            .. byGroups.Select(found => Reached(found, Way.Group)),
+            .. byDefault.Select(found => Reached(found, Way.Default)),
+            .. byLinks.Select(found => Reached(found, Way.Link)),
         ];
+
+        static (Found Found, Grant Grant) Reached(Found found, Way way) =>
+            (found, new Grant(found.Role, way, found.EndsAt, found.Through));
     }
 
     private static Dictionary<(CalendarId Calendar, PersonId Person), Standing> Resolve(
-        IEnumerable<(Found Found, Way Way)> ways,
+        IEnumerable<(Found Found, Grant Grant)> ways,
         Instant now
     ) =>
-        ways.GroupBy(
-                one => (one.Found.CalendarId, one.Found.PersonId),
-                one => new Grant(one.Found.Role, one.Way, one.Found.EndsAt, one.Found.Through)
-            )
+        ways.GroupBy(one => (one.Found.CalendarId, one.Found.PersonId), one => one.Grant)
             .Select(grants => (grants.Key, Standing: Standing.Of(grants, now)))
             .Where(found => found.Standing.Role > Role.None)
             .ToDictionary(found => found.Key, found => found.Standing);

@@ -107,11 +107,17 @@ public sealed class CalendarCommands(MortarDb db, AccessCommands access, ZoneClo
             cancellationToken
         );
 
-    /// <summary>Puts a calendar in the bin, for everybody.</summary>
+    /// <summary>Puts a calendar in the bin, for everybody, with all that is in it and who had access.</summary>
+    /// <param name="act">Who deletes it.</param>
+    /// <param name="id">Which.</param>
+    /// <param name="version">The version that was seen.</param>
+    /// <param name="name">The calendar's name, typed to show that this one is meant.</param>
+    /// <param name="cancellationToken">Stops it; nothing is written then.</param>
     public Task<Outcome<CalendarRow>> Delete(
         Act act,
         CalendarId id,
         int? version,
+        string? name,
         CancellationToken cancellationToken
     ) =>
         Coordinated(
@@ -120,11 +126,58 @@ public sealed class CalendarCommands(MortarDb db, AccessCommands access, ZoneClo
             version,
             row =>
             {
+                if (BinRules.Problem(row.Name, name) is { } problem)
+                {
+                    return Task.FromResult<Outcome<CalendarRow>>(new Outcome<CalendarRow>.Unfit([problem]));
+                }
+
                 row.DeletedAt = clock.GetCurrentInstant();
                 return Task.FromResult<Outcome<CalendarRow>>(new Outcome<CalendarRow>.Done(row));
             },
             cancellationToken
         );
+
+    /// <summary>Brings a calendar back from the bin as it was, with the access to it.</summary>
+    public Task<Outcome<CalendarRow>> BringBack(Act act, CalendarId id, CancellationToken cancellationToken) =>
+        db.Write<CalendarRow>(
+            act,
+            async () =>
+            {
+                var standing = (await db.StandingsInBin(act.Actor, cancellationToken)).GetValueOrDefault(
+                    id,
+                    Standing.Outside
+                );
+                if (AccessRules.ToCoordinate(standing.Role).Refusal<CalendarRow>("calendar", "Coordinate") is { } no)
+                {
+                    return no;
+                }
+
+                var row = await db.Calendars.SingleAsync(calendar => calendar.Id == id, cancellationToken);
+                if (row.DeletedAt is not { } deleted || !BinRules.IsKept(deleted, db.Now))
+                {
+                    return new Outcome<CalendarRow>.NotThere("calendar");
+                }
+
+                row.DeletedAt = null;
+                return new Outcome<CalendarRow>.Done(row);
+            },
+            cancellationToken
+        );
+
+    /// <summary>The calendars in the bin that a person coordinated and can bring back, the latest first.</summary>
+    public async Task<IReadOnlyList<CalendarRow>> InBin(PersonId person, CancellationToken cancellationToken)
+    {
+        var standings = await db.StandingsInBin(person, cancellationToken);
+        var ids = standings
+            .Where(one => AccessRules.ToCoordinate(one.Value.Role) == Verdict.Granted)
+            .Select(one => one.Key)
+            .ToList();
+        var rows = await db.Calendars.AsNoTracking().Where(row => ids.Contains(row.Id)).ToListAsync(cancellationToken);
+        return
+        [
+            .. rows.Where(row => BinRules.IsKept(row.DeletedAt!.Value, db.Now)).OrderByDescending(row => row.DeletedAt),
+        ];
+    }
 
     private async Task<(CalendarSettings Settings, IReadOnlyList<FieldProblem> Problems)> Check(
         CalendarSettings given,

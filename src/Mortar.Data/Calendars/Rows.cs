@@ -35,6 +35,9 @@ public sealed class CalendarRow : IRecorded
 
     public PersonId? Person { get; set; }
 
+    /// <summary>Whether it takes one booking at a time, where it is a place.</summary>
+    public bool OneAtATime { get; set; }
+
     /// <summary>The kinds as stored text; <c>null</c> for none.</summary>
     public string? Kinds { get; set; }
 
@@ -58,12 +61,13 @@ public sealed class CalendarRow : IRecorded
         {
             Takes = Takes,
             Person = Person,
+            OneAtATime = OneAtATime,
             Kinds = Kinds is { } kinds ? StoredText.Read<Kind[]>(kinds) : [],
         };
 
     public void Take(CalendarSettings settings)
     {
-        (Takes, Person) = (settings.Takes, settings.Person);
+        (Takes, Person, OneAtATime) = (settings.Takes, settings.Person, settings.OneAtATime);
         Kinds = settings.Kinds.Count == 0 ? null : StoredText.Of(settings.Kinds.ToArray());
         (Name, Description, Hue, Mark, Zone, Purpose, GroupDefault) = (
             settings.Name,

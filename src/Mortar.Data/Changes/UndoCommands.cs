@@ -4,6 +4,7 @@ using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Changes;
 using Mortar.Core.Groups;
+using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Events;
@@ -14,7 +15,7 @@ using NodaTime;
 namespace Mortar.Data.Changes;
 
 /// <summary>Takes an act back by reading the log: every thing it touched returns to its state before.</summary>
-public sealed class UndoCommands(MortarDb db, IClock clock)
+public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
 {
     private const int Chunk = 500;
 
@@ -111,6 +112,7 @@ public sealed class UndoCommands(MortarDb db, IClock clock)
     {
         try
         {
+            var booked = new List<EventRow>();
             foreach (var chunk in returns.Chunk(Chunk))
             {
                 foreach (var one in chunk)
@@ -121,8 +123,20 @@ public sealed class UndoCommands(MortarDb db, IClock clock)
                     }
                 }
 
+                booked.AddRange(db.ChangeTracker.Entries<EventRow>().Select(entry => entry.Entity));
                 await db.SaveChangesAsync(cancellationToken);
                 db.ChangeTracker.Clear();
+            }
+
+            foreach (var inOne in booked.GroupBy(row => row.CalendarId))
+            {
+                var place = await db
+                    .Calendars.AsNoTracking()
+                    .SingleAsync(row => row.Id == inOne.Key, cancellationToken);
+                if (await db.WhyTaken<int>(actor, place, [.. inOne], zones, cancellationToken) is { } taken)
+                {
+                    return taken;
+                }
             }
         }
         catch (DbUpdateException taken) when (taken.InnerException is SqliteException { SqliteErrorCode: 19 })
@@ -154,9 +168,14 @@ public sealed class UndoCommands(MortarDb db, IClock clock)
             return refusal;
         }
 
-        if (row is MemberRow member && await WhyNotKeep(actor, member, cancellationToken) is { } notKept)
+        if (GroupOf(row) is { } group && await WhyNotKeep(actor, group, cancellationToken) is { } notKept)
         {
             return notKept;
+        }
+
+        if (row is GroupRow && one.To is null)
+        {
+            return new Outcome<int>.Refused("kept", "A group that was made cannot be taken back.");
         }
 
         var version = row.Version;
@@ -173,14 +192,20 @@ public sealed class UndoCommands(MortarDb db, IClock clock)
         return row is EventRow after ? WhyNotChange(actor, after, roles) : null;
     }
 
-    private async Task<Outcome<int>?> WhyNotKeep(PersonId actor, MemberRow row, CancellationToken cancellationToken)
+    private static GroupId? GroupOf(IRecorded row) =>
+        row switch
+        {
+            MemberRow member => member.GroupId,
+            GuardianRow guardian => guardian.GroupId,
+            GroupRow group => group.Id,
+            _ => null,
+        };
+
+    private async Task<Outcome<int>?> WhyNotKeep(PersonId actor, GroupId group, CancellationToken cancellationToken)
     {
         var me = await db
             .Members.AsNoTracking()
-            .FirstOrDefaultAsync(
-                member => member.GroupId == row.GroupId && member.PersonId == actor,
-                cancellationToken
-            );
+            .FirstOrDefaultAsync(member => member.GroupId == group && member.PersonId == actor, cancellationToken);
         return MemberRules.ToKeep(me is not null, me?.Coordinates == true).GroupRefusal<int>();
     }
 
@@ -200,6 +225,10 @@ public sealed class UndoCommands(MortarDb db, IClock clock)
             Subject.Member => await db
                 .Members.IgnoreQueryFilters()
                 .FirstOrDefaultAsync(member => member.Id == one.SubjectId, cancellationToken),
+            Subject.Guardian => await db.Guardians.FindAsync([one.SubjectId], cancellationToken),
+            Subject.Group => await db.Groups.FindAsync([new GroupId(one.SubjectId)], cancellationToken),
+            Subject.Link => await db.Links.FindAsync([new LinkId(one.SubjectId)], cancellationToken),
+            Subject.LinkHolder => await db.LinkHolders.FindAsync([one.SubjectId], cancellationToken),
             Subject.Ask => await db.Asks.FindAsync([new AskId(one.SubjectId)], cancellationToken),
             _ => null,
         };

@@ -105,12 +105,13 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
         };
         row.Take(zones.KeptIn(change.Time, calendar.Zone), change.Content, series: null, zones);
         var made = Take(row, row.ToCore().Changed(change with { Time = row.ToCore().Time }, NewId(), zones));
-        if (made is Outcome<EventRow>.Done)
+        if (made is not Outcome<EventRow>.Done)
         {
-            db.Events.Add(row);
+            return made;
         }
 
-        return made;
+        db.Events.Add(row);
+        return await db.WhyTaken<EventRow>(act.Actor, calendar, [row], zones, cancellationToken) ?? made;
     }
 
     private async Task<Outcome<EventRow>> Change(
@@ -177,12 +178,14 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
                 zones
             )
         );
-        if (taken is Outcome<EventRow>.Done)
+        if (taken is not Outcome<EventRow>.Done)
         {
-            row.CalendarId = wish.CalendarId;
+            return taken;
         }
 
-        return taken;
+        row.CalendarId = wish.CalendarId;
+        var parted = db.ChangeTracker.Entries<EventRow>().Select(entry => entry.Entity);
+        return await db.WhyTaken<EventRow>(act.Actor, calendar, [.. parted], zones, cancellationToken) ?? taken;
     }
 
     /// <summary>What would be changed if the wish reached so far or further; nothing is written.</summary>

@@ -79,12 +79,19 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
                     row => row.Uid,
                     StringComparer.Ordinal
                 );
+                var place = await db.Calendars.AsNoTracking().SingleAsync(one => one.Id == calendar, cancellationToken);
+                var taken = new List<EventRow>();
                 var written = 0;
                 for (var done = 0; done < events.Count; done += Chunk)
                 {
                     foreach (var one in events.Skip(done).Take(Chunk))
                     {
                         written += Take(act, role, calendar, rows.GetValueOrDefault(one.Uid), one, known) ? 1 : 0;
+                    }
+
+                    if (place.OneAtATime)
+                    {
+                        taken.AddRange(db.ChangeTracker.Entries<EventRow>().Select(entry => entry.Entity));
                     }
 
                     await db.SaveChangesAsync(cancellationToken);
@@ -94,7 +101,8 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
                     progress.Report(Math.Min(done + Chunk, events.Count));
                 }
 
-                return new Outcome<int>.Done(written);
+                return await db.WhyTaken<int>(act.Actor, place, taken, zones, cancellationToken)
+                    ?? new Outcome<int>.Done(written);
             },
             cancellationToken
         );

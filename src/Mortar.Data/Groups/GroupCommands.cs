@@ -2,13 +2,65 @@ using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Groups;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
+using Mortar.Data.Access;
 using Mortar.Data.Store;
 
 namespace Mortar.Data.Groups;
 
-/// <summary>Makes groups.</summary>
+/// <summary>Makes groups and changes their settings.</summary>
 public sealed class GroupCommands(MortarDb db, ZoneClock zones)
 {
+    /// <summary>Makes the group where there is none of that id or it was just made, and changes it otherwise.</summary>
+    public Task<Outcome<GroupRow>> Put(
+        Act act,
+        GroupId id,
+        int? version,
+        GroupSettings given,
+        CancellationToken cancellationToken
+    ) =>
+        version is null
+            ? Create(act, id, given, cancellationToken)
+            : Change(act, id, version.Value, given, cancellationToken);
+
+    /// <summary>Changes a group's settings.</summary>
+    public Task<Outcome<GroupRow>> Change(
+        Act act,
+        GroupId id,
+        int version,
+        GroupSettings given,
+        CancellationToken cancellationToken
+    ) =>
+        db.Write<GroupRow>(
+            act,
+            async () =>
+            {
+                var me = await db.Members.FirstOrDefaultAsync(
+                    member => member.GroupId == id && member.PersonId == act.Actor,
+                    cancellationToken
+                );
+                if (MemberRules.ToKeep(me is not null, me?.Coordinates == true).GroupRefusal<GroupRow>() is { } refusal)
+                {
+                    return refusal;
+                }
+
+                var row = await db.Groups.SingleAsync(one => one.Id == id, cancellationToken);
+                if (row.Version != version)
+                {
+                    return new Outcome<GroupRow>.Stale(row);
+                }
+
+                var (settings, problems) = GroupSettings.Check(given, zones);
+                if (problems.Count > 0)
+                {
+                    return new Outcome<GroupRow>.Unfit(problems);
+                }
+
+                row.Take(settings);
+                return new Outcome<GroupRow>.Done(row);
+            },
+            cancellationToken
+        );
+
     /// <summary>Makes a group and makes its maker its coordinator. Doing so twice with one id makes it once.</summary>
     public Task<Outcome<GroupRow>> Create(
         Act act,
@@ -44,6 +96,7 @@ public sealed class GroupCommands(MortarDb db, ZoneClock zones)
                     Zone = settings.Zone,
                     FirstDay = settings.FirstDay,
                 };
+                row.Take(settings);
                 db.Groups.Add(row);
                 db.Members.Add(
                     new MemberRow

@@ -1,3 +1,4 @@
+using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Words;
 using Mortar.Data.Store;
 
@@ -6,6 +7,19 @@ namespace Mortar.Data.Groups;
 /// <summary>Reads who is in which group.</summary>
 public static class GroupQueries
 {
+    /// <summary>The person whom mail to an address reaches; <c>null</c> where nobody has it.</summary>
+    public static Task<PersonRow?> PersonAt(this MortarDb db, Address address, CancellationToken cancellationToken) =>
+        db.At(db.People, address).FirstOrDefaultAsync(cancellationToken);
+
+    /// <summary>Those of some people whom mail to an address reaches, by their first or a further address.</summary>
+    public static IQueryable<PersonRow> At(this MortarDb db, IQueryable<PersonRow> people, Address address)
+    {
+        var further = db
+            .Addresses.Where(row => row.Address == address.Value && row.ConfirmedAt != null)
+            .Select(row => row.PersonId);
+        return people.Where(one => one.Address == address.Value || further.Contains(one.Id));
+    }
+
     /// <summary>Those who share a group with a person, and so are known to them by name.</summary>
     public static IQueryable<PersonRow> KnownTo(this MortarDb db, PersonId person)
     {

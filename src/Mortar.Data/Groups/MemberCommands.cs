@@ -1,4 +1,3 @@
-using System.Security.Cryptography;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Groups;
@@ -213,12 +212,17 @@ public sealed class MemberCommands(MortarDb db, Letters letters)
                 {
                     if (grant.ToCore().CountsAt(db.Now))
                     {
-                        (await db.GrantOf(grant.CalendarId, to, cancellationToken)).Raise(grant.Role, db.Now);
+                        (await db.GrantOf(grant.CalendarId, to, cancellationToken)).Raise(
+                            grant.Role,
+                            grant.EndsAt,
+                            db.Now
+                        );
                     }
 
                     grant.Role = Role.None;
                 }
 
+                await MoveGuardians(from, to, cancellationToken);
                 var calendars = db
                     .Calendars.Where(calendar => calendar.GroupId == waiting.GroupId)
                     .Select(calendar => calendar.Id);
@@ -240,16 +244,40 @@ public sealed class MemberCommands(MortarDb db, Letters letters)
             cancellationToken
         );
 
+    /// <summary>Whom a name sees and answers for, and who does so for it, goes along with the name.</summary>
+    private async Task MoveGuardians(PersonId from, PersonId to, CancellationToken cancellationToken)
+    {
+        var rows = await db
+            .Guardians.Where(row =>
+                row.EndedAt == null
+                && (row.WardId == from || row.GuardianId == from || row.WardId == to || row.GuardianId == to)
+            )
+            .ToListAsync(cancellationToken);
+        foreach (var row in rows.Where(row => row.WardId == from || row.GuardianId == from))
+        {
+            var (ward, guardian) = (row.WardId == from ? to : row.WardId, row.GuardianId == from ? to : row.GuardianId);
+            row.EndedAt = db.Now;
+            if (
+                ward != guardian
+                && !rows.Exists(one =>
+                    one.EndedAt is null
+                    && one.GroupId == row.GroupId
+                    && one.WardId == ward
+                    && one.GuardianId == guardian
+                )
+            )
+            {
+                (row.WardId, row.GuardianId, row.EndedAt) = (ward, guardian, null);
+            }
+        }
+    }
+
     /// <summary>The place in a group that a mailed link leads to; <c>null</c> where it leads nowhere.</summary>
     public static Task<MemberRow?> ByToken(MortarDb db, string token, CancellationToken cancellationToken)
     {
-        // Looked up by its hash: what is compared is no secret, and what is stored opens nothing.
-        var hash = HashOf(token);
+        var hash = LinkSecret.HashOf(token);
         return db.Members.FirstOrDefaultAsync(member => member.ClaimHash == hash, cancellationToken);
     }
-
-    private static string HashOf(string token) =>
-        Convert.ToHexStringLower(SHA256.HashData(System.Text.Encoding.UTF8.GetBytes(token)));
 
     private static (List<(PersonId Id, string Name, Address? Address)> Fit, List<FieldProblem> Problems) Check(
         IReadOnlyList<NewMember> people
@@ -300,8 +328,7 @@ public sealed class MemberCommands(MortarDb db, Letters letters)
     {
         if (address is { } known)
         {
-            var person = await db.KnownTo(act.Actor)
-                .FirstOrDefaultAsync(one => one.Address == known.Value, cancellationToken);
+            var person = await db.At(db.KnownTo(act.Actor), known).FirstOrDefaultAsync(cancellationToken);
             if (person is not null)
             {
                 return await Enter(group.Id, person.Id, cancellationToken);
@@ -382,8 +409,8 @@ public sealed class MemberCommands(MortarDb db, Letters letters)
             return;
         }
 
-        var token = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(16));
-        (member.ClaimHash, member.InvitedAt) = (HashOf(token), db.Now);
+        var token = LinkSecret.New();
+        (member.ClaimHash, member.InvitedAt) = (LinkSecret.HashOf(token), db.Now);
         var from = await db
             .People.Where(person => person.Id == act.Actor)
             .Select(person => person.Name)

@@ -70,6 +70,19 @@ public sealed class GroupRow : IRecorded
 
     public required IsoDayOfWeek FirstDay { get; set; }
 
+    /// <summary>When usual hours begin, in minutes of the day.</summary>
+    public int DayBegins { get; set; } = 480;
+
+    /// <summary>When they end, in minutes of the day.</summary>
+    public int DayEnds { get; set; } = 1_140;
+
+    public void Take(GroupSettings settings)
+    {
+        (Name, Sort, Zone, FirstDay) = (settings.Name, settings.Sort, settings.Zone, settings.FirstDay);
+        DayBegins = (settings.DayBegins.Hour * 60) + settings.DayBegins.Minute;
+        DayEnds = (settings.DayEnds.Hour * 60) + settings.DayEnds.Minute;
+    }
+
     public int Version { get; set; }
 
     Subject IRecorded.Subject => Subject.Group;
@@ -130,7 +143,12 @@ internal sealed class PersonConfiguration : IEntityTypeConfiguration<PersonRow>
 
 internal sealed class GroupConfiguration : IEntityTypeConfiguration<GroupRow>
 {
-    public void Configure(EntityTypeBuilder<GroupRow> builder) => builder.ToTable("Groups");
+    public void Configure(EntityTypeBuilder<GroupRow> builder)
+    {
+        builder.ToTable("Groups", table => table.HasCheckConstraint("CK_Groups_Hours", "DayBegins < DayEnds"));
+        builder.Property(row => row.DayBegins).HasDefaultValue(480).HasSentinel(480);
+        builder.Property(row => row.DayEnds).HasDefaultValue(1_140).HasSentinel(1_140);
+    }
 }
 
 internal sealed class MemberConfiguration : IEntityTypeConfiguration<MemberRow>

@@ -18,6 +18,7 @@ public sealed record WaitingInvitation(
     string From,
     Role Role,
     string Message,
+    bool InReturn,
     Instant SentAt
 );
 
@@ -56,6 +57,7 @@ public sealed class InboxQueries(MortarDb db)
                 sender.Name,
                 invitation.Role,
                 invitation.Message,
+                invitation.InReturn,
                 invitation.SentAt
             )
         ).ToListAsync(cancellationToken);

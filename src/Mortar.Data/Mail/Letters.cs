@@ -30,11 +30,32 @@ public sealed class Letters(string publicUrl)
             DueAt = now,
         };
 
+    /// <summary>The mail that asks whether a further address is somebody's.</summary>
+    public MailRow ToConfirm(string name, string address, string secret, Instant now) =>
+        new()
+        {
+            To = address,
+            Subject = "Is this address yours?",
+            Body = $"""
+                Hello,
+
+                {PlainText.Shorten(
+                    name,
+                    80
+                )} has a Mortar account and says that this address is theirs too. If that is you, sign in and open this:
+                {publicUrl}/address/{secret}
+
+                If it is not, leave this mail unanswered: nothing happens then.
+                """.ReplaceLineEndings("\n"),
+            WrittenAt = now,
+            DueAt = now,
+        };
+
     /// <summary>The mail of an invitation, with the link that leads to it.</summary>
     public async Task<MailRow> Invitation(
         MortarDb db,
         InvitationRow invitation,
-        Instant now,
+        string secret,
         CancellationToken cancellationToken
     )
     {
@@ -47,6 +68,7 @@ public sealed class Letters(string publicUrl)
             .Select(one => one.Name)
             .SingleAsync(cancellationToken);
         var message = invitation.Message.Length > 0 ? $"\n{from} writes:\n\n{invitation.Message}\n" : string.Empty;
+        var inReturn = invitation.InReturn ? $"{from} asks you for a calendar of yours in return.\n" : string.Empty;
         return new MailRow
         {
             To = invitation.Address,
@@ -56,14 +78,14 @@ public sealed class Letters(string publicUrl)
 
                 {from} would like to share the calendar “{calendar}” with you.
                 {RoleSentence.ForReader(invitation.Role, calendar)}
-                {message}
+                {inReturn}{message}
                 Open the invitation:
-                {publicUrl}/invitation/{invitation.LinkToken}
+                {publicUrl}/invitation/{secret}
 
                 If you do not want it, decline it there or leave this mail unanswered.
                 """.ReplaceLineEndings("\n"),
-            WrittenAt = now,
-            DueAt = now,
+            WrittenAt = db.Now,
+            DueAt = db.Now,
         };
     }
 }

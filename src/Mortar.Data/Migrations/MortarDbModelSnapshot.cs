@@ -198,11 +198,16 @@ namespace Mortar.Data.Migrations
                     b.Property<Guid>("CalendarId")
                         .HasColumnType("TEXT");
 
+                    b.Property<long?>("EndsAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("InReturn")
+                        .HasColumnType("INTEGER");
+
                     b.Property<Guid>("InvitedBy")
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("LinkToken")
-                        .IsRequired()
+                    b.Property<string>("LinkHash")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Message")
@@ -230,9 +235,9 @@ namespace Mortar.Data.Migrations
 
                     b.HasIndex("InvitedBy");
 
-                    b.HasIndex("LinkToken")
+                    b.HasIndex("LinkHash")
                         .IsUnique()
-                        .HasDatabaseName("UX_Invitations_LinkToken");
+                        .HasDatabaseName("UX_Invitations_LinkHash");
 
                     b.HasIndex("PersonId");
 
@@ -242,6 +247,96 @@ namespace Mortar.Data.Migrations
                         .HasFilter("State = 'Waiting'");
 
                     b.ToTable("Invitations", (string)null);
+                });
+
+            modelBuilder.Entity("Mortar.Data.Access.LinkHolderRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("CalendarId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("LeftAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("LinkId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("PersonId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("CalendarId");
+
+                    b.HasIndex("PersonId");
+
+                    b.HasIndex("LinkId", "PersonId")
+                        .IsUnique()
+                        .HasDatabaseName("UX_LinkHolders_LinkPerson");
+
+                    b.ToTable("LinkHolders", (string)null);
+                });
+
+            modelBuilder.Entity("Mortar.Data.Access.LinkRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("CalendarId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("EndedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("EndsAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid?>("EventId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("MadeBy")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int?>("MostUses")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Role")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Uses")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("CalendarId");
+
+                    b.HasIndex("EventId");
+
+                    b.HasIndex("Hash")
+                        .IsUnique()
+                        .HasDatabaseName("UX_Links_Hash");
+
+                    b.HasIndex("MadeBy");
+
+                    b.ToTable("Links", (string)null);
                 });
 
             modelBuilder.Entity("Mortar.Data.Accounts.Account", b =>
@@ -309,6 +404,46 @@ namespace Mortar.Data.Migrations
                     b.ToTable("AspNetUsers", (string)null);
                 });
 
+            modelBuilder.Entity("Mortar.Data.Accounts.AddressRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Address")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("AskedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("ConfirmedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Hash")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("PersonId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Address")
+                        .IsUnique()
+                        .HasDatabaseName("UX_Addresses_Confirmed")
+                        .HasFilter("ConfirmedAt IS NOT NULL");
+
+                    b.HasIndex("Hash")
+                        .IsUnique()
+                        .HasDatabaseName("UX_Addresses_Hash");
+
+                    b.HasIndex("PersonId", "Address")
+                        .IsUnique()
+                        .HasDatabaseName("UX_Addresses_PersonAddress");
+
+                    b.ToTable("Addresses", (string)null);
+                });
+
             modelBuilder.Entity("Mortar.Data.Calendars.CalendarRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -342,6 +477,9 @@ namespace Mortar.Data.Migrations
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<bool>("OneAtATime")
+                        .HasColumnType("INTEGER");
 
                     b.Property<Guid?>("Person")
                         .HasColumnType("TEXT");
@@ -589,6 +727,16 @@ namespace Mortar.Data.Migrations
                     b.Property<Guid>("Id")
                         .HasColumnType("TEXT");
 
+                    b.Property<int>("DayBegins")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER")
+                        .HasDefaultValue(480);
+
+                    b.Property<int>("DayEnds")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER")
+                        .HasDefaultValue(1140);
+
                     b.Property<string>("FirstDay")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -610,7 +758,44 @@ namespace Mortar.Data.Migrations
 
                     b.HasKey("Id");
 
-                    b.ToTable("Groups", (string)null);
+                    b.ToTable("Groups", null, t =>
+                        {
+                            t.HasCheckConstraint("CK_Groups_Hours", "DayBegins < DayEnds");
+                        });
+                });
+
+            modelBuilder.Entity("Mortar.Data.Groups.GuardianRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("EndedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("GroupId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("GuardianId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("WardId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("GuardianId");
+
+                    b.HasIndex("WardId");
+
+                    b.HasIndex("GroupId", "WardId", "GuardianId")
+                        .IsUnique()
+                        .HasDatabaseName("UX_Guardians_WardGuardian");
+
+                    b.ToTable("Guardians", (string)null);
                 });
 
             modelBuilder.Entity("Mortar.Data.Groups.MemberRow", b =>
@@ -821,6 +1006,49 @@ namespace Mortar.Data.Migrations
                         .HasForeignKey("PersonId");
                 });
 
+            modelBuilder.Entity("Mortar.Data.Access.LinkHolderRow", b =>
+                {
+                    b.HasOne("Mortar.Data.Access.LinkRow", null)
+                        .WithMany()
+                        .HasForeignKey("LinkId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Mortar.Data.Groups.PersonRow", null)
+                        .WithMany()
+                        .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Mortar.Data.Access.LinkRow", b =>
+                {
+                    b.HasOne("Mortar.Data.Calendars.CalendarRow", null)
+                        .WithMany()
+                        .HasForeignKey("CalendarId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Mortar.Data.Events.EventRow", null)
+                        .WithMany()
+                        .HasForeignKey("EventId");
+
+                    b.HasOne("Mortar.Data.Groups.PersonRow", null)
+                        .WithMany()
+                        .HasForeignKey("MadeBy")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Mortar.Data.Accounts.AddressRow", b =>
+                {
+                    b.HasOne("Mortar.Data.Groups.PersonRow", null)
+                        .WithMany()
+                        .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Mortar.Data.Calendars.CalendarRow", b =>
                 {
                     b.HasOne("Mortar.Data.Groups.GroupRow", null)
@@ -869,6 +1097,27 @@ namespace Mortar.Data.Migrations
                     b.HasOne("Mortar.Data.Calendars.CalendarRow", null)
                         .WithMany()
                         .HasForeignKey("CalendarId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Mortar.Data.Groups.GuardianRow", b =>
+                {
+                    b.HasOne("Mortar.Data.Groups.GroupRow", null)
+                        .WithMany()
+                        .HasForeignKey("GroupId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Mortar.Data.Groups.PersonRow", null)
+                        .WithMany()
+                        .HasForeignKey("GuardianId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Mortar.Data.Groups.PersonRow", null)
+                        .WithMany()
+                        .HasForeignKey("WardId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

@@ -22,6 +22,7 @@ internal static class Conversions
         builder.Properties<EventId>().HaveConversion<EventIds>();
         builder.Properties<InvitationId>().HaveConversion<InvitationIds>();
         builder.Properties<AskId>().HaveConversion<AskIds>();
+        builder.Properties<LinkId>().HaveConversion<LinkIds>();
         builder.Properties<ChangeSetId>().HaveConversion<ChangeSetIds>();
         builder.Properties<Instant>().HaveConversion<Instants>();
         builder.Properties<LocalDateTime>().HaveConversion<LocalDateTimes>();
@@ -51,6 +52,8 @@ internal static class Conversions
         : ValueConverter<InvitationId, Guid>(id => id.Value, value => new InvitationId(value));
 
     private sealed class AskIds() : ValueConverter<AskId, Guid>(id => id.Value, value => new AskId(value));
+
+    private sealed class LinkIds() : ValueConverter<LinkId, Guid>(id => id.Value, value => new LinkId(value));
 
     private sealed class ChangeSetIds()
         : ValueConverter<ChangeSetId, Guid>(id => id.Value, value => new ChangeSetId(value));

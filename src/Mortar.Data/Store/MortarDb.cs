@@ -32,6 +32,8 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
 
     public DbSet<MemberRow> Members => Set<MemberRow>();
 
+    public DbSet<GuardianRow> Guardians => Set<GuardianRow>();
+
     public DbSet<CalendarRow> Calendars => Set<CalendarRow>();
 
     public DbSet<GrantRow> Grants => Set<GrantRow>();
@@ -42,6 +44,10 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
 
     public DbSet<InvitationRow> Invitations => Set<InvitationRow>();
 
+    public DbSet<LinkRow> Links => Set<LinkRow>();
+
+    public DbSet<LinkHolderRow> LinkHolders => Set<LinkHolderRow>();
+
     public DbSet<LayerRow> Layers => Set<LayerRow>();
 
     public DbSet<SetRow> Sets => Set<SetRow>();
@@ -49,6 +55,8 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
     public DbSet<EventRow> Events => Set<EventRow>();
 
     public DbSet<ChangeRow> Changes => Set<ChangeRow>();
+
+    public DbSet<AddressRow> Addresses => Set<AddressRow>();
 
     public DbSet<MailRow> Mails => Set<MailRow>();
 

@@ -3,6 +3,7 @@ using Microsoft.Extensions.FileProviders;
 using Microsoft.Extensions.Options;
 using Mortar.Core.Recurrence;
 using Mortar.Core.Time;
+using Mortar.Data.Access;
 using Mortar.Data.Events;
 using Mortar.Data.Mail;
 using Mortar.Data.Store;
@@ -123,6 +124,7 @@ internal static class MortarHost
         await using var scope = app.Services.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<MortarDb>();
         await db.Database.MigrateAsync(cancellationToken);
+        await OldLinks.Hash(db, cancellationToken);
         await EventIndex.Refresh(
             db,
             scope.ServiceProvider.GetRequiredService<ZoneClock>(),

@@ -11,7 +11,12 @@ internal static class RateLimits
     /// <summary>For asking for access, which lands in other people's inboxes; by person.</summary>
     public const string Asking = "asking";
 
+    /// <summary>For reading by a secret link: many pages of a plan, and still no guessing; by address of the network.</summary>
+    public const string Reading = "reading";
+
     private const int AsksPerMinute = 60;
+
+    private const int ReadsPerMinute = 600;
 
     public static void AddRateLimits(this IServiceCollection services, MortarOptions options) =>
         services.AddRateLimiter(limiter =>
@@ -34,6 +39,18 @@ internal static class RateLimits
                         _ => new FixedWindowRateLimiterOptions
                         {
                             PermitLimit = AsksPerMinute,
+                            Window = TimeSpan.FromMinutes(1),
+                        }
+                    )
+            );
+            limiter.AddPolicy(
+                Reading,
+                context =>
+                    RateLimitPartition.GetFixedWindowLimiter(
+                        context.Connection.RemoteIpAddress?.ToString() ?? "unknown",
+                        _ => new FixedWindowRateLimiterOptions
+                        {
+                            PermitLimit = ReadsPerMinute,
                             Window = TimeSpan.FromMinutes(1),
                         }
                     )

@@ -75,7 +75,10 @@ internal sealed class AccessEnds(
         var group = await db
             .GroupGrants.Where(grant => grant.Role != Role.None && grant.EndsAt > after)
             .MinAsync(grant => grant.EndsAt, cancellationToken);
-        return Instant.Min(own ?? Instant.MaxValue, group ?? Instant.MaxValue);
+        var link = await db
+            .Links.Where(one => one.EndedAt == null && one.EndsAt > after)
+            .MinAsync(one => one.EndsAt, cancellationToken);
+        return new[] { own, group, link }.Min(end => end ?? Instant.MaxValue);
     }
 
     private async Task Tell(Instant after, Instant upTo, CancellationToken cancellationToken)
@@ -90,7 +93,12 @@ internal sealed class AccessEnds(
             where grant.Role != Role.None && grant.EndsAt > after && grant.EndsAt <= upTo
             join member in db.Members on grant.GroupId equals member.GroupId
             select member.PersonId;
-        var people = await own.Union(groups).ToListAsync(cancellationToken);
+        var links =
+            from link in db.Links
+            where link.EndedAt == null && link.EndsAt > after && link.EndsAt <= upTo
+            join holder in db.LinkHolders on link.Id equals holder.LinkId
+            select holder.PersonId;
+        var people = await own.Union(groups).Union(links).ToListAsync(cancellationToken);
         await hub
             .Clients.Users(people.ConvertAll(person => person.Value.ToString()))
             .SendAsync("shelfChanged", cancellationToken);

@@ -115,6 +115,11 @@ internal sealed class ChangeReader(
             await everybody.SendAsync("inboxChanged", cancellationToken);
         }
 
+        foreach (var entry in entries.Where(entry => entry.Subject is Subject.Guardian && entry.Concerns is not null))
+        {
+            await Users([entry.Concerns!.Value]).SendAsync("shelfChanged", cancellationToken);
+        }
+
         // An event that was moved away has left a calendar whose readers may not see where it went.
         var left = entries
             .Where(entry => entry.EventBefore is not null)
@@ -164,6 +169,17 @@ internal sealed class ChangeReader(
             await Users(readers).SendAsync("accessChanged", calendar.Value, cancellationToken);
         }
 
+        if (entries.Exists(entry => entry.Subject is Subject.Link))
+        {
+            // Also those whose link was ended, and who are not among the readers any more.
+            var holders = await db
+                .LinkHolders.Where(holder => holder.CalendarId == calendar && holder.LeftAt == null)
+                .Select(holder => holder.PersonId)
+                .ToListAsync(cancellationToken);
+            await Users(holders).SendAsync("shelfChanged", cancellationToken);
+            await Users(readers).SendAsync("accessChanged", calendar.Value, cancellationToken);
+        }
+
         if (entries.Exists(entry => entry.Subject is Subject.Ask))
         {
             var coordinators = await db
@@ -173,7 +189,7 @@ internal sealed class ChangeReader(
             await Users([.. coordinators.Union(concerned)]).SendAsync("inboxChanged", cancellationToken);
         }
 
-        if (entries.Exists(entry => entry.Subject is Subject.Grant or Subject.Invitation))
+        if (entries.Exists(entry => entry.Subject is Subject.Grant or Subject.Invitation or Subject.LinkHolder))
         {
             await Users(concerned).SendAsync("shelfChanged", cancellationToken);
             await Users(concerned).SendAsync("inboxChanged", cancellationToken);

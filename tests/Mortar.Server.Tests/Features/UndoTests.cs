@@ -162,7 +162,7 @@ public class UndoTests
         Assert.False(await priya.HasLayer(calendar));
         (await ines.Post($"/api/changes/{ended}/undo")).Is(200);
         Assert.True(await priya.HasLayer(calendar));
-        (await ines.Delete($"/api/calendars/{calendar.Value}", 1, deleted)).Is(204);
+        (await ines.Delete($"/api/calendars/{calendar.Value}?name=Glaze tests", 1, deleted)).Is(204);
         Assert.False(await priya.HasLayer(calendar));
         (await ines.Post($"/api/changes/{deleted}/undo")).Is(200);
 

@@ -36,6 +36,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/addresses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ListAddresses"];
+        put?: never;
+        post: operations["AskToConfirmAddress"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/addresses/confirm/{secret}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["ConfirmAddress"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/addresses/{addressId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["TakeOutAddress"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/preferences": {
         parameters: {
             query?: never;
@@ -76,7 +124,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["CreateGroup"];
+        put: operations["PutGroup"];
         post?: never;
         delete?: never;
         options?: never;
@@ -180,6 +228,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ListBin"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bin/{calendarId}/bring-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["BringBackCalendar"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/zones": {
         parameters: {
             query?: never;
@@ -252,6 +332,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["AccessTable"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{groupId}/access-history/{personId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ReadPersonAccessHistory"];
         put?: never;
         post?: never;
         delete?: never;
@@ -484,6 +580,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{groupId}/members/{personId}/guardians": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["SetGuardians"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{groupId}/members/{personId}/invite": {
         parameters: {
             query?: never;
@@ -556,6 +668,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["ExportCalendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendars/{calendarId}/loss": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ReadLoss"];
         put?: never;
         post?: never;
         delete?: never;
@@ -660,6 +788,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calendars/{calendarId}/links/{linkId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["PutLink"];
+        post?: never;
+        delete: operations["EndLink"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendars/{calendarId}/links/{linkId}/renew": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["RenewLink"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calendars/{calendarId}/asks/{askId}": {
         parameters: {
             query?: never;
@@ -669,6 +829,22 @@ export interface paths {
         };
         get?: never;
         put: operations["AskForAccess"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendars/{calendarId}/access-history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ReadCalendarAccessHistory"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -756,6 +932,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/links/{secret}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["OpenLink"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/{secret}/wall": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ReadLink"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/{secret}/use": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["UseLink"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calendars/{calendarId}/imports/{importId}": {
         parameters: {
             query?: never;
@@ -796,6 +1020,7 @@ export interface components {
             groupName: string;
             calendars: components["schemas"]["AccessTableCalendarBody"][];
             groups: components["schemas"]["AccessTableGroupBody"][];
+            links: components["schemas"]["AccessTableLinkBody"][];
             people: components["schemas"]["AccessTablePersonBody"][];
         };
         AccessTableCalendarBody: {
@@ -820,12 +1045,23 @@ export interface components {
             members: number;
             cells: components["schemas"]["AccessTableCellBody"][];
         };
+        AccessTableLinkBody: {
+            /** Format: uuid */
+            linkId: string;
+            name: string;
+            /** Format: int32 */
+            mostUses: null | number;
+            /** Format: int32 */
+            holders: number;
+            cells: components["schemas"]["AccessTableCellBody"][];
+        };
         AccessTablePersonBody: {
             /** Format: uuid */
             personId: string;
             name: string;
             address: null | string;
             isMember: boolean;
+            hasLeft: boolean;
             hasAccount: boolean;
             wasHere: boolean;
             isUnseen: boolean;
@@ -837,12 +1073,40 @@ export interface components {
             group: null | string;
             lastDay: null | components["schemas"]["LocalDate"];
         };
+        AddressesAskBody: {
+            address: string;
+        };
+        AddressesBody: {
+            /** Format: uuid */
+            id: string;
+            address: string;
+            isConfirmed: boolean;
+        };
         AskForAccessAnswerBody: {
             role: components["schemas"]["Role"];
         };
         AskForAccessBody: {
             role: components["schemas"]["Role"];
             note?: null | string;
+        };
+        BinBinnedBody: {
+            /** Format: uuid */
+            calendarId: string;
+            name: string;
+            hue: components["schemas"]["Hue"];
+            mark: components["schemas"]["Mark"];
+            groupName: string;
+            deletedBy: string;
+            deletedAt: components["schemas"]["Instant"];
+            keptUntil: components["schemas"]["Instant"];
+            /** Format: int32 */
+            events: number;
+        };
+        BinLossBody: {
+            /** Format: int32 */
+            events: number;
+            /** Format: int32 */
+            people: number;
         };
         BrickBody: components["schemas"]["BrickBodyBrickBodyBusy"] | components["schemas"]["BrickBodyBrickBodyEvent"];
         BrickBodyBrickBodyBusy: {
@@ -920,6 +1184,8 @@ export interface components {
             /** Format: uuid */
             person?: null | string;
             kinds?: null | components["schemas"]["Kind"][];
+            /** @default false */
+            oneAtATime: boolean;
         };
         ChangeAccessBody: {
             role: components["schemas"]["Role"];
@@ -939,6 +1205,9 @@ export interface components {
         ChangeMembersCorrectBody: {
             name: string;
             address?: null | string;
+        };
+        ChangeMembersGuardiansBody: {
+            guardians: string[];
         };
         ChangeMembersNewBody: {
             /** Format: uuid */
@@ -1017,6 +1286,11 @@ export interface components {
             /** Format: date */
             lastDay?: string;
         };
+        GroupsDefaultsBody: {
+            events: components["schemas"]["Role"];
+            away: components["schemas"]["Role"];
+            place: components["schemas"]["Role"];
+        };
         GroupsGroupBody: {
             /** Format: uuid */
             id: string;
@@ -1024,7 +1298,19 @@ export interface components {
             sort: components["schemas"]["GroupSort"];
             zone: string;
             firstDay: components["schemas"]["IsoDayOfWeek"];
+            /** Format: int32 */
+            dayBegins: number;
+            /** Format: int32 */
+            dayEnds: number;
+            defaults: components["schemas"]["GroupsDefaultsBody"];
             coordinates: boolean;
+            /** Format: int32 */
+            version: number;
+        };
+        GroupsGuardianBody: {
+            /** Format: uuid */
+            personId: string;
+            name: string;
         };
         GroupsMemberBody: {
             /** Format: uuid */
@@ -1035,6 +1321,7 @@ export interface components {
             coordinates: boolean;
             hasAccount: boolean;
             invitedAt: null | components["schemas"]["Instant"];
+            guardians: components["schemas"]["GroupsGuardianBody"][];
         };
         /** @enum {string} */
         GroupSort: "staff" | "class" | "club" | "family" | "other";
@@ -1043,6 +1330,16 @@ export interface components {
             sort: components["schemas"]["GroupSort"];
             zone: string;
             firstDay: components["schemas"]["IsoDayOfWeek"];
+            /**
+             * Format: int32
+             * @default 480
+             */
+            dayBegins: number;
+            /**
+             * Format: int32
+             * @default 1140
+             */
+            dayEnds: number;
         };
         /** @enum {string} */
         Hue: "iron" | "ember" | "ochre" | "olive" | "moss" | "copper" | "teal" | "lake" | "cobalt" | "violet" | "plum" | "rose";
@@ -1106,6 +1403,7 @@ export interface components {
             role: components["schemas"]["Role"];
             sentence: string;
             message: string;
+            inReturn: boolean;
             sentAt: components["schemas"]["Instant"];
         };
         InboxNoticeBody: {
@@ -1123,6 +1421,10 @@ export interface components {
             address: string;
             role: components["schemas"]["Role"];
             message?: null | string;
+            /** Format: date */
+            lastDay?: string;
+            /** @default false */
+            inReturn: boolean;
         };
         InviteInvitedBody: {
             address: string;
@@ -1156,10 +1458,55 @@ export interface components {
         };
         /** @enum {string} */
         KnownEvents: "keep" | "update";
+        LinksBody: {
+            role: components["schemas"]["Role"];
+            name?: null | string;
+            /** Format: uuid */
+            eventId?: null | string;
+            /** Format: int32 */
+            mostUses?: null | number;
+            /** Format: date */
+            lastDay?: string;
+        };
+        LinksMadeBody: {
+            /** Format: uuid */
+            linkId: string;
+            url: null | string;
+            qr: null | string;
+        };
+        LinkWallBody: {
+            /** Format: uuid */
+            calendarId: string;
+            calendarName: string;
+            groupName: string;
+            hue: components["schemas"]["Hue"];
+            mark: components["schemas"]["Mark"];
+            zone: string;
+            role: components["schemas"]["Role"];
+            taken: null | components["schemas"]["Role"];
+            sentence: string;
+            eventDay: null | components["schemas"]["LocalDate"];
+            lastDay: null | components["schemas"]["LocalDate"];
+            hasUsesLeft: boolean;
+            isHere: boolean;
+        };
+        LinkWallNamedBody: {
+            /** Format: uuid */
+            personId: string;
+            name: string;
+        };
+        LinkWallReadBody: {
+            from: components["schemas"]["LocalDate"];
+            to: components["schemas"]["LocalDate"];
+            zone: string;
+            bricks: components["schemas"]["BrickBody"][];
+            people: components["schemas"]["LinkWallNamedBody"][];
+        };
         ListAccessBody: {
             people: components["schemas"]["ListAccessPersonBody"][];
             groups: components["schemas"]["ListAccessGroupBody"][];
             invitations: components["schemas"]["ListAccessInvitationBody"][];
+            links: components["schemas"]["ListAccessLinkBody"][];
             groupDefault: components["schemas"]["Role"];
             /** Format: int32 */
             members: number;
@@ -1181,6 +1528,22 @@ export interface components {
             role: components["schemas"]["Role"];
             state: components["schemas"]["InvitationState"];
             sentAt: components["schemas"]["Instant"];
+        };
+        ListAccessLinkBody: {
+            /** Format: uuid */
+            linkId: string;
+            name: string;
+            role: components["schemas"]["Role"];
+            /** Format: uuid */
+            eventId: null | string;
+            eventTitle: null | string;
+            /** Format: int32 */
+            mostUses: null | number;
+            /** Format: int32 */
+            uses: number;
+            /** Format: int32 */
+            holders: number;
+            lastDay: null | components["schemas"]["LocalDate"];
         };
         ListAccessPersonBody: {
             /** Format: uuid */
@@ -1212,6 +1575,8 @@ export interface components {
             role: components["schemas"]["Role"];
             sentence: string;
             message: string;
+            lastDay: null | components["schemas"]["LocalDate"];
+            inReturn: boolean;
             hasAccount: boolean;
             isMine: boolean;
             closed: null | string;
@@ -1246,6 +1611,14 @@ export interface components {
         ReachPreview: {
             reach: components["schemas"]["Reach"];
             possible: boolean;
+            sentence: string;
+        };
+        ReadAccessHistoryEntryBody: {
+            /** Format: int64 */
+            sequence: number;
+            at: components["schemas"]["Instant"];
+            calendarName: string;
+            actor: string;
             sentence: string;
         };
         ReadPeopleBody: {
@@ -1327,6 +1700,7 @@ export interface components {
             takes: components["schemas"]["WhoseTime"];
             /** Format: uuid */
             person: null | string;
+            oneAtATime: boolean;
             kinds: components["schemas"]["Kind"][];
             role: components["schemas"]["Role"];
             ways: components["schemas"]["Way"][];
@@ -1395,7 +1769,7 @@ export interface components {
             hard: boolean;
         };
         /** @enum {string} */
-        Way: "own" | "group" | "default" | "link";
+        Way: "own" | "group" | "default" | "link" | "guardian";
         /** @enum {string} */
         WhoseTime: "named" | "group" | "person" | "nobody";
     };
@@ -1489,6 +1863,88 @@ export interface operations {
             };
         };
     };
+    ListAddresses: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AddressesBody"][];
+                };
+            };
+        };
+    };
+    AskToConfirmAddress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddressesAskBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    ConfirmAddress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    TakeOutAddress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                addressId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     PutPreferences: {
         parameters: {
             query?: never;
@@ -1533,10 +1989,12 @@ export interface operations {
             };
         };
     };
-    CreateGroup: {
+    PutGroup: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "If-Match"?: string;
+            };
             path: {
                 groupId: string;
             };
@@ -1765,6 +2223,46 @@ export interface operations {
             };
         };
     };
+    ListBin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BinBinnedBody"][];
+                };
+            };
+        };
+    };
+    BringBackCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                calendarId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     ListZones: {
         parameters: {
             query?: never;
@@ -1871,9 +2369,35 @@ export interface operations {
             };
         };
     };
-    AcceptInvitation: {
+    ReadPersonAccessHistory: {
         parameters: {
             query?: never;
+            header?: never;
+            path: {
+                groupId: string;
+                personId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadAccessHistoryEntryBody"][];
+                };
+            };
+        };
+    };
+    AcceptInvitation: {
+        parameters: {
+            query?: {
+                inReturn?: string;
+                inReturnRole?: components["schemas"]["Role"];
+            };
             header?: never;
             path: {
                 invitationId: string;
@@ -2202,6 +2726,31 @@ export interface operations {
             };
         };
     };
+    SetGuardians: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                groupId: string;
+                personId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeMembersGuardiansBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     InviteMember: {
         parameters: {
             query?: never;
@@ -2341,7 +2890,9 @@ export interface operations {
     };
     DeleteCalendar: {
         parameters: {
-            query?: never;
+            query?: {
+                name?: string;
+            };
             header?: {
                 "If-Match"?: string;
             };
@@ -2378,6 +2929,28 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    ReadLoss: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                calendarId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BinLossBody"];
+                };
             };
         };
     };
@@ -2588,6 +3161,77 @@ export interface operations {
             };
         };
     };
+    PutLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                calendarId: string;
+                linkId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinksBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinksMadeBody"];
+                };
+            };
+        };
+    };
+    EndLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                calendarId: string;
+                linkId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    RenewLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                calendarId: string;
+                linkId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinksMadeBody"];
+                };
+            };
+        };
+    };
     AskForAccess: {
         parameters: {
             query?: never;
@@ -2610,6 +3254,28 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    ReadCalendarAccessHistory: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                calendarId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadAccessHistoryEntryBody"][];
+                };
             };
         };
     };
@@ -2786,6 +3452,73 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["EventHistoryEntry"][];
                 };
+            };
+        };
+    };
+    OpenLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkWallBody"];
+                };
+            };
+        };
+    };
+    ReadLink: {
+        parameters: {
+            query: {
+                from: components["schemas"]["DateQuery"];
+                to: components["schemas"]["DateQuery"];
+            };
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkWallReadBody"];
+                };
+            };
+        };
+    };
+    UseLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

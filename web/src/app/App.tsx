@@ -13,6 +13,10 @@ import { PersonProvider } from './person'
 
 const SignedInApp = lazy(() => import('./SignedInApp').then((module) => ({ default: module.SignedInApp })))
 
+const LinkPage = lazy(() =>
+  import('../features/links/LinkPage').then((module) => ({ default: module.LinkPage })),
+)
+
 /** Chooses between what is there for everybody and what is there for who is signed in. */
 export function App() {
   const session = useQuery(sessionQuery)
@@ -24,6 +28,14 @@ export function App() {
     <Routes>
       <Route path="/invitation/:token" element={<InvitationPage />} />
       <Route path="/join/:token" element={<JoinPage />} />
+      <Route
+        path="/link/:secret"
+        element={
+          <Suspense fallback={null}>
+            <LinkPage />
+          </Suspense>
+        }
+      />
       {demo && <Route path="/post-room" element={<PostRoomPage />} />}
       <Route
         path="/first-account"

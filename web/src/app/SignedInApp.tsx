@@ -2,7 +2,6 @@ import { useQueryClient } from '@tanstack/react-query'
 import { lazy, Suspense, useEffect } from 'react'
 import { Navigate, Route, Routes } from 'react-router'
 import { InboxPage } from '../features/inbox/InboxPage'
-import { PreferencesPage } from '../features/preferences/PreferencesPage'
 import { lastView } from '../features/wall/lastView'
 import { WallPage } from '../features/wall/WallPage'
 import { openLiveLine } from './live'
@@ -15,6 +14,24 @@ const AccessTablePage = lazy(() =>
 
 const MembersPage = lazy(() =>
   import('../features/groups/MembersPage').then((module) => ({ default: module.MembersPage })),
+)
+
+const PreferencesPage = lazy(() =>
+  import('../features/preferences/PreferencesPage').then((module) => ({ default: module.PreferencesPage })),
+)
+
+const GroupPage = lazy(() =>
+  import('../features/groups/GroupPage').then((module) => ({ default: module.GroupPage })),
+)
+
+const BinPage = lazy(() =>
+  import('../features/calendars/BinPage').then((module) => ({ default: module.BinPage })),
+)
+
+const ConfirmAddressPage = lazy(() =>
+  import('../features/preferences/ConfirmAddressPage').then((module) => ({
+    default: module.ConfirmAddressPage,
+  })),
 )
 
 /** Everything for who is signed in, with the live line open. */
@@ -44,8 +61,40 @@ export function SignedInApp() {
           element={
             <div className="flex h-full flex-col">
               <TopBar />
-              <PreferencesPage />
+              <Suspense fallback={null}>
+                <PreferencesPage />
+              </Suspense>
             </div>
+          }
+        />
+        <Route
+          path="/address/:secret"
+          element={
+            <div className="flex h-full flex-col">
+              <TopBar />
+              <Suspense fallback={null}>
+                <ConfirmAddressPage />
+              </Suspense>
+            </div>
+          }
+        />
+        <Route
+          path="/bin"
+          element={
+            <div className="flex h-full flex-col">
+              <TopBar />
+              <Suspense fallback={null}>
+                <BinPage />
+              </Suspense>
+            </div>
+          }
+        />
+        <Route
+          path="/groups/:groupId"
+          element={
+            <Suspense fallback={<TopBar />}>
+              <GroupPage />
+            </Suspense>
           }
         />
         <Route

@@ -6,7 +6,12 @@ namespace Mortar.Server.Features.Access;
 internal static class AccessSetup
 {
     public static void AddAccess(this IServiceCollection services) =>
-        services.AddScoped<AccessCommands>().AddScoped<GroupAccessCommands>().AddScoped<AskCommands>();
+        services
+            .AddScoped<AccessCommands>()
+            .AddScoped<GroupAccessCommands>()
+            .AddScoped<AskCommands>()
+            .AddScoped<LinkCommands>()
+            .AddScoped<AccessHistory>();
 
     public static void MapAccess(this RouteGroupBuilder api)
     {
@@ -15,8 +20,10 @@ internal static class AccessSetup
         ChangeAccess.Map(calendar);
         Invite.Map(calendar);
         GroupAccess.Map(calendar);
+        Links.Map(calendar);
         AskForAccess.Map(api, calendar);
         AccessTable.Map(api);
+        ReadAccessHistory.Map(api, calendar);
         AnswerInvitation.Map(api);
         OpenInvitation.Map(api);
     }

@@ -20,20 +20,34 @@ internal static class AccessTable
     /// <param name="GroupName">The group's name.</param>
     /// <param name="Calendars">Across, by name.</param>
     /// <param name="Groups">Down, first: whole groups that were given a step.</param>
+    /// <param name="Links">Down, then: links to whole calendars that lead somewhere.</param>
     /// <param name="People">Down: everybody who reaches one of the calendars, and every member, by name.</param>
     internal sealed record Body(
         string GroupName,
         IReadOnlyList<CalendarBody> Calendars,
         IReadOnlyList<GroupBody> Groups,
+        IReadOnlyList<LinkBody> Links,
         IReadOnlyList<PersonBody> People
     );
 
     internal sealed record CalendarBody(Guid CalendarId, string Name, Hue Hue, Mark Mark, Role GroupDefault);
 
+    /// <summary>A link to hand round, which gives a step on one calendar.</summary>
+    /// <param name="MostUses">How many people may use it; <c>null</c> for any number.</param>
+    /// <param name="Holders">How many have the calendar on their wall by it.</param>
+    internal sealed record LinkBody(
+        Guid LinkId,
+        string Name,
+        int? MostUses,
+        int Holders,
+        IReadOnlyList<CellBody> Cells
+    );
+
     internal sealed record GroupBody(Guid GroupId, string Name, int Members, IReadOnlyList<CellBody> Cells);
 
     /// <param name="Address">Told to coordinators of the group, and of whom was given access by name.</param>
     /// <param name="IsMember">Whether they are in the group; others come from outside.</param>
+    /// <param name="HasLeft">Whether they were in it once and are no longer.</param>
     /// <param name="HasAccount">Whether they can sign in.</param>
     /// <param name="WasHere">Whether they have been here at all.</param>
     /// <param name="IsUnseen">Whether they have not been here for long; when just is theirs.</param>
@@ -42,6 +56,7 @@ internal static class AccessTable
         string Name,
         string? Address,
         bool IsMember,
+        bool HasLeft,
         bool HasAccount,
         bool WasHere,
         bool IsUnseen,
@@ -122,6 +137,26 @@ internal static class AccessTable
             .Members.Where(member => member.GroupId == id)
             .Select(member => member.PersonId)
             .ToHashSetAsync(cancellationToken);
+        var left = await db
+            .Members.IgnoreQueryFilters()
+            .Where(member => member.GroupId == id && member.LeftAt != null)
+            .Select(member => member.PersonId)
+            .ToHashSetAsync(cancellationToken);
+        var links = await db
+            .Links.AsNoTracking()
+            .Where(link =>
+                ids.Contains(link.CalendarId)
+                && link.EventId == null
+                && link.EndedAt == null
+                && (link.EndsAt == null || link.EndsAt > now)
+            )
+            .OrderBy(link => link.Name)
+            .Select(link => new
+            {
+                Link = link,
+                Holders = db.LinkHolders.Count(holder => holder.LinkId == link.Id && holder.LeftAt == null),
+            })
+            .ToListAsync(cancellationToken);
         var who = standings.Keys.Select(key => key.Person).Union(members).ToList();
         var people = await db
             .People.Where(person => who.Contains(person.Id))
@@ -159,11 +194,19 @@ internal static class AccessTable
                         ]
                     )),
                 ],
+                links.ConvertAll(one => new LinkBody(
+                    one.Link.Id.Value,
+                    one.Link.Name,
+                    one.Link.MostUses,
+                    one.Holders,
+                    [Cell(one.Link.CalendarId, Standing.Of([new Grant(one.Link.Role, Way.Own, one.Link.EndsAt)], now))]
+                )),
                 people.ConvertAll(one => new PersonBody(
                     one.Id.Value,
                     one.Name,
                     me.Coordinates || HasOwn(one.Id) ? one.Address : null,
                     members.Contains(one.Id),
+                    left.Contains(one.Id),
                     accounts.Contains(one.Id.Value),
                     one.SeenAt is not null,
                     AccessReview.IsUnseen(one.SeenAt, now),

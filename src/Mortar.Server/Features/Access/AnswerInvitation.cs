@@ -1,4 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
+using Mortar.Core.Access;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Server.Hosting;
@@ -14,12 +16,24 @@ internal static class AnswerInvitation
         api.MapPost("/invitations/{invitationId:guid}/decline", Decline).WithName("DeclineInvitation");
     }
 
+    /// <param name="inReturn">A calendar of one's own for whoever sent it; <c>null</c> for none.</param>
+    /// <param name="inReturnRole">The step on that calendar.</param>
     private static Task<Results<NoContent, ProblemHttpResult>> Accept(
         Guid invitationId,
+        [FromQuery] Guid? inReturn,
+        [FromQuery] Role? inReturnRole,
         Acting acting,
         AccessCommands access,
         CancellationToken cancellationToken
-    ) => access.Accept(acting.Act, new InvitationId(invitationId), cancellationToken).Answer();
+    ) =>
+        access
+            .Accept(
+                acting.Act,
+                new InvitationId(invitationId),
+                inReturn is { } gift ? new ReturnGift(new CalendarId(gift), inReturnRole ?? Role.None) : null,
+                cancellationToken
+            )
+            .Answer();
 
     private static Task<Results<NoContent, ProblemHttpResult>> Decline(
         Guid invitationId,

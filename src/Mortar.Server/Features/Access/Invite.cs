@@ -6,13 +6,20 @@ using Mortar.Data.Access;
 using Mortar.Data.Groups;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
+using NodaTime;
 
 namespace Mortar.Server.Features.Access;
 
 /// <summary>/api/calendars/{id}/invitations: what giving would mean, giving, sending again, taking back.</summary>
 internal static class Invite
 {
-    internal sealed record Body(string Address, Role Role, string? Message = null);
+    internal sealed record Body(
+        string Address,
+        Role Role,
+        string? Message = null,
+        LocalDate? LastDay = null,
+        bool InReturn = false
+    );
 
     internal sealed record MeaningBody(IReadOnlyList<string> Addresses, Role Role);
 
@@ -94,7 +101,7 @@ internal static class Invite
                 acting.Act,
                 new CalendarId(calendarId),
                 new InvitationId(invitationId),
-                new InvitationDraft(body.Address, body.Role, body.Message),
+                new InvitationDraft(body.Address, body.Role, body.Message, body.LastDay, body.InReturn),
                 cancellationToken
             )
             .Answer();

@@ -19,6 +19,7 @@ internal static class ListAccess
         IReadOnlyList<PersonBody> People,
         IReadOnlyList<GroupBody> Groups,
         IReadOnlyList<InvitationBody> Invitations,
+        IReadOnlyList<LinkBody> Links,
         Role GroupDefault,
         int Members
     );
@@ -28,6 +29,21 @@ internal static class ListAccess
 
     /// <summary>A whole group that was given a step, with the number of those it reaches now.</summary>
     internal sealed record GroupBody(Guid GroupId, string Name, int Members, Role Role, LocalDate? LastDay);
+
+    /// <summary>A link that leads somewhere. Its secret is not kept, and so not told.</summary>
+    /// <param name="EventTitle">The one event it gives out; <c>null</c> for the whole calendar.</param>
+    /// <param name="Holders">How many have the calendar on their wall by it.</param>
+    internal sealed record LinkBody(
+        Guid LinkId,
+        string Name,
+        Role Role,
+        Guid? EventId,
+        string? EventTitle,
+        int? MostUses,
+        int Uses,
+        int Holders,
+        LocalDate? LastDay
+    );
 
     /// <param name="Name">Their name, where they share a group with the reader; an address alone is no way to find out a name.</param>
     internal sealed record InvitationBody(
@@ -104,6 +120,19 @@ internal static class ListAccess
                 invitation.State,
                 invitation.SentAt
             );
+        var links = await (
+            from link in db.Links.AsNoTracking()
+            where link.CalendarId == id && link.EndedAt == null && (link.EndsAt == null || link.EndsAt > now)
+            join row in db.Events on link.EventId equals row.Id into rows
+            from row in rows.DefaultIfEmpty()
+            orderby link.Name
+            select new
+            {
+                link,
+                Title = row == null ? null : row.Title,
+                Holders = db.LinkHolders.Count(holder => holder.LinkId == link.Id && holder.LeftAt == null),
+            }
+        ).ToListAsync(cancellationToken);
         var members =
             calendar.GroupDefault == Role.None
                 ? 0
@@ -129,6 +158,17 @@ internal static class ListAccess
                     )),
                 ],
                 await invitations.ToListAsync(cancellationToken),
+                links.ConvertAll(one => new LinkBody(
+                    one.link.Id.Value,
+                    one.link.Name,
+                    one.link.Role,
+                    one.link.EventId?.Value,
+                    one.Title,
+                    one.link.MostUses,
+                    one.link.Uses,
+                    one.Holders,
+                    LastDay(one.link.EndsAt)
+                )),
                 calendar.GroupDefault,
                 members
             )

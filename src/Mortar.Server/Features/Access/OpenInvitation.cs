@@ -2,11 +2,14 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
+using Mortar.Core.Time;
 using Mortar.Core.Words;
+using Mortar.Data.Access;
 using Mortar.Data.Accounts;
 using Mortar.Data.Store;
 using Mortar.Server.Features.Accounts;
 using Mortar.Server.Hosting;
+using NodaTime;
 
 namespace Mortar.Server.Features.Access;
 
@@ -24,6 +27,8 @@ internal static class OpenInvitation
         Role Role,
         string Sentence,
         string Message,
+        LocalDate? LastDay,
+        bool InReturn,
         bool HasAccount,
         bool IsMine,
         string? Closed
@@ -42,12 +47,14 @@ internal static class OpenInvitation
         string token,
         HttpContext context,
         MortarDb db,
+        ZoneClock zones,
         CancellationToken cancellationToken
     )
     {
+        var hash = LinkSecret.HashOf(token);
         var found = await (
             from invitation in db.Invitations.AsNoTracking()
-            where invitation.LinkToken == token
+            where invitation.LinkHash == hash
             join shared in db.Calendars on invitation.CalendarId equals shared.Id
             where shared.DeletedAt == null
             join person in db.People on invitation.InvitedBy equals person.Id
@@ -55,6 +62,7 @@ internal static class OpenInvitation
             {
                 Invitation = invitation,
                 Calendar = shared.Name,
+                shared.Zone,
                 From = person.Name,
             }
         ).FirstOrDefaultAsync(cancellationToken);
@@ -76,6 +84,8 @@ internal static class OpenInvitation
                 row.Role,
                 RoleSentence.ForReader(row.Role, found.Calendar),
                 row.Message,
+                row.EndsAt is { } end ? AccessEnd.LastDay(end, zones.Zone(found.Zone)) : null,
+                row.InReturn,
                 row.PersonId is not null,
                 me is not null && row.PersonId == me,
                 row.State.IsOpen() ? null : row.State.WhyClosed()
@@ -93,10 +103,11 @@ internal static class OpenInvitation
         CancellationToken cancellationToken
     )
     {
+        var hash = LinkSecret.HashOf(token);
         var invitation = await db
             .Invitations.AsNoTracking()
             .FirstOrDefaultAsync(
-                one => one.LinkToken == token && one.State == InvitationState.Waiting,
+                one => one.LinkHash == hash && one.State == InvitationState.Waiting,
                 cancellationToken
             );
         if (invitation is null || !Address.TryParse(invitation.Address, out var address))

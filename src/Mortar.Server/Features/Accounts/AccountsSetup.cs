@@ -59,7 +59,7 @@ internal static class AccountsSetup
             antiforgery.Cookie.Name = "mortar-antiforgery";
             antiforgery.Cookie.SameSite = SameSiteMode.Strict;
         });
-        services.AddScoped<MakeAccount>();
+        services.AddScoped<MakeAccount>().AddScoped<AddressCommands>();
         services.AddSingleton<FirstAccountCode>();
     }
 
@@ -67,5 +67,6 @@ internal static class AccountsSetup
     {
         Session.Map(api);
         FirstAccount.Map(api);
+        Addresses.Map(api);
     }
 }

@@ -37,7 +37,7 @@ internal sealed class MakeAccount(MortarDb db, UserManager<Account> accounts, Zo
                     return new Outcome<Account>.Unfit([problem]);
                 }
 
-                if (await db.People.AnyAsync(person => person.Address == address.Value, cancellationToken))
+                if (await db.PersonAt(address, cancellationToken) is not null)
                 {
                     return new Outcome<Account>.Refused(
                         "has-account",

@@ -4,6 +4,7 @@ using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Words;
 using Mortar.Data.Accounts;
+using Mortar.Data.Groups;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
 using Mortar.Server.Wire;
@@ -79,13 +80,16 @@ internal static class Session
 
     private static async Task<Results<NoContent, ProblemHttpResult>> SignIn(
         SignInBody body,
+        MortarDb db,
         SignInManager<Account> signIn,
-        UserManager<Account> accounts
+        UserManager<Account> accounts,
+        CancellationToken cancellationToken
     )
     {
-        var account = Address.TryParse(body.Address, out var address)
-            ? await accounts.FindByEmailAsync(address.Value.Value)
+        var person = Address.TryParse(body.Address, out var address)
+            ? await db.PersonAt(address.Value, cancellationToken)
             : null;
+        var account = person is null ? null : await accounts.FindByIdAsync(person.Id.Value.ToString());
         if (account is null)
         {
             // As slow as a wrong password, so that nobody can find out which addresses have accounts.

@@ -27,7 +27,8 @@ internal static class CalendarsSetup
         string? Description = null,
         WhoseTime Takes = WhoseTime.Named,
         Guid? Person = null,
-        IReadOnlyList<Kind>? Kinds = null
+        IReadOnlyList<Kind>? Kinds = null,
+        bool OneAtATime = false
     );
 
     public static void AddCalendars(this IServiceCollection services) => services.AddScoped<CalendarCommands>();
@@ -39,6 +40,7 @@ internal static class CalendarsSetup
         calendars.MapPut("/", Put).WithName("PutCalendar");
         calendars.MapDelete("/", Delete).WithName("DeleteCalendar");
         ExportCalendar.Map(calendars);
+        Bin.Map(api, calendars);
         api.MapGet("/zones", Zones).WithName("ListZones");
     }
 
@@ -80,19 +82,25 @@ internal static class CalendarsSetup
             Takes = body.Takes,
             Person = body.Person is { } person ? new PersonId(person) : null,
             Kinds = body.Kinds ?? [],
+            OneAtATime = body.OneAtATime,
         };
         return await calendars
             .Put(acting.Act, id, new GroupId(body.GroupId), Versions.Read(ifMatch), settings, cancellationToken)
             .Answer(_ => db.LayerOf(acting.Person, id, cancellationToken));
     }
 
+    /// <param name="name">The calendar's name, typed to show that this one is meant.</param>
     private static Task<Results<NoContent, ProblemHttpResult>> Delete(
         Guid calendarId,
         [FromHeader(Name = "If-Match")] string? ifMatch,
+        [FromQuery] string? name,
         Acting acting,
         CalendarCommands calendars,
         CancellationToken cancellationToken
-    ) => calendars.Delete(acting.Act, new CalendarId(calendarId), Versions.Read(ifMatch), cancellationToken).Answer();
+    ) =>
+        calendars
+            .Delete(acting.Act, new CalendarId(calendarId), Versions.Read(ifMatch), name, cancellationToken)
+            .Answer();
 
     /// <summary>The names of all zones that can be chosen, in order.</summary>
     private static Ok<IReadOnlyList<string>> Zones(IDateTimeZoneProvider zones) =>

@@ -19,12 +19,16 @@ internal static class ChangeMembers
 
     internal sealed record CoordinatesBody(bool Coordinates);
 
+    /// <param name="Guardians">All who are to see and answer for the member; who is not in it does so no longer.</param>
+    internal sealed record GuardiansBody(IReadOnlyList<Guid> Guardians);
+
     internal static void Map(RouteGroupBuilder api)
     {
         var group = api.MapGroup("/groups/{groupId:guid}/members");
         group.MapPut("/", Add).WithName("AddMembers");
         group.MapPut("/{personId:guid}", Correct).WithName("CorrectMember");
         group.MapPut("/{personId:guid}/coordinates", Coordinate).WithName("SetCoordinates");
+        group.MapPut("/{personId:guid}/guardians", SetGuardians).WithName("SetGuardians");
         group.MapPost("/{personId:guid}/invite", Invite).WithName("InviteMember");
         group.MapDelete("/{personId:guid}", End).WithName("EndMembership");
     }
@@ -78,6 +82,24 @@ internal static class ChangeMembers
                 new GroupId(groupId),
                 new PersonId(personId),
                 body.Coordinates,
+                cancellationToken
+            )
+            .Answer();
+
+    private static Task<Results<NoContent, ProblemHttpResult>> SetGuardians(
+        Guid groupId,
+        Guid personId,
+        GuardiansBody body,
+        Acting acting,
+        GuardianCommands guardians,
+        CancellationToken cancellationToken
+    ) =>
+        guardians
+            .Set(
+                acting.Act,
+                new GroupId(groupId),
+                new PersonId(personId),
+                [.. body.Guardians.Select(one => new PersonId(one))],
                 cancellationToken
             )
             .Answer();

@@ -1,5 +1,8 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Calendars;
 using Mortar.Core.Groups;
 using Mortar.Core.Words;
 using Mortar.Data.Groups;
@@ -12,20 +15,57 @@ namespace Mortar.Server.Features.Groups;
 /// <summary>/api/groups: the groups one is in, making one, who is in it.</summary>
 internal static class GroupsSetup
 {
+    /// <param name="DayBegins">When usual hours begin, in minutes of the day.</param>
+    /// <param name="DayEnds">When they end.</param>
+    /// <param name="Defaults">What every member gets on a new calendar, as the sort of the group has it.</param>
     internal sealed record GroupBody(
         Guid Id,
         string Name,
         GroupSort Sort,
         string Zone,
         IsoDayOfWeek FirstDay,
-        bool Coordinates
-    );
+        int DayBegins,
+        int DayEnds,
+        DefaultsBody Defaults,
+        bool Coordinates,
+        int Version
+    )
+    {
+        internal static GroupBody Of(GroupRow row, bool coordinates) =>
+            new(
+                row.Id.Value,
+                row.Name,
+                row.Sort,
+                row.Zone,
+                row.FirstDay,
+                row.DayBegins,
+                row.DayEnds,
+                new DefaultsBody(
+                    row.Sort.DefaultStep(Purpose.Events),
+                    row.Sort.DefaultStep(Purpose.Away),
+                    row.Sort.DefaultStep(Purpose.Place)
+                ),
+                coordinates,
+                row.Version
+            );
+    }
 
-    internal sealed record SettingsBody(string Name, GroupSort Sort, string Zone, IsoDayOfWeek FirstDay);
+    /// <summary>The step for each purpose a calendar can have.</summary>
+    internal sealed record DefaultsBody(Role Events, Role Away, Role Place);
+
+    internal sealed record SettingsBody(
+        string Name,
+        GroupSort Sort,
+        string Zone,
+        IsoDayOfWeek FirstDay,
+        int DayBegins = 480,
+        int DayEnds = 1_140
+    );
 
     /// <param name="Address">Told to coordinators of the group only.</param>
     /// <param name="HasAccount">Whether they can sign in; a name that was claimed, or somebody who came by themselves.</param>
     /// <param name="InvitedAt">When a mail to claim the name was sent last; told to coordinators only.</param>
+    /// <param name="Guardians">Who sees and answers for them; told to coordinators only.</param>
     internal sealed record MemberBody(
         Guid PersonId,
         string Name,
@@ -33,16 +73,19 @@ internal static class GroupsSetup
         string Zone,
         bool Coordinates,
         bool HasAccount,
-        Instant? InvitedAt
+        Instant? InvitedAt,
+        IReadOnlyList<GuardianBody> Guardians
     );
 
+    internal sealed record GuardianBody(Guid PersonId, string Name);
+
     public static void AddGroups(this IServiceCollection services) =>
-        services.AddScoped<GroupCommands>().AddScoped<MemberCommands>();
+        services.AddScoped<GroupCommands>().AddScoped<MemberCommands>().AddScoped<GuardianCommands>();
 
     public static void MapGroups(this RouteGroupBuilder api)
     {
         api.MapGet("/groups", List).WithName("ListGroups");
-        api.MapPut("/groups/{groupId:guid}", Create).WithName("CreateGroup");
+        api.MapPut("/groups/{groupId:guid}", Put).WithName("PutGroup");
         api.MapGet("/groups/{groupId:guid}/members", Members).WithName("ListMembers");
         ReadPeople.Map(api);
         ChangeMembers.Map(api);
@@ -56,29 +99,33 @@ internal static class GroupsSetup
             where member.PersonId == acting.Person
             join row in db.Groups on member.GroupId equals row.Id
             orderby member.Coordinates descending, row.Name
-            select new GroupBody(row.Id.Value, row.Name, row.Sort, row.Zone, row.FirstDay, member.Coordinates);
-        return TypedResults.Ok(await groups.ToListAsync(cancellationToken));
+            select new { row, member.Coordinates };
+        var found = await groups.AsNoTracking().ToListAsync(cancellationToken);
+        return TypedResults.Ok(found.ConvertAll(one => GroupBody.Of(one.row, one.Coordinates)));
     }
 
-    private static Task<Results<Ok<GroupBody>, ProblemHttpResult>> Create(
+    /// <summary>Creates without If-Match; changes with it.</summary>
+    private static Task<Results<Ok<GroupBody>, ProblemHttpResult>> Put(
         Guid groupId,
         SettingsBody body,
+        [FromHeader(Name = "If-Match")] string? ifMatch,
         Acting acting,
         GroupCommands groups,
         CancellationToken cancellationToken
     ) =>
         groups
-            .Create(
+            .Put(
                 acting.Act,
                 new GroupId(groupId),
-                new GroupSettings(body.Name, body.Sort, body.Zone, body.FirstDay),
+                Versions.Read(ifMatch),
+                new GroupSettings(body.Name, body.Sort, body.Zone, body.FirstDay)
+                {
+                    DayBegins = LocalTime.FromMinutesSinceMidnight(Math.Clamp(body.DayBegins, 0, 1_439)),
+                    DayEnds = LocalTime.FromMinutesSinceMidnight(Math.Clamp(body.DayEnds, 0, 1_439)),
+                },
                 cancellationToken
             )
-            .Answer(row =>
-                Task.FromResult(
-                    new GroupBody(row.Id.Value, row.Name, row.Sort, row.Zone, row.FirstDay, Coordinates: true)
-                )
-            );
+            .Answer(row => Task.FromResult(GroupBody.Of(row, coordinates: true)));
 
     private static async Task<Results<Ok<List<MemberBody>>, ProblemHttpResult>> Members(
         Guid groupId,
@@ -108,6 +155,15 @@ internal static class GroupsSetup
             .Users.Where(account => numbers.Contains(account.Id))
             .Select(account => account.Id)
             .ToHashSetAsync(cancellationToken);
+        var guardians = (
+            await (
+                from guardian in db.Guardians
+                where me.Coordinates && guardian.GroupId == id && guardian.EndedAt == null
+                join person in db.People on guardian.GuardianId equals person.Id
+                orderby person.Name
+                select new { guardian.WardId, Body = new GuardianBody(person.Id.Value, person.Name) }
+            ).ToListAsync(cancellationToken)
+        ).ToLookup(one => one.WardId, one => one.Body);
         return TypedResults.Ok(
             found.ConvertAll(one => new MemberBody(
                 one.person.Id.Value,
@@ -116,7 +172,8 @@ internal static class GroupsSetup
                 one.person.Zone,
                 one.member.Coordinates,
                 accounts.Contains(one.person.Id.Value),
-                me.Coordinates && one.member.ClaimHash is not null ? one.member.InvitedAt : null
+                me.Coordinates && one.member.ClaimHash is not null ? one.member.InvitedAt : null,
+                [.. guardians[one.person.Id]]
             ))
         );
     }

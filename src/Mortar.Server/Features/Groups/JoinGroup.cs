@@ -48,7 +48,8 @@ internal static class JoinGroup
                     .Select(person => person.Name)
                     .SingleAsync(cancellationToken),
                 address,
-                await db.People.AnyAsync(person => person.Address == address, cancellationToken)
+                Address.TryParse(address, out var parsed)
+                    && await db.PersonAt(parsed.Value, cancellationToken) is not null
             )
         );
     }

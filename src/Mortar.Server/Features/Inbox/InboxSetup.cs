@@ -24,6 +24,7 @@ internal static class InboxSetup
         Role Role,
         string Sentence,
         string Message,
+        bool InReturn,
         Instant SentAt
     );
 
@@ -68,6 +69,7 @@ internal static class InboxSetup
                         one.Role,
                         RoleSentence.ForReader(one.Role, one.CalendarName),
                         one.Message,
+                        one.InReturn,
                         one.SentAt
                     )),
                 ],

@@ -47,6 +47,7 @@ internal static class WallSetup
         api.MapGet("/wall", Read).WithName("ReadWall");
         ReadRibbon.Map(api);
         FindEvents.Map(api);
+        LinkWall.Map(api);
     }
 
     private static async Task<Results<Ok<Body>, ProblemHttpResult>> Read(

@@ -9,6 +9,7 @@ import { Button } from '../../ui/Button'
 import { Question } from '../../ui/Question'
 import type { Layer } from '../wall/bricks'
 import { accessQueries, endAccess, endGroupAccess, sendAgain, setRole, withdraw } from './accessQueries'
+import { LinksPart } from './LinksPart'
 import { ladder, type Role, roleName } from './ladder'
 
 type Person = Schema['ListAccessPersonBody']
@@ -33,7 +34,7 @@ export function AccessList({ layer }: { layer: Layer }) {
   if (access.isError) return <p className="text-clash">{sentenceOf(access.error)}</p>
   if (!access.data) return null
 
-  const { people, groups, invitations, groupDefault, members } = access.data
+  const { people, groups, invitations, links, groupDefault, members } = access.data
   return (
     <>
       <ul className="divide-y divide-cement-200 border-y border-cement-200">
@@ -113,6 +114,7 @@ export function AccessList({ layer }: { layer: Layer }) {
           </li>
         ))}
       </ul>
+      <LinksPart layer={layer} links={links} />
       {ending && (
         <Question
           title={`End the access of ${ending.name}?`}

@@ -11,15 +11,18 @@ import { accessTableQuery } from './accessQueries'
 import {
   asSpreadsheet,
   type Cell,
+  linkName,
   type Narrowing,
   narrowed,
   narrowings,
   type Place,
   placeKey,
+  type RowKind,
   type Table,
   waysText,
 } from './accessTable'
 import { CellDesk, type Chosen } from './CellDesk'
+import { DefaultStep } from './DefaultStep'
 import { roleName } from './ladder'
 
 /** Who can see and change what in a group: people and groups down, calendars across, a step in every cell. */
@@ -48,7 +51,7 @@ interface Row {
   id: string
   name: string
   note: string
-  isGroup: boolean
+  kind: RowKind
   cells: readonly Cell[]
 }
 
@@ -62,19 +65,26 @@ function Whole({ table }: { table: Table }) {
       id: one.groupId,
       name: one.name,
       note: `group of ${one.members}`,
-      isGroup: true,
+      kind: 'group' as const,
+      cells: one.cells,
+    })),
+    ...(narrowing === 'all' && words === '' ? table.links : []).map((one) => ({
+      id: one.linkId,
+      name: linkName(one.name),
+      note: `on ${one.holders} ${one.holders === 1 ? 'wall' : 'walls'}`,
+      kind: 'link' as const,
       cells: one.cells,
     })),
     ...people.map((one) => ({
       id: one.personId,
       name: one.name,
       note: [
-        one.isMember ? '' : 'from outside',
+        one.isMember ? '' : one.hasLeft ? 'left the group' : 'from outside',
         one.hasAccount ? (one.wasHere ? '' : 'never here') : 'without an account',
       ]
         .filter(Boolean)
         .join(', '),
-      isGroup: false,
+      kind: 'person' as const,
       cells: one.cells,
     })),
   ]
@@ -146,9 +156,9 @@ function Whole({ table }: { table: Table }) {
                 {table.calendars.map((one) => (
                   <td
                     key={one.calendarId}
-                    className="border-r border-b border-cement-300 bg-cement-100 px-2 text-cement-700"
+                    className="border-r border-b border-cement-300 bg-cement-100 px-1.5 py-1"
                   >
-                    {one.groupDefault === 'none' ? 'nothing' : roleName(one.groupDefault)}
+                    <DefaultStep calendar={one} groupName={table.groupName} />
                   </td>
                 ))}
               </tr>
@@ -166,7 +176,7 @@ function Whole({ table }: { table: Table }) {
                     )}
                   </th>
                   {table.calendars.map((calendar) => {
-                    const place = { rowId: row.id, isGroup: row.isGroup, calendarId: calendar.calendarId }
+                    const place = { rowId: row.id, kind: row.kind, calendarId: calendar.calendarId }
                     const cell = row.cells.find((one) => one.calendarId === calendar.calendarId)
                     return (
                       <td
@@ -203,7 +213,12 @@ function Whole({ table }: { table: Table }) {
         </div>
       </div>
       {chosen.length > 0 && (
-        <CellDesk key={places.map(placeKey).join(' ')} chosen={chosen} onClose={() => setPlaces([])} />
+        <CellDesk
+          key={places.map(placeKey).join(' ')}
+          chosen={chosen}
+          table={table}
+          onClose={() => setPlaces([])}
+        />
       )}
     </main>
   )
@@ -213,7 +228,13 @@ function Whole({ table }: { table: Table }) {
 function shortWay({ ways }: Cell): string {
   const first = ways[0]
   if (!first) return ''
-  const by = { own: '', group: first.group ?? 'a group', default: 'every member', link: 'link' }[first.way]
+  const by = {
+    own: '',
+    group: first.group ?? 'a group',
+    default: 'every member',
+    link: 'link',
+    guardian: 'guardian',
+  }[first.way]
   return [by, first.lastDay ? `until ${first.lastDay}` : ''].filter(Boolean).join(', ')
 }
 

@@ -8,10 +8,13 @@ import { useReader } from '../../app/person'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { Question } from '../../ui/Question'
+import { endLink, putLink } from '../links/linkQueries'
 import { Desk } from '../wall/Desk'
 import { endAccess, endGroupAccess, setGroupRole, setRole } from './accessQueries'
-import { type Cell, otherRole, ownWay, type Place, waysText } from './accessTable'
+import { type Cell, otherRole, ownWay, type Place, type Table, waysText } from './accessTable'
+import { HistoryPart } from './HistoryPart'
 import { ladder, type Role, reaches, roleName } from './ladder'
+import { inThreeMonths } from './lastDay'
 
 /** A chosen cell with what it says. */
 export interface Chosen {
@@ -21,8 +24,14 @@ export interface Chosen {
   cell: Cell | undefined
 }
 
+interface CellDeskProps {
+  chosen: readonly Chosen[]
+  table: Table
+  onClose: () => void
+}
+
 /** What can be done with the cells that are chosen: another step, an end to it, none at all; all at once. */
-export function CellDesk({ chosen, onClose }: { chosen: readonly Chosen[]; onClose: () => void }) {
+export function CellDesk({ chosen, table, onClose }: CellDeskProps) {
   const queries = useQueryClient()
   const acts = useActs()
   const { groupId } = useParams()
@@ -50,30 +59,39 @@ export function CellDesk({ chosen, onClose }: { chosen: readonly Chosen[]; onClo
     },
   })
   if (!first) return null
+  /** What a link is and does besides its step, which stays. */
+  const termsOf = (linkId: string) => {
+    const link = table.links.find((one) => one.linkId === linkId)
+    return { name: link?.name ?? '', ...(link?.mostUses ? { mostUses: link.mostUses } : {}) }
+  }
   const withOwn = chosen.filter((one) => ownWay(one.cell))
   const name =
     chosen.length === 1
       ? `${first.rowName} on “${first.calendarName}”`
       : `${chosen.length} cells of the table`
-  const steps = chosen.some((one) => one.place.isGroup)
+  const steps = chosen.some((one) => one.place.kind !== 'person')
     ? ladder.filter((step) => step.value !== 'coordinate')
     : ladder
   const give = () =>
     change.mutate({
-      act: ({ rowId, isGroup, calendarId }, set) =>
-        isGroup
+      act: ({ rowId, kind, calendarId }, set) =>
+        kind === 'group'
           ? setGroupRole(calendarId, rowId, role, lastDay, set)
-          : setRole(calendarId, rowId, role, lastDay, set),
+          : kind === 'link'
+            ? putLink(calendarId, rowId, { ...termsOf(rowId), role, ...(lastDay ? { lastDay } : {}) }, set)
+            : setRole(calendarId, rowId, role, lastDay, set),
       sentence: `${name}: ${roleName(role)} now.`,
     })
   const end = () => {
     setEnding(false)
     change.mutate({
-      act: ({ rowId, isGroup, calendarId }, set) =>
+      act: ({ rowId, kind, calendarId }, set) =>
         withOwn.some((one) => one.place.rowId === rowId && one.place.calendarId === calendarId)
-          ? isGroup
+          ? kind === 'group'
             ? endGroupAccess(calendarId, rowId, set)
-            : endAccess(calendarId, rowId, set)
+            : kind === 'link'
+              ? endLink(calendarId, rowId, set)
+              : endAccess(calendarId, rowId, set)
           : Promise.resolve(),
       sentence: `Ended: ${name}.`,
     })
@@ -142,7 +160,7 @@ export function CellDesk({ chosen, onClose }: { chosen: readonly Chosen[]; onClo
             End what was given
           </Button>
         )}
-        {chosen.length === 1 && !first.place.isGroup && first.place.rowId !== me.id && (
+        {chosen.length === 1 && first.place.kind === 'person' && first.place.rowId !== me.id && (
           <Link
             to={`/week?as=${first.place.rowId}&group=${groupId}`}
             className="underline underline-offset-2"
@@ -151,6 +169,12 @@ export function CellDesk({ chosen, onClose }: { chosen: readonly Chosen[]; onClo
           </Link>
         )}
       </div>
+      {chosen.length === 1 && first.place.kind === 'person' && groupId && (
+        <section aria-label="History" className="mt-6">
+          <h3 className="mb-2 text-base">What {first.rowName} was given</h3>
+          <HistoryPart of={{ groupId, personId: first.place.rowId }} />
+        </section>
+      )}
       {ending && (
         <Question
           title={`End access: ${name}?`}
@@ -182,10 +206,4 @@ function higherNote({ cell }: Chosen, role: Role, count: number): string | undef
   return count === 1 && reaches(other, role)
     ? `${roleName(other)} comes by another way, and the highest counts.`
     : undefined
-}
-
-const inThreeMonths = (): string => {
-  const day = new Date()
-  day.setUTCMonth(day.getUTCMonth() + 3)
-  return day.toISOString().slice(0, 10)
 }

@@ -2,6 +2,7 @@ import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tansta
 import { type FormEvent, useState } from 'react'
 import { fieldProblem, sentenceOf } from '../../api/problem'
 import { newSet, useActs } from '../../app/acts'
+import { DateField } from '../../app/DateField'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { TextArea } from '../../ui/TextArea'
@@ -10,6 +11,7 @@ import { groupQueries } from '../groups/groupQueries'
 import type { Layer } from '../wall/bricks'
 import { accessQueries, invite } from './accessQueries'
 import { ladder, type Role } from './ladder'
+import { inThreeMonths } from './lastDay'
 
 /** Gives somebody a step by address; says in one sentence what that means before it is sent. */
 export function GiveForm({ layer }: { layer: Layer }) {
@@ -19,6 +21,8 @@ export function GiveForm({ layer }: { layer: Layer }) {
   const [address, setAddress] = useState('')
   const [role, setRole] = useState<Role>('view')
   const [message, setMessage] = useState('')
+  const [lastDay, setLastDay] = useState<string | null>(null)
+  const [inReturn, setInReturn] = useState(false)
   const looksWhole = /^\S+@\S+\.\S+$/.test(address.trim())
   const meaning = useQuery({
     ...accessQueries.meaning(layer.calendarId, [address.trim()], role),
@@ -28,13 +32,20 @@ export function GiveForm({ layer }: { layer: Layer }) {
   const send = useMutation({
     mutationFn: async () => {
       const set = newSet()
-      await invite(layer.calendarId, crypto.randomUUID(), { address, role, message }, set)
+      await invite(
+        layer.calendarId,
+        crypto.randomUUID(),
+        { address, role, message, inReturn, ...(lastDay ? { lastDay } : {}) },
+        set,
+      )
       return set
     },
     onSuccess: (set) => {
       acts.done(`Invitation sent to ${address.trim()}.`, set)
       setAddress('')
       setMessage('')
+      setLastDay(null)
+      setInReturn(false)
       void queries.invalidateQueries({ queryKey: ['access'] })
     },
   })
@@ -66,6 +77,34 @@ export function GiveForm({ layer }: { layer: Layer }) {
         onChange={setMessage}
         problem={fieldProblem(send.error, 'message')}
       />
+      <div className="flex flex-wrap gap-x-5 gap-y-1">
+        <label className="flex items-center gap-2">
+          <input
+            type="checkbox"
+            checked={lastDay !== null}
+            onChange={(event) => setLastDay(event.target.checked ? inThreeMonths() : null)}
+            className="size-4 accent-ink"
+          />
+          For a time only
+        </label>
+        <label className="flex items-center gap-2">
+          <input
+            type="checkbox"
+            checked={inReturn}
+            onChange={(event) => setInReturn(event.target.checked)}
+            className="size-4 accent-ink"
+          />
+          And ask for theirs in return
+        </label>
+      </div>
+      {lastDay !== null && (
+        <DateField
+          label="Last day of the access"
+          value={lastDay}
+          onChange={setLastDay}
+          problem={fieldProblem(send.error, 'lastDay')}
+        />
+      )}
       {looksWhole && meaning.data && (
         <p data-sentence="true" className="written border-l-4 border-ink pl-3">
           {meaning.data.sentence}

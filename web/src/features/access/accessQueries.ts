@@ -31,6 +31,29 @@ export const accessTableQuery = (groupId: string) =>
     retry: false,
   })
 
+/** Who gave what on a calendar to whom and when. */
+export const calendarHistoryQuery = (calendarId: string) =>
+  queryOptions({
+    queryKey: ['access', calendarId, 'history'],
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET('/api/calendars/{calendarId}/access-history', { params: { path: { calendarId } }, signal }),
+      ),
+  })
+
+/** What was given to a person on those calendars of a group that one coordinates. */
+export const personHistoryQuery = (groupId: string, personId: string) =>
+  queryOptions({
+    queryKey: ['access', 'person', groupId, personId],
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET('/api/groups/{groupId}/access-history/{personId}', {
+          params: { path: { groupId, personId } },
+          signal,
+        }),
+      ),
+  })
+
 const named = (set: string) => ({ 'X-Change-Set': set })
 
 export const invite = (calendarId: string, invitationId: string, body: Schema['InviteBody'], set: string) =>

@@ -24,6 +24,7 @@ const person = (name: string, part: Partial<TablePerson> = {}): TablePerson => (
   name,
   address: null,
   isMember: true,
+  hasLeft: false,
   hasAccount: true,
   wasHere: true,
   isUnseen: false,
@@ -61,12 +62,14 @@ it('a spreadsheet has every step, and nothing in it is taken for a formula', () 
     groupName: 'Studio team',
     calendars: [{ calendarId: 'rota', name: '=Rota', hue: 'iron', mark: 'cone', groupDefault: 'view' }],
     groups: [{ groupId: 'raku', name: 'Raku "club"', members: 4, cells: [] }],
+    links: [{ linkId: 'door', name: 'Door', mostUses: null, holders: 2, cells: [] }],
     people: [person('Dele', { address: 'dele@example.org' })],
   })
 
   expect(text.split('\r\n')).toEqual([
     `"Name","Address","In the group","'=Rota"`,
     '"Raku ""club""","","group of 4",""',
+    '"Link “Door”","","link",""',
     '"Dele","dele@example.org","yes","Edit (Edit: given to them, until Fri 27 March. Add: by Raku club. View: as every member)"',
   ])
 })

@@ -8,24 +8,28 @@ export type TablePerson = Schema['AccessTablePersonBody']
 export type Cell = Schema['AccessTableCellBody']
 type WayBody = Schema['AccessTableWayBody']
 
+/** What a row stands for. */
+export type RowKind = 'person' | 'group' | 'link'
+
 /** A row and a column of the table. */
 export interface Place {
-  /** A person's or a group's id. */
+  /** A person's, a group's or a link's id. */
   rowId: string
-  isGroup: boolean
+  kind: RowKind
   calendarId: string
 }
 
 export const placeKey = ({ rowId, calendarId }: Place): string => `${rowId}/${calendarId}`
 
 /** What the table can be narrowed to. */
-export type Narrowing = 'all' | 'change' | 'outside' | 'unseen'
+export type Narrowing = 'all' | 'change' | 'outside' | 'unseen' | 'left'
 
 export const narrowings: readonly { value: Narrowing; label: string }[] = [
   { value: 'all', label: 'Everybody' },
   { value: 'change', label: 'Can change things' },
   { value: 'outside', label: 'From outside the group' },
   { value: 'unseen', label: 'Not seen for 90 days' },
+  { value: 'left', label: 'Left the group, still has access' },
 ]
 
 /** The people of a table that are looked for, by name or address and by what is worth a look. */
@@ -41,6 +45,7 @@ export function narrowed(
       (to === 'all' ||
         (to === 'change' && one.cells.some((cell) => reaches(cell.role, 'add'))) ||
         (to === 'outside' && !one.isMember) ||
+        (to === 'left' && one.hasLeft && !one.isMember && one.cells.length > 0) ||
         (to === 'unseen' && one.cells.length > 0 && one.isUnseen)),
   )
 }
@@ -55,6 +60,7 @@ function wayText({ way, group, lastDay }: WayBody): string {
     group: `by ${group ?? 'a group'}`,
     default: 'as every member',
     link: 'by a link',
+    guardian: 'as a guardian',
   }
   return lastDay ? `${by[way]}, until ${longDayText(lastDay)}` : by[way]
 }
@@ -67,8 +73,11 @@ export const ownWay = (cell: Cell | undefined): WayBody | undefined =>
 export const otherRole = (cell: Cell | undefined): Role =>
   cell?.ways.find((one) => one.way !== 'own')?.role ?? 'none'
 
+/** A link as it is spoken of. */
+export const linkName = (name: string): string => (name ? `Link “${name}”` : 'Link without a name')
+
 /** The table as comma-separated values (RFC 4180), for a spreadsheet. */
-export function asSpreadsheet({ calendars, groups, people }: Table): string {
+export function asSpreadsheet({ calendars, groups, links, people }: Table): string {
   const head = ['Name', 'Address', 'In the group', ...calendars.map((one) => one.name)]
   const cellsOf = (cells: readonly Cell[]) =>
     calendars.map(({ calendarId }) => {
@@ -77,6 +86,7 @@ export function asSpreadsheet({ calendars, groups, people }: Table): string {
     })
   const rows = [
     ...groups.map((one) => [one.name, '', `group of ${one.members}`, ...cellsOf(one.cells)]),
+    ...links.map((one) => [linkName(one.name), '', 'link', ...cellsOf(one.cells)]),
     ...people.map((one) => [one.name, one.address ?? '', one.isMember ? 'yes' : 'no', ...cellsOf(one.cells)]),
   ]
   return [head, ...rows].map((row) => row.map(quoted).join(',')).join('\r\n')

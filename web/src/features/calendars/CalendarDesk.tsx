@@ -10,15 +10,17 @@ import { AccessList } from '../access/AccessList'
 import { endAccess } from '../access/accessQueries'
 import { GiveForm } from '../access/GiveForm'
 import { GiveGroupForm } from '../access/GiveGroupForm'
+import { HistoryPart } from '../access/HistoryPart'
 import { reaches, roleName } from '../access/ladder'
 import { ImportSteps } from '../imports/ImportSteps'
 import type { Layer } from '../wall/bricks'
 import { Desk } from '../wall/Desk'
 import { CalendarForm } from './CalendarForm'
-import { deleteCalendar, writeCalendar } from './calendarQueries'
+import { writeCalendar } from './calendarQueries'
+import { DeleteCalendar } from './DeleteCalendar'
 
 /** The parts of a calendar's page on the desk. */
-export type CalendarPart = 'about' | 'access' | 'import' | 'settings'
+export type CalendarPart = 'about' | 'access' | 'history' | 'import' | 'settings'
 
 interface CalendarDeskProps {
   layer: Layer
@@ -32,6 +34,7 @@ const ways = {
   group: 'by a group you are in',
   default: 'as every member of the group',
   link: 'by a link',
+  guardian: 'as a guardian',
 }
 
 /** One calendar on the desk: what it is, who has access, a file into it, its settings. */
@@ -39,6 +42,7 @@ export function CalendarDesk({ layer, part, onPart, onClose }: CalendarDeskProps
   const parts: { value: CalendarPart; label: string; shown: boolean }[] = [
     { value: 'about', label: 'About', shown: true },
     { value: 'access', label: 'Access', shown: reaches(layer.role, 'coordinate') },
+    { value: 'history', label: 'History', shown: reaches(layer.role, 'coordinate') },
     { value: 'import', label: 'Import', shown: reaches(layer.role, 'add') },
     { value: 'settings', label: 'Settings', shown: reaches(layer.role, 'coordinate') },
   ]
@@ -77,6 +81,12 @@ export function CalendarDesk({ layer, part, onPart, onClose }: CalendarDeskProps
           <Link to={`/groups/${layer.groupId}/access`} className="mt-3 block underline underline-offset-2">
             All access in {layer.groupName} as a table
           </Link>
+        </>
+      )}
+      {open === 'history' && (
+        <>
+          <h3 className="mb-2 text-base">Who gave what to whom</h3>
+          <HistoryPart of={{ calendarId: layer.calendarId }} />
         </>
       )}
       {open === 'import' && <ImportSteps layer={layer} />}
@@ -130,7 +140,7 @@ function About({
             Export as a file (.ics)
           </a>
         )}
-        {layer.ways.includes('own') && (
+        {(layer.ways.includes('own') || layer.ways.includes('link')) && (
           <Button look="danger" onClick={() => setLeaving(true)}>
             Leave this calendar
           </Button>
@@ -164,13 +174,6 @@ function Row({ name, children }: { name: string; children: ReactNode }) {
 function Settings({ layer, onClose }: { layer: Layer; onClose: () => void }) {
   const queries = useQueryClient()
   const acts = useActs()
-  const erase = async () => {
-    const set = newSet()
-    await deleteCalendar(layer.calendarId, layer.version, set)
-    acts.done(`Deleted “${layer.name}” for everybody.`, set)
-    onClose()
-    await queries.invalidateQueries()
-  }
   return (
     <div className="grid gap-6">
       <CalendarForm
@@ -185,9 +188,7 @@ function Settings({ layer, onClose }: { layer: Layer; onClose: () => void }) {
           await queries.invalidateQueries({ queryKey: ['shelf'] })
         }}
       />
-      <Button look="danger" onClick={() => void erase().catch(acts.failed)}>
-        Delete this calendar for everybody
-      </Button>
+      <DeleteCalendar layer={layer} onDeleted={onClose} />
     </div>
   )
 }

@@ -19,11 +19,13 @@ interface CalendarFormProps {
   start: CalendarSettings
   isNew: boolean
   groupName: string
+  /** What every member begins with for a purpose, where that follows from the sort of the group. */
+  defaultOf?: (purpose: CalendarSettings['purpose']) => Pick<CalendarSettings, 'groupDefault'>
   onSave: (settings: CalendarSettings) => Promise<void>
 }
 
 /** The settings of a calendar, new or being changed. */
-export function CalendarForm({ start, isNew, groupName, onSave }: CalendarFormProps) {
+export function CalendarForm({ start, isNew, groupName, defaultOf, onSave }: CalendarFormProps) {
   const zones = useQuery(zonesQuery)
   const members = useQuery({ ...groupQueries.members(start.groupId), retry: false })
   const [settings, setSettings] = useState(start)
@@ -70,9 +72,25 @@ export function CalendarForm({ start, isNew, groupName, onSave }: CalendarFormPr
       <Choice
         label="What it is for"
         value={settings.purpose}
-        onChange={(purpose) => set({ purpose })}
+        onChange={(purpose) => set({ purpose, ...defaultOf?.(purpose) })}
         options={purposes}
       />
+      {settings.purpose === 'place' && (
+        <label className="flex items-start gap-2">
+          <input
+            type="checkbox"
+            checked={settings.oneAtATime}
+            onChange={(event) => set({ oneAtATime: event.target.checked })}
+            className="mt-0.5 size-4 accent-ink"
+          />
+          <span>
+            Takes one booking at a time
+            <span className="block text-[12px] text-cement-700">
+              A booking that overlaps another is refused, also when two people book at once.
+            </span>
+          </span>
+        </label>
+      )}
       <Choice
         label="Whose time its events take"
         value={settings.takes ?? 'named'}

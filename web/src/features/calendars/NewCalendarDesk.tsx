@@ -38,9 +38,10 @@ export function NewCalendarDesk({ group, layers, onMade, onClose }: NewCalendarD
       ) ?? 'cone',
     zone: group.zone,
     purpose: 'events',
-    groupDefault: 'none',
+    groupDefault: group.defaults.events,
     takes: 'named',
     person: null,
+    oneAtATime: false,
     kinds: [],
   } satisfies CalendarSettings
   return (
@@ -49,6 +50,7 @@ export function NewCalendarDesk({ group, layers, onMade, onClose }: NewCalendarD
         start={start}
         isNew
         groupName={group.name}
+        defaultOf={(purpose) => ({ groupDefault: group.defaults[purpose] })}
         onSave={async (settings) => {
           const set = newSet()
           await writeCalendar(calendarId, null, settings, set)

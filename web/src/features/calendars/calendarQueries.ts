@@ -21,10 +21,34 @@ export const writeCalendar = (
     }),
   )
 
-export const deleteCalendar = (calendarId: string, version: number, set: string) =>
+/** What would go from whom. */
+export const lossQuery = (calendarId: string) =>
+  queryOptions({
+    queryKey: ['loss', calendarId],
+    queryFn: ({ signal }) =>
+      unwrap(api.GET('/api/calendars/{calendarId}/loss', { params: { path: { calendarId } }, signal })),
+    staleTime: 0,
+  })
+
+/** The calendars in the bin that one can bring back. */
+export const binQuery = queryOptions({
+  queryKey: ['bin'],
+  queryFn: ({ signal }) => unwrap(api.GET('/api/bin', { signal })),
+})
+
+export const bringBack = (calendarId: string, set: string) =>
+  unwrap(
+    api.POST('/api/bin/{calendarId}/bring-back', {
+      params: { path: { calendarId } },
+      headers: { 'X-Change-Set': set },
+    }),
+  )
+
+/** Puts a calendar in the bin; its name is typed to show that this one is meant. */
+export const deleteCalendar = (calendarId: string, version: number, name: string, set: string) =>
   unwrap(
     api.DELETE('/api/calendars/{calendarId}', {
-      params: { path: { calendarId }, header: { 'If-Match': `"${version}"` } },
+      params: { path: { calendarId }, query: { name }, header: { 'If-Match': `"${version}"` } },
       headers: { 'X-Change-Set': set },
     }),
   )

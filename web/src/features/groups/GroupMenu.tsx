@@ -44,8 +44,10 @@ export function GroupMenu({ groups, open, onOpen, onNewCalendar, onNewGroup }: G
       {open && (
         <MenuItem onSelect={() => navigate(`/groups/${open.id}/access`)}>Access in {open.name}</MenuItem>
       )}
+      {open && <MenuItem onSelect={() => navigate(`/groups/${open.id}`)}>Settings of {open.name}</MenuItem>}
       {open && <MenuItem onSelect={onNewCalendar}>New calendar in {open.name}</MenuItem>}
       <MenuItem onSelect={onNewGroup}>New group</MenuItem>
+      <MenuItem onSelect={() => navigate('/bin')}>Bin</MenuItem>
     </Menu>
   )
 }

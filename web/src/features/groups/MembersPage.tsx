@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import type { Schema } from '../../api/client'
@@ -11,7 +11,15 @@ import { Button } from '../../ui/Button'
 import { Question } from '../../ui/Question'
 import { TextField } from '../../ui/TextField'
 import { AddPeople } from './AddPeople'
-import { correctMember, endMembership, groupQueries, inviteMember, setCoordinates } from './groupQueries'
+import { GuardiansForm } from './GuardiansForm'
+import {
+  correctMember,
+  endMembership,
+  groupQueries,
+  inviteMember,
+  setCoordinates,
+  setGuardians,
+} from './groupQueries'
 
 type Member = Schema['GroupsMemberBody']
 type Group = Schema['GroupsGroupBody']
@@ -45,6 +53,8 @@ export function MembersPage() {
 function Whole({ group, members }: { group: Group; members: readonly Member[] }) {
   const [correcting, setCorrecting] = useState<string | null>(null)
   const [ending, setEnding] = useState<Member | null>(null)
+  const [guarding, setGuarding] = useState<string | null>(null)
+  const known = useKnown()
   const { person: me } = useReader()
   const change = useChange()
   const end = (member: Member) => {
@@ -73,6 +83,22 @@ function Whole({ group, members }: { group: Group; members: readonly Member[] })
             <li key={member.personId} className="px-3 py-2">
               {correcting === member.personId ? (
                 <Correct groupId={group.id} member={member} onDone={() => setCorrecting(null)} />
+              ) : guarding === member.personId ? (
+                <GuardiansForm
+                  member={member}
+                  people={known}
+                  onClose={() => setGuarding(null)}
+                  onSave={(guardians) => {
+                    setGuarding(null)
+                    change.mutate({
+                      act: (set) => setGuardians(group.id, member.personId, guardians, set),
+                      sentence:
+                        guardians.length === 0
+                          ? `${member.name} has no guardians now.`
+                          : `The guardians see what ${member.name} sees in “${group.name}” now.`,
+                    })
+                  }}
+                />
               ) : (
                 <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
                   <div className="min-w-48 flex-1">
@@ -82,6 +108,8 @@ function Whole({ group, members }: { group: Group; members: readonly Member[] })
                     </p>
                     <p className="written text-[12px] text-cement-700">
                       {stateOf(member, group.coordinates)}
+                      {member.guardians.length > 0 &&
+                        `; ${member.guardians.map((one) => one.name).join(' and ')} ${member.guardians.length === 1 ? 'sees and answers' : 'see and answer'} for them`}
                     </p>
                   </div>
                   {group.coordinates ? (
@@ -123,6 +151,11 @@ function Whole({ group, members }: { group: Group; members: readonly Member[] })
                             </Button>
                           )}
                         </>
+                      )}
+                      {(group.sort === 'class' || group.sort === 'family') && (
+                        <Button look="link" onClick={() => setGuarding(member.personId)}>
+                          Guardians<span className="sr-only"> of {member.name}</span>
+                        </Button>
                       )}
                       <Button look="link" onClick={() => setEnding(member)}>
                         {member.personId === me.id ? 'Leave' : 'Take out'}
@@ -212,6 +245,20 @@ function Correct({ groupId, member, onDone }: { groupId: string; member: Member;
       </div>
     </form>
   )
+}
+
+/** Everybody in one's groups, by name. */
+function useKnown(): readonly Member[] {
+  const groups = useQuery(groupQueries.list)
+  return useQueries({
+    queries: (groups.data ?? []).map((group) => groupQueries.members(group.id)),
+    combine: (results) =>
+      [
+        ...new Map(
+          results.flatMap((one) => one.data ?? []).map((member) => [member.personId, member]),
+        ).values(),
+      ].toSorted((a, b) => a.name.localeCompare(b.name)),
+  })
 }
 
 /** One change of the members, with what is said and an undo. */

@@ -8,15 +8,7 @@ import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { TextField } from '../../ui/TextField'
 import { Desk } from '../wall/Desk'
-import { makeGroup } from './groupQueries'
-
-const sorts: readonly { value: Schema['GroupSort']; label: string }[] = [
-  { value: 'staff', label: 'Staff' },
-  { value: 'class', label: 'Class' },
-  { value: 'club', label: 'Club' },
-  { value: 'family', label: 'Family' },
-  { value: 'other', label: 'Other' },
-]
+import { makeGroup, sorts } from './groupQueries'
 
 /** Makes a group; its maker coordinates it. */
 export function NewGroupDesk({
@@ -36,7 +28,14 @@ export function NewGroupDesk({
   const submit = async (event: FormEvent) => {
     event.preventDefault()
     try {
-      const group = await makeGroup(groupId, { name, sort, zone: person.zone, firstDay: 'monday' })
+      const group = await makeGroup(groupId, {
+        name,
+        sort,
+        zone: person.zone,
+        firstDay: person.preferences.firstDay,
+        dayBegins: person.preferences.dayBegins,
+        dayEnds: person.preferences.dayEnds,
+      })
       acts.done(`Made the group “${group.name}”. Make its first calendar next.`)
       await queries.invalidateQueries({ queryKey: ['groups'] })
       onMade(groupId)

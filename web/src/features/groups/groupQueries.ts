@@ -72,6 +72,38 @@ export const endMembership = (groupId: string, personId: string, set: string) =>
     }),
   )
 
+/** Who sees and answers for a member; whoever is not named does so no longer. */
+export const setGuardians = (groupId: string, personId: string, guardians: string[], set: string) =>
+  unwrap(
+    api.PUT('/api/groups/{groupId}/members/{personId}/guardians', {
+      params: { path: { groupId, personId } },
+      headers: named(set),
+      body: { guardians },
+    }),
+  )
+
+export const sorts: readonly { value: Schema['GroupSort']; label: string }[] = [
+  { value: 'staff', label: 'Staff' },
+  { value: 'class', label: 'Class' },
+  { value: 'club', label: 'Club' },
+  { value: 'family', label: 'Family' },
+  { value: 'other', label: 'Other' },
+]
+
+export const writeGroup = (
+  groupId: string,
+  version: number,
+  body: Schema['GroupsSettingsBody'],
+  set: string,
+) =>
+  unwrap(
+    api.PUT('/api/groups/{groupId}', {
+      params: { path: { groupId }, header: { 'If-Match': `"${version}"` } },
+      headers: named(set),
+      body,
+    }),
+  )
+
 export const makeGroup = (groupId: string, body: Schema['GroupsSettingsBody']) =>
   unwrap(api.PUT('/api/groups/{groupId}', { params: { path: { groupId } }, body }))
 

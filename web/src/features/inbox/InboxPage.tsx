@@ -46,6 +46,8 @@ export function InboxPage() {
               <AnswerButtons
                 invitationId={one.id}
                 calendarName={one.calendarName}
+                from={one.from}
+                inReturn={one.inReturn}
                 onAnswered={() => undefined}
               />
               <span className="text-[12px] text-cement-600">{momentText(one.sentAt)}</span>

@@ -3,6 +3,7 @@ import { Link, useNavigate, useParams } from 'react-router'
 import type { Schema } from '../../api/client'
 import { sentenceOf } from '../../api/problem'
 import { useActs } from '../../app/acts'
+import { longDayText } from '../../app/dates'
 import { Button } from '../../ui/Button'
 import { Gate } from '../accounts/Gate'
 import { SignInForm } from '../accounts/SignInPage'
@@ -56,7 +57,10 @@ function Invitation({ invitation, token }: { invitation: Schema['OpenInvitationB
 
   return (
     <>
-      <p className="written mb-3">{invitation.sentence}</p>
+      <p className="written mb-3">
+        {invitation.sentence}
+        {invitation.lastDay && ` Until ${longDayText(invitation.lastDay)}.`}
+      </p>
       {invitation.message && (
         <blockquote className="written mb-4 border-l-4 border-cement-300 pl-3 whitespace-pre-line">
           {invitation.message}
@@ -66,6 +70,8 @@ function Invitation({ invitation, token }: { invitation: Schema['OpenInvitationB
         <AnswerButtons
           invitationId={invitation.id}
           calendarName={invitation.calendarName}
+          from={invitation.from}
+          inReturn={invitation.inReturn}
           onAnswered={() => navigate('/week')}
         />
       ) : session.data?.person ? (

@@ -24,10 +24,17 @@ export const joinWithNewAccount = (token: string, body: Schema['JoinGroupAccount
 export const joinAsMyself = (token: string) =>
   unwrap(api.POST('/api/joining/{token}', { params: { path: { token } } }))
 
-export const acceptInvitation = (invitationId: string, set: string) =>
+export const acceptInvitation = (
+  invitationId: string,
+  gift: { calendarId: string; role: Schema['Role'] } | null,
+  set: string,
+) =>
   unwrap(
     api.POST('/api/invitations/{invitationId}/accept', {
-      params: { path: { invitationId } },
+      params: {
+        path: { invitationId },
+        query: gift ? { inReturn: gift.calendarId, inReturnRole: gift.role } : {},
+      },
       headers: { 'X-Change-Set': set },
     }),
   )

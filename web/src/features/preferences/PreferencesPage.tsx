@@ -10,12 +10,8 @@ import { Choice } from '../../ui/Choice'
 import { reaches } from '../access/ladder'
 import { zonesQuery } from '../calendars/calendarQueries'
 import { shelfQuery } from '../shelf/shelfQuery'
-import { type Preferences, weekdays, writePreferences } from './preferences'
-
-const asClock = (minutes: number) =>
-  `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`
-
-const asMinutes = (clock: string) => Number(clock.slice(0, 2)) * 60 + Number(clock.slice(3, 5))
+import { Addresses } from './Addresses'
+import { asClock, asMinutes, type Preferences, weekdays, writePreferences } from './preferences'
 
 const languages = [
   { value: '', label: 'As this page' },
@@ -153,6 +149,7 @@ export function PreferencesPage() {
           </Link>
         </div>
       </form>
+      <Addresses />
     </main>
   )
 }

@@ -14,6 +14,12 @@ export const weekdays = [
   'sunday',
 ] as const satisfies readonly Preferences['firstDay'][]
 
+/** Minutes of the day as "19:00". */
+export const asClock = (minutes: number) =>
+  `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`
+
+export const asMinutes = (clock: string) => Number(clock.slice(0, 2)) * 60 + Number(clock.slice(3, 5))
+
 /** The number of a weekday: 1 for Monday. */
 export const isoDay = (day: Preferences['firstDay']): number =>
   Math.max(1, ['none', ...weekdays].indexOf(day))

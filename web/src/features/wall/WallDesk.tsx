@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query'
+import { lazy, Suspense } from 'react'
 import type { Schema } from '../../api/client'
 import { sentenceOf } from '../../api/problem'
 import { reaches } from '../access/ladder'
-import { CalendarDesk } from '../calendars/CalendarDesk'
 import { NewCalendarDesk } from '../calendars/NewCalendarDesk'
 import { type Asking, EventDesk } from '../events/EventDesk'
 import { EventPage } from '../events/EventPage'
@@ -15,6 +15,11 @@ import { Desk } from './Desk'
 import type { DeskPlace } from './deskPlace'
 import { FindDesk } from './FindDesk'
 import type { Search } from './wallQuery'
+
+// Loaded when it is opened first: access, imports and settings are not needed to see a wall.
+const CalendarDesk = lazy(() =>
+  import('../calendars/CalendarDesk').then((module) => ({ default: module.CalendarDesk })),
+)
 
 interface WallDeskProps {
   place: Exclude<DeskPlace, { kind: 'keys' }>
@@ -119,13 +124,21 @@ export function WallDesk({
     case 'calendar': {
       const layer = layers.find((one) => one.calendarId === place.calendarId)
       return layer ? (
-        <CalendarDesk
-          key={layer.calendarId}
-          layer={layer}
-          part={place.part}
-          onPart={(part) => onPlace({ ...place, part })}
-          onClose={onClose}
-        />
+        <Suspense
+          fallback={
+            <Desk title={layer.name} onClose={onClose}>
+              {null}
+            </Desk>
+          }
+        >
+          <CalendarDesk
+            key={layer.calendarId}
+            layer={layer}
+            part={place.part}
+            onPart={(part) => onPlace({ ...place, part })}
+            onClose={onClose}
+          />
+        </Suspense>
       ) : (
         <NotThere onClose={onClose} />
       )

@@ -19,6 +19,7 @@ const layer = (calendarId: string, part: Partial<Layer> = {}): Layer => ({
   groupDefault: null,
   takes: 'named',
   person: null,
+  oneAtATime: false,
   kinds: [],
   role: 'edit',
   ways: ['own'],

@@ -1,0 +1,70 @@
+using System.Globalization;
+using NodaTime;
+
+namespace Mortar.Core.Access;
+
+/// <summary>Says what somebody did about access; the name of who did it stands before.</summary>
+public static class HistorySentence
+{
+    /// <summary>A step that was given, changed or ended: "gave Priya View until Fri 27 March 2026"; <c>null</c> where nothing of it changed.</summary>
+    /// <param name="whom">A person or a group, as the reader knows them; <c>null</c> where somebody did it for themselves.</param>
+    /// <param name="before">The step before, and its last day.</param>
+    /// <param name="after">The step after.</param>
+    public static string? OfStep(
+        string? whom,
+        (Role Role, LocalDate? LastDay) before,
+        (Role Role, LocalDate? LastDay) after
+    )
+    {
+        if (before == after)
+        {
+            return null;
+        }
+
+        var until = after.LastDay is { } day
+            ? $" until {day.ToString("ddd d MMMM uuuu", CultureInfo.InvariantCulture)}"
+            : string.Empty;
+        var step = RoleSentence.Name(after.Role) + until;
+        return (before.Role, after.Role, whom) switch
+        {
+            (Role.None, Role.None, _) => null,
+            (_, Role.None, null) => "left",
+            (_, Role.None, _) => $"ended the access of {whom}",
+            (Role.None, _, null) => $"took the step {step}",
+            (Role.None, _, _) => $"gave {whom} {step}",
+            (_, _, null) => $"went from {RoleSentence.Name(before.Role)} to {step}",
+            _ when before.Role == after.Role => after.LastDay is null
+                ? $"took the end off the access of {whom}"
+                : $"gave {whom}{until}, at {RoleSentence.Name(after.Role)} as before",
+            _ => $"changed {whom} from {RoleSentence.Name(before.Role)} to {step}",
+        };
+    }
+
+    /// <summary>What became of an invitation.</summary>
+    /// <param name="whom">The address, or the name where the reader knows it.</param>
+    /// <param name="role">The step.</param>
+    /// <param name="before">Where it stood; <c>null</c> where it was just made.</param>
+    /// <param name="after">Where it stands.</param>
+    public static string OfInvitation(string whom, Role role, InvitationState? before, InvitationState after) =>
+        (before, after) switch
+        {
+            (null, _) => $"invited {whom} to {RoleSentence.Name(role)}",
+            (_, InvitationState.Accepted) => $"accepted the invitation to {RoleSentence.Name(role)}",
+            (_, InvitationState.Declined) => "declined the invitation",
+            (_, InvitationState.Withdrawn) => $"took back the invitation to {whom}",
+            _ => $"sent the invitation to {whom} again",
+        };
+
+    /// <summary>What became of a request.</summary>
+    public static string OfAsk(string whom, Role role, AskState? before, AskState after) =>
+        (before, after) switch
+        {
+            (_, AskState.Granted) => $"answered the request of {whom} with {RoleSentence.Name(role)}",
+            (_, AskState.Refused) => $"said no to the request of {whom}",
+            (_, AskState.Withdrawn) => "took the request back",
+            _ => $"asked for {RoleSentence.Name(role)}",
+        };
+
+    /// <summary>A link as it is spoken of.</summary>
+    public static string NameOf(LinkTerms terms) => terms.Name.Length > 0 ? $"the link “{terms.Name}”" : "a link";
+}

@@ -1,0 +1,169 @@
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Changes;
+using Mortar.Core.Time;
+using Mortar.Core.Words;
+using Mortar.Data.Calendars;
+using Mortar.Data.Changes;
+using Mortar.Data.Store;
+using NodaTime;
+
+namespace Mortar.Data.Access;
+
+/// <summary>One thing somebody did about who has access.</summary>
+/// <param name="Sequence">Its place in the log.</param>
+/// <param name="Actor">The name of who did it.</param>
+/// <param name="Sentence">What they did, to be read after the name.</param>
+public sealed record AccessEntry(long Sequence, Instant At, CalendarId CalendarId, string Actor, string Sentence);
+
+/// <summary>Reads out of the change log who gave what to whom and when.</summary>
+public sealed class AccessHistory(MortarDb db, ZoneClock zones)
+{
+    /// <summary>The most entries that are told at once, the latest first.</summary>
+    public const int Most = 300;
+
+    private static readonly Subject[] Subjects =
+    [
+        Subject.Grant,
+        Subject.GroupGrant,
+        Subject.Invitation,
+        Subject.Ask,
+        Subject.Link,
+        Subject.LinkHolder,
+        Subject.Calendar,
+    ];
+
+    /// <summary>The history of some calendars, which the reader coordinates; of one person alone where one is named.</summary>
+    public async Task<IReadOnlyList<AccessEntry>> Of(
+        IReadOnlyCollection<CalendarId> calendars,
+        PersonId? person,
+        CancellationToken cancellationToken
+    )
+    {
+        // In the order of writing: a link is known by its name at each entry, whatever it is called later.
+        var changes = await db
+            .Changes.AsNoTracking()
+            .Where(change =>
+                change.CalendarId != null
+                && calendars.Contains(change.CalendarId.Value)
+                && Subjects.Contains(change.Subject)
+            )
+            .OrderByDescending(change => change.Sequence)
+            .ToListAsync(cancellationToken);
+        var zoneOf = await db
+            .Calendars.Where(row => calendars.Contains(row.Id))
+            .ToDictionaryAsync(row => row.Id, row => row.Zone, cancellationToken);
+        var people = changes
+            .Select(change => change.Actor)
+            .Concat(changes.Select(About).OfType<PersonId>())
+            .ToHashSet();
+        var names = await db
+            .People.Where(row => people.Contains(row.Id))
+            .ToDictionaryAsync(row => row.Id, row => row.Name, cancellationToken);
+        var groups = await db.Groups.ToDictionaryAsync(row => row.Id, row => row.Name, cancellationToken);
+        var links = await db
+            .Links.Where(row => calendars.Contains(row.CalendarId))
+            .ToDictionaryAsync(row => row.Id, row => row.Terms(), cancellationToken);
+        return
+        [
+            .. changes
+                .Where(change => person is null || About(change) == person)
+                .Select(change => (change, Sentence: SentenceOf(change)))
+                .Where(one => one.Sentence is not null)
+                .Take(Most)
+                .Select(one => new AccessEntry(
+                    one.change.Sequence,
+                    one.change.At,
+                    one.change.CalendarId!.Value,
+                    NameOf(one.change.Actor),
+                    one.Sentence!
+                )),
+        ];
+
+        string NameOf(PersonId id) => names.GetValueOrDefault(id, "somebody");
+
+        LocalDate? LastDay(ChangeRow change, Instant? end) =>
+            end is { } at ? AccessEnd.LastDay(at, zones.Zone(zoneOf[change.CalendarId!.Value])) : null;
+
+        string? SentenceOf(ChangeRow change)
+        {
+            switch (change.Subject)
+            {
+                case Subject.Grant:
+                    var (had, has) = States<GrantRow>(change);
+                    return HistorySentence.OfStep(
+                        has.PersonId == change.Actor ? null : NameOf(has.PersonId),
+                        (had?.Role ?? Role.None, LastDay(change, had?.EndsAt)),
+                        (has.Role, LastDay(change, has.EndsAt))
+                    );
+                case Subject.GroupGrant:
+                    var (hadAll, hasAll) = States<GroupGrantRow>(change);
+                    return HistorySentence.OfStep(
+                        $"the group “{groups.GetValueOrDefault(hasAll.GroupId, "?")}”",
+                        (hadAll?.Role ?? Role.None, LastDay(change, hadAll?.EndsAt)),
+                        (hasAll.Role, LastDay(change, hasAll.EndsAt))
+                    );
+                case Subject.Invitation:
+                    var (sent, now) = States<InvitationRow>(change);
+                    return sent is not null && sent.State == now.State && sent.SentAt == now.SentAt
+                        ? null
+                        : HistorySentence.OfInvitation(now.Address, now.Role, sent?.State, now.State);
+                case Subject.Ask:
+                    var (asked, ask) = States<AskRow>(change);
+                    return HistorySentence.OfAsk(NameOf(ask.PersonId), ask.Role, asked?.State, ask.State);
+                case Subject.Link:
+                    var (before, link) = States<LinkRow>(change);
+                    return OfLink(before, link, change);
+                case Subject.LinkHolder:
+                    var holder = States<LinkHolderRow>(change).After;
+                    var name = links.TryGetValue(holder.LinkId, out var terms)
+                        ? HistorySentence.NameOf(terms)
+                        : "a link";
+                    return holder.LeftAt is null ? $"came by {name}" : $"left, having come by {name}";
+                case Subject.Calendar:
+                    var (was, calendar) = States<CalendarRow>(change);
+                    return OfCalendar(was, calendar);
+                default:
+                    return null;
+            }
+        }
+
+        string? OfLink(LinkRow? before, LinkRow link, ChangeRow change)
+        {
+            var name = HistorySentence.NameOf(link.Terms());
+            return before is null ? $"made {name} at {RoleSentence.Name(link.Role)}"
+                : before.EndedAt is null && link.EndedAt is not null ? $"ended {name}"
+                : before.EndedAt is not null && link.EndedAt is null ? $"brought back {name}"
+                : before.Hash != link.Hash ? $"renewed {name}"
+                : HistorySentence.OfStep(
+                    name,
+                    (before.Role, LastDay(change, before.EndsAt)),
+                    (link.Role, LastDay(change, link.EndsAt))
+                );
+        }
+    }
+
+    private static string? OfCalendar(CalendarRow? before, CalendarRow after) =>
+        before is null ? "made the calendar"
+        : before.DeletedAt is null && after.DeletedAt is not null ? "put the calendar in the bin"
+        : before.DeletedAt is not null && after.DeletedAt is null ? "brought the calendar back"
+        : HistorySentence.OfStep("every member", (before.GroupDefault, null), (after.GroupDefault, null));
+
+    /// <summary>Whom an entry is about, beside who did it.</summary>
+    private static PersonId? About(ChangeRow change) =>
+        change.Subject switch
+        {
+            Subject.Grant => States<GrantRow>(change).After.PersonId,
+            Subject.Invitation => States<InvitationRow>(change).After.PersonId,
+            Subject.Ask => States<AskRow>(change).After.PersonId,
+            Subject.LinkHolder => States<LinkHolderRow>(change).After.PersonId,
+            _ => null,
+        };
+
+    private static (T? Before, T After) States<T>(ChangeRow change)
+        where T : class =>
+        (
+            change.Before is { } before ? StoredText.Read<T>(before) : null,
+            StoredText.Read<T>(change.After ?? throw new InvalidDataException("Access is never erased."))
+        );
+}

@@ -1,0 +1,132 @@
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Words;
+using Mortar.Data.Access;
+using Mortar.Data.Groups;
+using Mortar.Data.Mail;
+using Mortar.Data.Store;
+
+namespace Mortar.Data.Accounts;
+
+/// <summary>Further addresses of somebody with an account: an invitation to any of them arrives, and any of them signs in.</summary>
+public sealed class AddressCommands(MortarDb db, Letters letters)
+{
+    /// <summary>The most further addresses of one person.</summary>
+    public const int Most = 10;
+
+    /// <summary>Sends a mail to an address that asks to confirm it. It comes to the same whether it is somebody else's or not.</summary>
+    public Task<Outcome<AddressRow>> Ask(Act act, string? written, CancellationToken cancellationToken) =>
+        db.Write<AddressRow>(
+            act,
+            async () =>
+            {
+                if (!Address.TryParse(written, out var address))
+                {
+                    return new Outcome<AddressRow>.Unfit([
+                        new FieldProblem(
+                            "address",
+                            $"“{PlainText.Shorten(PlainText.OneLine(written), 60)}” is not a mail address. It should look like name@example.org."
+                        ),
+                    ]);
+                }
+
+                var mine = await Of(act.Actor).ToListAsync(cancellationToken);
+                var me = await db.People.SingleAsync(person => person.Id == act.Actor, cancellationToken);
+                var row = mine.Find(one => one.Address == address.Value.Value);
+                if (me.Address == address.Value.Value || row is { ConfirmedAt: not null })
+                {
+                    return new Outcome<AddressRow>.Refused("already-yours", $"{address} is yours already.");
+                }
+
+                if (row is null)
+                {
+                    if (mine.Count >= Most)
+                    {
+                        return new Outcome<AddressRow>.Refused(
+                            "too-many",
+                            $"You can have up to {Most} further addresses. Take one out first."
+                        );
+                    }
+
+                    row = new AddressRow
+                    {
+                        PersonId = act.Actor,
+                        Address = address.Value.Value,
+                        AskedAt = db.Now,
+                    };
+                    db.Add(row);
+                }
+
+                var secret = LinkSecret.New();
+                (row.Hash, row.AskedAt) = (LinkSecret.HashOf(secret), db.Now);
+                db.Mails.Add(letters.ToConfirm(me.Name, row.Address, secret, db.Now));
+                return new Outcome<AddressRow>.Done(row);
+            },
+            cancellationToken
+        );
+
+    /// <summary>
+    /// Confirms an address by the mailed link. Only whoever asked for it can, signed in: otherwise one could have somebody
+    /// else's mail sent to oneself by their pressing a link.
+    /// </summary>
+    public Task<Outcome<AddressRow>> Confirm(Act act, string secret, CancellationToken cancellationToken) =>
+        db.Write<AddressRow>(
+            act,
+            async () =>
+            {
+                var hash = LinkSecret.HashOf(secret);
+                var row = await Of(act.Actor).FirstOrDefaultAsync(one => one.Hash == hash, cancellationToken);
+                if (row is null)
+                {
+                    return new Outcome<AddressRow>.NotThere("address to confirm");
+                }
+
+                if (
+                    Address.TryParse(row.Address, out var address)
+                    && await db.PersonAt(address.Value, cancellationToken) is not null
+                )
+                {
+                    return new Outcome<AddressRow>.Refused(
+                        "has-account",
+                        $"{row.Address} belongs to another account. Sign in there to use it."
+                    );
+                }
+
+                (row.Hash, row.ConfirmedAt) = (null, db.Now);
+                foreach (
+                    var invitation in await db
+                        .Invitations.Where(one =>
+                            one.Address == row.Address && one.PersonId == null && one.State == InvitationState.Waiting
+                        )
+                        .ToListAsync(cancellationToken)
+                )
+                {
+                    invitation.PersonId = act.Actor;
+                }
+
+                return new Outcome<AddressRow>.Done(row);
+            },
+            cancellationToken
+        );
+
+    /// <summary>Takes a further address out.</summary>
+    public Task<Outcome<AddressRow>> TakeOut(Act act, Guid id, CancellationToken cancellationToken) =>
+        db.Write<AddressRow>(
+            act,
+            async () =>
+            {
+                if (await Of(act.Actor).FirstOrDefaultAsync(one => one.Id == id, cancellationToken) is not { } row)
+                {
+                    return new Outcome<AddressRow>.NotThere("address");
+                }
+
+                db.Remove(row);
+                return new Outcome<AddressRow>.Done(row);
+            },
+            cancellationToken
+        );
+
+    /// <summary>Somebody's further addresses, confirmed or not.</summary>
+    public IQueryable<AddressRow> Of(PersonId person) =>
+        db.Addresses.Where(row => row.PersonId == person).OrderBy(row => row.Address);
+}

@@ -1,0 +1,56 @@
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Availability;
+using Mortar.Core.Time;
+using Mortar.Core.Words;
+using Mortar.Data.Access;
+using Mortar.Data.Calendars;
+using Mortar.Data.Store;
+
+namespace Mortar.Data.Events;
+
+/// <summary>Keeps places that take one booking at a time so. Runs under the write lock, so that of two who book at once one is told.</summary>
+internal static class BookingChecks
+{
+    /// <summary>The refusal where some new bookings take a place at a time at which it is taken; <c>null</c> where they do not.</summary>
+    public static async Task<Outcome<T>?> WhyTaken<T>(
+        this MortarDb db,
+        PersonId actor,
+        CalendarRow place,
+        IReadOnlyCollection<EventRow> rows,
+        ZoneClock zones,
+        CancellationToken cancellationToken
+    )
+    {
+        var added = rows.Where(row => row.CalendarId == place.Id && row.DeletedAt is null)
+            .Select(row => row.ToCore())
+            .ToList();
+        if (!place.OneAtATime || added.Count == 0)
+        {
+            return null;
+        }
+
+        var zone = zones.Zone(place.Zone);
+        var today = db.Now.InZone(zone).Date;
+        var window = Bookings.Reach(added, zone, today);
+        var all = await db.EventsTouching([place.Id], window, cancellationToken);
+        if (Bookings.FirstOverlap(added, all, window, zones) is not { } taken)
+        {
+            return null;
+        }
+
+        var role = (await db.StandingOf(actor, place.Id, cancellationToken)).Role;
+        var reader = zones.Zone(
+            await db.People.Where(one => one.Id == actor).Select(one => one.Zone).SingleAsync(cancellationToken)
+        );
+        return new Outcome<T>.Refused(
+            "taken",
+            Bookings.Sentence(
+                place.Name,
+                taken.Other.SeenIn(reader),
+                VisibleEvent.Show(role, actor, taken.Other, reader)?.Title,
+                today.Year
+            )
+        );
+    }
+}

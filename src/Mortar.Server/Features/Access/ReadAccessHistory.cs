@@ -1,0 +1,100 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Words;
+using Mortar.Data.Access;
+using Mortar.Data.Store;
+using Mortar.Server.Hosting;
+using NodaTime;
+
+namespace Mortar.Server.Features.Access;
+
+/// <summary>Who gave what to whom and when: of a calendar, and of a person on the calendars of a group; for coordinators.</summary>
+internal static class ReadAccessHistory
+{
+    /// <param name="Actor">The name of who did it.</param>
+    /// <param name="Sentence">What they did, to be read after the name.</param>
+    internal sealed record EntryBody(long Sequence, Instant At, string CalendarName, string Actor, string Sentence);
+
+    internal static void Map(RouteGroupBuilder api, RouteGroupBuilder calendar)
+    {
+        calendar.MapGet("/access-history", OfCalendar).WithName("ReadCalendarAccessHistory");
+        api.MapGet("/groups/{groupId:guid}/access-history/{personId:guid}", OfPerson)
+            .WithName("ReadPersonAccessHistory");
+    }
+
+    private static async Task<Results<Ok<List<EntryBody>>, ProblemHttpResult>> OfCalendar(
+        Guid calendarId,
+        Acting acting,
+        MortarDb db,
+        AccessHistory history,
+        CancellationToken cancellationToken
+    )
+    {
+        var id = new CalendarId(calendarId);
+        return await db.WhyNotCoordinate(acting.Person, id, cancellationToken) is { } refusal
+            ? refusal
+            : TypedResults.Ok(await Told(db, history, [id], person: null, cancellationToken));
+    }
+
+    private static async Task<Results<Ok<List<EntryBody>>, ProblemHttpResult>> OfPerson(
+        Guid groupId,
+        Guid personId,
+        Acting acting,
+        MortarDb db,
+        AccessHistory history,
+        CancellationToken cancellationToken
+    )
+    {
+        var id = new GroupId(groupId);
+        if (
+            !await db.Members.AnyAsync(
+                member => member.GroupId == id && member.PersonId == acting.Person,
+                cancellationToken
+            )
+        )
+        {
+            return Problems.NotThere("group");
+        }
+
+        var inGroup = await db
+            .Calendars.Where(row => row.GroupId == id && row.DeletedAt == null)
+            .Select(row => row.Id)
+            .ToListAsync(cancellationToken);
+        var mine = await db.StandingsOf(acting.Person, cancellationToken);
+        return TypedResults.Ok(
+            await Told(
+                db,
+                history,
+                inGroup.FindAll(calendar =>
+                    AccessRules.ToCoordinate(mine.GetValueOrDefault(calendar, Standing.Outside).Role) == Verdict.Granted
+                ),
+                new PersonId(personId),
+                cancellationToken
+            )
+        );
+    }
+
+    private static async Task<List<EntryBody>> Told(
+        MortarDb db,
+        AccessHistory history,
+        List<CalendarId> calendars,
+        PersonId? person,
+        CancellationToken cancellationToken
+    )
+    {
+        var names = await db
+            .Calendars.Where(row => calendars.Contains(row.Id))
+            .ToDictionaryAsync(row => row.Id, row => row.Name, cancellationToken);
+        return
+        [
+            .. (await history.Of(calendars, person, cancellationToken)).Select(one => new EntryBody(
+                one.Sequence,
+                one.At,
+                names[one.CalendarId],
+                one.Actor,
+                one.Sentence
+            )),
+        ];
+    }
+}

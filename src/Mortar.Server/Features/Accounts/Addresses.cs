@@ -1,0 +1,58 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Mortar.Data.Accounts;
+using Mortar.Server.Hosting;
+
+namespace Mortar.Server.Features.Accounts;
+
+/// <summary>/api/addresses: one's own further addresses.</summary>
+internal static class Addresses
+{
+    /// <param name="IsConfirmed">Whether its mail was shown to arrive; until then it leads nowhere.</param>
+    internal sealed record Body(Guid Id, string Address, bool IsConfirmed);
+
+    internal sealed record AskBody(string Address);
+
+    internal static void Map(RouteGroupBuilder api)
+    {
+        api.MapGet("/addresses", List).WithName("ListAddresses");
+        api.MapPost("/addresses", Ask).WithName("AskToConfirmAddress").RequireRateLimiting(RateLimits.Asking);
+        api.MapPost("/addresses/confirm/{secret}", Confirm)
+            .WithName("ConfirmAddress")
+            .RequireRateLimiting(RateLimits.SignIn);
+        api.MapDelete("/addresses/{addressId:guid}", TakeOut).WithName("TakeOutAddress");
+    }
+
+    private static async Task<Ok<List<Body>>> List(
+        Acting acting,
+        AddressCommands addresses,
+        CancellationToken cancellationToken
+    ) =>
+        TypedResults.Ok(
+            await addresses
+                .Of(acting.Person)
+                .Select(row => new Body(row.Id, row.Address, row.ConfirmedAt != null))
+                .ToListAsync(cancellationToken)
+        );
+
+    private static Task<Results<NoContent, ProblemHttpResult>> Ask(
+        AskBody body,
+        Acting acting,
+        AddressCommands addresses,
+        CancellationToken cancellationToken
+    ) => addresses.Ask(acting.Act, body.Address, cancellationToken).Answer();
+
+    private static Task<Results<NoContent, ProblemHttpResult>> Confirm(
+        string secret,
+        Acting acting,
+        AddressCommands addresses,
+        CancellationToken cancellationToken
+    ) => addresses.Confirm(acting.Act, secret, cancellationToken).Answer();
+
+    private static Task<Results<NoContent, ProblemHttpResult>> TakeOut(
+        Guid addressId,
+        Acting acting,
+        AddressCommands addresses,
+        CancellationToken cancellationToken
+    ) => addresses.TakeOut(acting.Act, addressId, cancellationToken).Answer();
+}

@@ -1,0 +1,109 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Calendars;
+using Mortar.Core.Words;
+using Mortar.Data.Access;
+using Mortar.Data.Calendars;
+using Mortar.Data.Store;
+using Mortar.Server.Hosting;
+using NodaTime;
+
+namespace Mortar.Server.Features.Calendars;
+
+/// <summary>/api/bin: what deleting a calendar takes from whom, and bringing it back.</summary>
+internal static class Bin
+{
+    /// <summary>What would go from everybody's wall.</summary>
+    /// <param name="Events">Events and series in it.</param>
+    /// <param name="People">Everybody who reaches it now.</param>
+    internal sealed record LossBody(int Events, int People);
+
+    /// <param name="DeletedBy">Who put it there.</param>
+    /// <param name="KeptUntil">From when on it cannot be brought back.</param>
+    internal sealed record BinnedBody(
+        Guid CalendarId,
+        string Name,
+        Hue Hue,
+        Mark Mark,
+        string GroupName,
+        string DeletedBy,
+        Instant DeletedAt,
+        Instant KeptUntil,
+        int Events
+    );
+
+    internal static void Map(RouteGroupBuilder api, RouteGroupBuilder calendar)
+    {
+        calendar.MapGet("/loss", Loss).WithName("ReadLoss");
+        api.MapGet("/bin", List).WithName("ListBin");
+        api.MapPost("/bin/{calendarId:guid}/bring-back", BringBack).WithName("BringBackCalendar");
+    }
+
+    private static async Task<Results<Ok<LossBody>, ProblemHttpResult>> Loss(
+        Guid calendarId,
+        Acting acting,
+        MortarDb db,
+        CancellationToken cancellationToken
+    )
+    {
+        var id = new CalendarId(calendarId);
+        var role = (await db.StandingOf(acting.Person, id, cancellationToken)).Role;
+        return AccessRules.ToCoordinate(role).Refusal("Coordinate") is { } refusal
+            ? refusal
+            : TypedResults.Ok(
+                new LossBody(
+                    await db.Events.CountAsync(row => row.CalendarId == id && row.DeletedAt == null, cancellationToken),
+                    (await db.ReadersOf(id, cancellationToken)).Count
+                )
+            );
+    }
+
+    private static async Task<Ok<List<BinnedBody>>> List(
+        Acting acting,
+        MortarDb db,
+        CalendarCommands calendars,
+        CancellationToken cancellationToken
+    )
+    {
+        var list = new List<BinnedBody>();
+        foreach (var row in await calendars.InBin(acting.Person, cancellationToken))
+        {
+            var deletedAt = row.DeletedAt!.Value;
+            list.Add(
+                new BinnedBody(
+                    row.Id.Value,
+                    row.Name,
+                    row.Hue,
+                    row.Mark,
+                    await db
+                        .Groups.Where(one => one.Id == row.GroupId)
+                        .Select(one => one.Name)
+                        .SingleAsync(cancellationToken),
+                    await (
+                        from change in db.Changes
+                        where change.SubjectId == row.Id.Value
+                        join person in db.People on change.Actor equals person.Id
+                        orderby change.Sequence descending
+                        select person.Name
+                    ).FirstAsync(cancellationToken),
+                    deletedAt,
+                    deletedAt + BinRules.Kept,
+                    await db.Events.CountAsync(
+                        one => one.CalendarId == row.Id && one.DeletedAt == null,
+                        cancellationToken
+                    )
+                )
+            );
+        }
+
+        return TypedResults.Ok(list);
+    }
+
+    private static Task<Results<NoContent, ProblemHttpResult>> BringBack(
+        Guid calendarId,
+        Acting acting,
+        CalendarCommands calendars,
+        CancellationToken cancellationToken
+    ) => calendars.BringBack(acting.Act, new CalendarId(calendarId), cancellationToken).Answer();
+}

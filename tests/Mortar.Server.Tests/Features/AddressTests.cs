@@ -1,0 +1,104 @@
+using Microsoft.EntityFrameworkCore;
+using Mortar.Server.Features.Demo;
+using Xunit;
+
+namespace Mortar.Server.Tests.Features;
+
+/// <summary>One person, several addresses.</summary>
+public class AddressTests
+{
+    private static Task<string> Secret(TestMortar mortar, string address) =>
+        mortar.Store(async db =>
+            (await db.Mails.Where(mail => mail.To == address).OrderBy(mail => mail.WrittenAt).LastAsync())
+                .Body.Split("/address/")[1]
+                .Split('\n')[0]
+        );
+
+    [Fact]
+    public async Task An_invitation_to_a_confirmed_address_arrives_at_the_same_account()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var calendar = await ines.MakeCalendar();
+        (
+            await ines.Put(
+                $"/api/calendars/{calendar.Value}/invitations/{Guid.NewGuid()}",
+                new { address = "p.work@example.org", role = "view" }
+            )
+        ).Is(204);
+        (await priya.Post("/api/addresses", new { address = "P.Work@Example.org" })).Is(204);
+        Assert.DoesNotContain("Glaze tests", (await priya.Get("/api/inbox")).Text, StringComparison.Ordinal);
+
+        (await priya.Post($"/api/addresses/confirm/{await Secret(mortar, "p.work@example.org")}")).Is(204);
+
+        Assert.Contains("Glaze tests", (await priya.Get("/api/inbox")).Text, StringComparison.Ordinal);
+        var other = Guid.NewGuid();
+        (
+            await ines.Put(
+                $"/api/calendars/{(await ines.MakeCalendar()).Value}/invitations/{other}",
+                new { address = "p.work@example.org", role = "view" }
+            )
+        ).Is(204);
+        (await priya.Post($"/api/invitations/{other}/accept")).Is(204);
+    }
+
+    [Fact]
+    public async Task Nobody_confirms_an_address_that_somebody_else_asked_for()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var priya = await mortar.As(DemoPeople.Priya);
+        using var mei = await mortar.As(DemoPeople.Mei);
+        using var nobody = mortar.Anonymous();
+        (await mei.Post("/api/addresses", new { address = "victim@example.org" })).Is(204);
+        var secret = await Secret(mortar, "victim@example.org");
+
+        (await priya.Post($"/api/addresses/confirm/{secret}")).IsProblem(404, "not-there");
+        (await nobody.Post($"/api/addresses/confirm/{secret}")).IsProblem(401, "signed-out");
+        Assert.False(
+            Assert
+                .Single((await mei.Get("/api/addresses")).Is(200).Body.EnumerateArray())
+                .GetProperty("isConfirmed")
+                .GetBoolean()
+        );
+    }
+
+    [Fact]
+    public async Task Asking_says_nothing_of_other_accounts_and_an_address_stays_whose_it_is()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var mei = await mortar.As(DemoPeople.Mei);
+        var free = await mei.Post("/api/addresses", new { address = "free@example.org" });
+        var taken = await mei.Post("/api/addresses", new { address = DemoPeople.Dele.Address });
+
+        Assert.Equal((free.Status, free.Text), (taken.Status, taken.Text));
+        (await mei.Post($"/api/addresses/confirm/{await Secret(mortar, DemoPeople.Dele.Address)}")).IsProblem(
+            409,
+            "has-account"
+        );
+        (await mei.Post("/api/addresses", new { address = "no address" })).IsProblem(422, "unfit");
+        (await mei.Post("/api/addresses", new { address = DemoPeople.Mei.Address })).IsProblem(409, "already-yours");
+    }
+
+    [Fact]
+    public async Task One_signs_in_by_any_of_them_until_it_is_taken_out()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var first = await mortar.As(DemoPeople.Priya);
+        (await first.Post("/api/addresses", new { address = "priya.home@example.org" })).Is(204);
+        using var second = mortar.Anonymous();
+        var signIn = new { address = "priya.home@example.org", password = DemoPeople.Password };
+        (await second.Post("/api/session", signIn)).Is(401);
+
+        (await first.Post($"/api/addresses/confirm/{await Secret(mortar, "priya.home@example.org")}")).Is(204);
+        (await second.Post("/api/session", signIn)).Is(204);
+
+        var id = Assert
+            .Single((await first.Get("/api/addresses")).Is(200).Body.EnumerateArray())
+            .GetProperty("id")
+            .GetGuid();
+        (await first.Delete($"/api/addresses/{id}")).Is(204);
+        using var third = mortar.Anonymous();
+        (await third.Post("/api/session", signIn)).Is(401);
+    }
+}

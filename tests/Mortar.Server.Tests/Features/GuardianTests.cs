@@ -1,0 +1,117 @@
+using Mortar.Core.Words;
+using Mortar.Server.Features.Demo;
+using Xunit;
+
+namespace Mortar.Server.Tests.Features;
+
+/// <summary>Guardians see for those they answer for.</summary>
+public class GuardianTests
+{
+    private static readonly Guid Class = Guid.Parse("0199aaaa-0000-7000-8000-000000000001");
+    private static readonly Guid Pupil = Guid.Parse("0199aaaa-0000-7000-8000-000000000002");
+    private static readonly Guid Parent = DemoPeople.Mei.Id.Value;
+
+    private static async Task<CalendarId> MakeClass(Browser ines, string groupDefault = "view")
+    {
+        (
+            await ines.Put(
+                $"/api/groups/{Class}",
+                new
+                {
+                    name = "Young throwers",
+                    sort = "class",
+                    zone = "Europe/London",
+                    firstDay = "monday",
+                }
+            )
+        ).Is(200);
+        (
+            await ines.Put($"/api/groups/{Class}/members", new { people = new[] { new { id = Pupil, name = "Otis" } } })
+        ).Is(200);
+        var calendar = Guid.CreateVersion7();
+        (
+            await ines.Put(
+                $"/api/calendars/{calendar}",
+                new
+                {
+                    groupId = Class,
+                    name = "Lessons",
+                    hue = "moss",
+                    mark = "disc",
+                    zone = "Europe/London",
+                    purpose = "events",
+                    groupDefault,
+                }
+            )
+        ).Is(200);
+        return new CalendarId(calendar);
+    }
+
+    private static Task<Answer> Set(Browser ines, params Guid[] guardians) =>
+        ines.Put($"/api/groups/{Class}/members/{Pupil}/guardians", new { guardians });
+
+    [Fact]
+    public async Task A_guardian_has_what_the_pupil_has_up_to_View_and_no_longer_than_they_are_one()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var mei = await mortar.As(DemoPeople.Mei);
+        var lessons = await MakeClass(ines, "edit");
+        var elsewhere = await ines.MakeCalendar();
+        (await ines.Put($"/api/calendars/{elsewhere.Value}/access/{Parent}", new { role = "view" })).Is(204);
+        (await ines.Delete($"/api/calendars/{elsewhere.Value}/access/{Parent}")).Is(204);
+        var lesson = await ines.MakeEvent(lessons, "Pinch pots");
+        (await mei.Get($"/api/events/{lesson}")).Is(404);
+
+        (await Set(ines, Parent)).Is(204);
+
+        Assert.Contains("Pinch pots", (await mei.Get($"/api/events/{lesson}")).Is(200).Text, StringComparison.Ordinal);
+        (await mei.Put($"/api/events/{lesson}", World.Event(lessons, "Changed"), 1)).IsProblem(403, "not-allowed");
+        var layer = (await mei.Get($"/api/calendars/{lessons.Value}")).Is(200).Body;
+        Assert.Equal(
+            ("view", "guardian"),
+            (layer.Text("role"), Assert.Single(layer.GetProperty("ways").EnumerateArray()).GetString())
+        );
+        Assert.False(await mei.HasLayer(elsewhere));
+
+        (await Set(ines)).Is(204);
+        (await mei.Get($"/api/events/{lesson}")).Is(404);
+    }
+
+    [Fact]
+    public async Task It_ends_when_the_pupil_leaves_and_comes_back_with_undo()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var mei = await mortar.As(DemoPeople.Mei);
+        var lessons = await MakeClass(ines);
+        (await Set(ines, Parent)).Is(204);
+        var left = Guid.NewGuid();
+
+        (await ines.Delete($"/api/groups/{Class}/members/{Pupil}", set: left)).Is(204);
+        Assert.False(await mei.HasLayer(lessons));
+        (await ines.Post($"/api/changes/{left}/undo")).Is(200);
+        Assert.True(await mei.HasLayer(lessons));
+    }
+
+    [Fact]
+    public async Task Only_coordinators_say_who_it_is_and_only_of_people_they_know()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        await MakeClass(ines);
+
+        (await Set(priya, Parent)).IsProblem(404, "not-there");
+        (await Set(ines, Guid.NewGuid())).IsProblem(422, "unfit");
+        (await Set(ines, Pupil)).IsProblem(422, "unfit");
+        (await Set(ines, Parent)).Is(204);
+        var members = (await ines.Get($"/api/groups/{Class}/members")).Is(200).Body.EnumerateArray();
+        Assert.Equal(
+            DemoPeople.Mei.Name,
+            Assert
+                .Single(members.Single(one => one.Text("name") == "Otis").GetProperty("guardians").EnumerateArray())
+                .Text("name")
+        );
+    }
+}

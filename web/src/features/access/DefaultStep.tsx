@@ -1,0 +1,57 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { newSet, useActs } from '../../app/acts'
+import { writeCalendar } from '../calendars/calendarQueries'
+import { shelfQuery } from '../shelf/shelfQuery'
+import type { Table } from './accessTable'
+import { defaultChoices, type Role, roleName } from './ladder'
+
+interface DefaultStepProps {
+  calendar: Table['calendars'][number]
+  groupName: string
+}
+
+/** What every member has on a calendar, changed on the spot. */
+export function DefaultStep({ calendar, groupName }: DefaultStepProps) {
+  const queries = useQueryClient()
+  const acts = useActs()
+  const shelf = useQuery(shelfQuery)
+  const layer = shelf.data?.find((one) => one.calendarId === calendar.calendarId)
+  const change = useMutation({
+    mutationFn: async (groupDefault: Role) => {
+      if (!layer) return null
+      const set = newSet()
+      await writeCalendar(layer.calendarId, layer.version, { ...layer, ...layer.calendar, groupDefault }, set)
+      return { set, groupDefault }
+    },
+    onSuccess: (done) =>
+      done &&
+      acts.done(
+        done.groupDefault === 'none'
+          ? `Members of ${groupName} no longer have “${calendar.name}” as such.`
+          : `Every member of ${groupName} has ${roleName(done.groupDefault)} on “${calendar.name}” now.`,
+        done.set,
+      ),
+    onError: (error) => acts.failed(error),
+    onSettled: () => {
+      for (const key of ['access', 'shelf', 'wall']) void queries.invalidateQueries({ queryKey: [key] })
+    },
+  })
+  return (
+    <select
+      aria-label={`Every member on ${calendar.name}`}
+      value={calendar.groupDefault}
+      disabled={!layer || change.isPending}
+      onChange={(event) => {
+        const role = defaultChoices.find((step) => step.value === event.target.value)?.value
+        if (role) change.mutate(role)
+      }}
+      className="w-full min-w-0 rounded-control border border-cement-400 bg-surface px-1 py-0.5 text-cement-700"
+    >
+      {defaultChoices.map((step) => (
+        <option key={step.value} value={step.value}>
+          {step.value === 'none' ? 'nothing' : step.label}
+        </option>
+      ))}
+    </select>
+  )
+}

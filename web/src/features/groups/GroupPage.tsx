@@ -1,0 +1,157 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { type FormEvent, useState } from 'react'
+import { Link, useParams } from 'react-router'
+import type { Schema } from '../../api/client'
+import { fieldProblem, sentenceOf } from '../../api/problem'
+import { newSet, useActs } from '../../app/acts'
+import { ClockField } from '../../app/ClockField'
+import { TopBar } from '../../app/TopBar'
+import { Button } from '../../ui/Button'
+import { Choice } from '../../ui/Choice'
+import { Page } from '../../ui/Page'
+import { TextField } from '../../ui/TextField'
+import { roleName } from '../access/ladder'
+import { zonesQuery } from '../calendars/calendarQueries'
+import { asClock, asMinutes, weekdays } from '../preferences/preferences'
+import { groupQueries, sorts, writeGroup } from './groupQueries'
+
+type Group = Schema['GroupsGroupBody']
+
+/** A group and its settings. */
+export function GroupPage() {
+  const { groupId = '' } = useParams()
+  const groups = useQuery(groupQueries.list)
+  const group = groups.data?.find((one) => one.id === groupId)
+  return (
+    <div className="flex h-full flex-col">
+      <TopBar>
+        <h1 className="text-lg">Group{group && `: ${group.name}`}</h1>
+      </TopBar>
+      {groups.isSuccess && !group && (
+        <Page title="There is no such group, or you are not in it">
+          <Link to="/" className="underline underline-offset-2">
+            Back to the wall
+          </Link>
+        </Page>
+      )}
+      {group && (
+        <Page title={group.name}>
+          <Settings key={group.version} group={group} />
+        </Page>
+      )}
+    </div>
+  )
+}
+
+function Settings({ group }: { group: Group }) {
+  const queries = useQueryClient()
+  const acts = useActs()
+  const zones = useQuery(zonesQuery)
+  const [wish, setWish] = useState<Group>(group)
+  const [error, setError] = useState<unknown>(null)
+  const set = (part: Partial<Group>) => setWish({ ...wish, ...part })
+  const submit = async (event: FormEvent) => {
+    event.preventDefault()
+    const act = newSet()
+    try {
+      const { name, sort, zone, firstDay, dayBegins, dayEnds } = wish
+      await writeGroup(group.id, group.version, { name, sort, zone, firstDay, dayBegins, dayEnds }, act)
+      setError(null)
+      acts.done(`Changed the settings of “${wish.name.trim()}”.`, act)
+      await queries.invalidateQueries({ queryKey: ['groups'] })
+    } catch (bad) {
+      setError(bad)
+    }
+  }
+  return (
+    <div className="grid gap-6">
+      <p className="flex flex-wrap gap-4">
+        <Link to={`/groups/${group.id}/people`} className="underline underline-offset-2">
+          People
+        </Link>
+        {group.coordinates && (
+          <Link to={`/groups/${group.id}/access`} className="underline underline-offset-2">
+            Who may see and change what
+          </Link>
+        )}
+        <Link to="/bin" className="underline underline-offset-2">
+          Bin
+        </Link>
+      </p>
+      <form onSubmit={submit} className="grid gap-4" noValidate>
+        <fieldset disabled={!group.coordinates} className="grid grid-cols-2 gap-3 max-sm:grid-cols-1">
+          <TextField
+            label="Name"
+            value={wish.name}
+            onChange={(name) => set({ name })}
+            problem={fieldProblem(error, 'name')}
+          />
+          <Choice label="Sort" value={wish.sort} onChange={(sort) => set({ sort })} options={sorts} />
+          <Choice
+            label="Time zone"
+            value={wish.zone}
+            onChange={(zone) => set({ zone })}
+            options={(zones.data ?? [wish.zone]).map((zone) => ({
+              value: zone,
+              label: zone.replaceAll('_', ' '),
+            }))}
+            problem={fieldProblem(error, 'zone')}
+            hint="New calendars begin with it."
+          />
+          <Choice
+            label="Weeks begin on"
+            value={wish.firstDay}
+            onChange={(firstDay) => set({ firstDay })}
+            options={weekdays.map((day) => ({
+              value: day,
+              label: `${day[0]?.toUpperCase()}${day.slice(1)}`,
+            }))}
+            problem={fieldProblem(error, 'firstDay')}
+          />
+          <div className="grid grid-cols-2 gap-3">
+            <ClockField
+              label="Usual hours from"
+              value={asClock(wish.dayBegins)}
+              onChange={(clock) => set({ dayBegins: asMinutes(clock) })}
+            />
+            <ClockField
+              label="to"
+              value={asClock(wish.dayEnds)}
+              onChange={(clock) => set({ dayEnds: asMinutes(clock) })}
+              problem={fieldProblem(error, 'dayEnds')}
+            />
+          </div>
+          <p className="self-end text-[12px] text-cement-700">
+            On a new calendar every member of this sort of group begins with {roleName(group.defaults.events)}
+            {group.defaults.away !== group.defaults.events &&
+              `, and with ${roleName(group.defaults.away)} where it is for absences`}
+            . Each calendar can be given another step.
+          </p>
+        </fieldset>
+        {error !== null && (
+          <p role="alert" className="text-clash">
+            {sentenceOf(error)}
+          </p>
+        )}
+        {group.coordinates ? (
+          <>
+            <div>
+              <Button type="submit" look="main">
+                Save settings
+              </Button>
+            </div>
+            <p className="text-[12px] text-cement-700">
+              To hand the group over, make somebody else a coordinator{' '}
+              <Link to={`/groups/${group.id}/people`} className="underline underline-offset-2">
+                among its people
+              </Link>
+              , then take yourself out of the coordinators. A group always keeps one.
+            </p>
+          </>
+        ) : (
+          <p className="text-cement-700">Those who coordinate the group can change this.</p>
+        )}
+      </form>
+    </div>
+  )
+}

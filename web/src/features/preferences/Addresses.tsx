@@ -1,0 +1,87 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { type FormEvent, useState } from 'react'
+import { fieldProblem, sentenceOf } from '../../api/problem'
+import { useActs } from '../../app/acts'
+import { useReader } from '../../app/person'
+import { Button } from '../../ui/Button'
+import { TextField } from '../../ui/TextField'
+import { addressesQuery, askToConfirm, takeOutAddress } from './addressQueries'
+
+/** One's own addresses: an invitation to any of them arrives, and any of them signs in. */
+export function Addresses() {
+  const { person } = useReader()
+  const queries = useQueryClient()
+  const acts = useActs()
+  const addresses = useQuery(addressesQuery)
+  const [written, setWritten] = useState('')
+  const settled = () => queries.invalidateQueries({ queryKey: addressesQuery.queryKey })
+  const ask = useMutation({
+    mutationFn: (address: string) => askToConfirm(address),
+    onSuccess: (_, address) => {
+      acts.done(`A mail is on its way to ${address}. Open its link to confirm the address.`)
+      setWritten('')
+    },
+    onSettled: settled,
+  })
+  const takeOut = useMutation({
+    mutationFn: ({ id }: { id: string; address: string }) => takeOutAddress(id),
+    onSuccess: (_, { address }) => acts.done(`${address} is no longer one of yours.`),
+    onError: (error) => acts.failed(error),
+    onSettled: settled,
+  })
+  const submit = (event: FormEvent) => {
+    event.preventDefault()
+    ask.mutate(written.trim())
+  }
+  return (
+    <section aria-label="Addresses" className="mx-auto grid max-w-2xl gap-3 px-6 pb-8 max-sm:px-3">
+      <h2 className="text-lg">Mail addresses</h2>
+      <ul className="divide-y divide-cement-200 border-y border-cement-200 bg-surface">
+        <li className="px-3 py-2">
+          <span className="written font-bold">{person.address}</span>{' '}
+          <span className="text-[12px] text-cement-700">the one you signed up with; mail goes here</span>
+        </li>
+        {addresses.data?.map((one) => (
+          <li key={one.id} className="flex flex-wrap items-baseline gap-3 px-3 py-2">
+            <span className="written flex-1 font-bold">{one.address}</span>
+            {!one.isConfirmed && (
+              <>
+                <span className="text-[12px] text-cement-700">waits to be confirmed by its mail</span>
+                <Button look="link" onClick={() => ask.mutate(one.address)}>
+                  Send again
+                </Button>
+              </>
+            )}
+            <Button look="link" onClick={() => takeOut.mutate(one)}>
+              Take out<span className="sr-only"> {one.address}</span>
+            </Button>
+          </li>
+        ))}
+      </ul>
+      <form onSubmit={submit} className="flex flex-wrap items-end gap-3" noValidate>
+        <div className="w-72 max-w-full">
+          <TextField
+            label="A further address"
+            type="email"
+            value={written}
+            onChange={setWritten}
+            problem={fieldProblem(ask.error, 'address')}
+            placeholder="name@example.org"
+          />
+        </div>
+        <Button type="submit" disabled={ask.isPending || written.trim() === ''}>
+          Send a mail to confirm it
+        </Button>
+      </form>
+      {ask.isError && !fieldProblem(ask.error, 'address') && (
+        <p role="alert" className="text-clash">
+          {sentenceOf(ask.error)}
+        </p>
+      )}
+      <p className="text-[12px] text-cement-700">
+        An invitation to any confirmed address arrives in your inbox here, and you can sign in with any of
+        them.
+      </p>
+    </section>
+  )
+}
