@@ -147,13 +147,14 @@ public sealed class CalendarCommands(MortarDb db, AccessCommands access, ZoneClo
                     id,
                     Standing.Outside
                 );
-                if (AccessRules.ToCoordinate(standing.Role).Refusal<CalendarRow>("calendar", "Coordinate") is { } no)
-                {
-                    return no;
-                }
+                var row = await db.Calendars.FirstOrDefaultAsync(calendar => calendar.Id == id, cancellationToken);
 
-                var row = await db.Calendars.SingleAsync(calendar => calendar.Id == id, cancellationToken);
-                if (row.DeletedAt is not { } deleted || !BinRules.IsKept(deleted, db.Now))
+                // Whoever did not coordinate it is not told that it waits there.
+                if (
+                    AccessRules.ToCoordinate(standing.Role) != Verdict.Granted
+                    || row?.DeletedAt is not { } deleted
+                    || !BinRules.IsKept(deleted, db.Now)
+                )
                 {
                     return new Outcome<CalendarRow>.NotThere("calendar");
                 }

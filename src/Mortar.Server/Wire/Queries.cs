@@ -1,3 +1,4 @@
+using Mortar.Core.Access;
 using Mortar.Core.Events;
 using NodaTime;
 using NodaTime.Text;
@@ -23,6 +24,17 @@ internal readonly record struct LocalTimeQuery(LocalDateTime Value)
         var parsed = LocalDateTimePattern.ExtendedIso.Parse(text ?? string.Empty);
         time = new LocalTimeQuery(parsed.GetValueOrDefault());
         return parsed.Success;
+    }
+}
+
+/// <summary>A step of the ladder, in an address.</summary>
+internal readonly record struct RoleQuery(Role Value)
+{
+    public static bool TryParse(string? text, out RoleQuery role)
+    {
+        var parsed = Enum.TryParse<Role>(text, ignoreCase: true, out var value) && Enum.IsDefined(value);
+        role = new RoleQuery(value);
+        return parsed;
     }
 }
 

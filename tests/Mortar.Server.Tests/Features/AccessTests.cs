@@ -1,5 +1,7 @@
+using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Mortar.Core.Access;
+using Mortar.Core.Changes;
 using Mortar.Core.Words;
 using Mortar.Server.Features.Demo;
 using Mortar.Server.StandIns;
@@ -332,5 +334,78 @@ public class AccessTests
     {
         var postRoom = mortar.Services.GetRequiredService<PostRoom>();
         return World.Eventually(() => Task.FromResult(postRoom.Arrived.FirstOrDefault(mail => mail.To == to)));
+    }
+
+    [Fact]
+    public async Task What_is_given_in_return_is_given_with_the_answer_and_only_of_what_one_coordinates()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var astrid = await mortar.As(DemoPeople.Astrid);
+        var (calendar, id) = (await ines.MakeCalendar(), Guid.NewGuid());
+        (
+            await ines.Put(
+                $"/api/calendars/{calendar.Value}/invitations/{id}",
+                new
+                {
+                    address = "astrid@example.org",
+                    role = "view",
+                    inReturn = true,
+                    lastDay = "2026-03-27",
+                }
+            )
+        ).Is(204);
+        var home = DemoPeople.Stable("calendar Home");
+        var accept = $"/api/invitations/{id}/accept";
+
+        (await astrid.Post($"{accept}?inReturn={calendar.Value}&inReturnRole=view")).IsProblem(404, "not-there");
+        (await astrid.Post($"{accept}?inReturn={home}")).IsProblem(422, "unfit");
+        Assert.False(await astrid.HasLayer(calendar));
+        (await astrid.Post($"{accept}?inReturn={home}&inReturnRole=times")).Is(204);
+
+        Assert.True(await ines.HasLayer(new CalendarId(home)));
+        var access = (await ines.Get($"/api/calendars/{calendar.Value}/access")).Is(200).Body;
+        var hers = access.GetProperty("people").EnumerateArray().Single(one => one.Text("name") == "Astrid Lindqvist");
+        Assert.Equal("2026-03-27", hers.Text("lastDay"));
+    }
+
+    [Fact]
+    public async Task Twenty_changes_of_one_grant_at_once_leave_a_log_in_which_each_begins_where_the_last_ended()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await ines.MakeCalendar();
+        var browsers = await Task.WhenAll(Enumerable.Range(0, 4).Select(_ => mortar.As(DemoPeople.Ines)));
+        string[] roles = ["times", "outline", "view", "add", "edit"];
+
+        var answers = await Task.WhenAll(
+            Enumerable
+                .Range(0, 20)
+                .Select(one =>
+                    browsers[one % 4]
+                        .Put(
+                            $"/api/calendars/{calendar.Value}/access/{DemoPeople.Priya.Id.Value}",
+                            new { role = roles[one % 5] }
+                        )
+                )
+        );
+
+        Assert.All(answers, answer => answer.Is(204));
+        var (log, now) = await mortar.Store(async db =>
+            (
+                await db
+                    .Changes.Where(change => change.Subject == Subject.Grant && change.Concerns == DemoPeople.Priya.Id)
+                    .Where(change => change.CalendarId == calendar)
+                    .OrderBy(change => change.Sequence)
+                    .ToListAsync(),
+                await db.Grants.SingleAsync(row => row.CalendarId == calendar && row.PersonId == DemoPeople.Priya.Id)
+            )
+        );
+        Assert.Null(log[0].Before);
+        Assert.Equal(log.Select(change => change.After).SkipLast(1), log.Skip(1).Select(change => change.Before));
+        Assert.Equal(log.Count, now.Version);
+        Assert.Contains($"\"Role\":\"{now.Role}\"", log[^1].After, StringComparison.Ordinal);
+        Assert.Single(log.Select(change => change.SubjectId).Distinct());
+        Array.ForEach(browsers, one => one.Dispose());
     }
 }

@@ -45,7 +45,7 @@ public class BinTests
         Assert.Equal(("Glaze tests", DemoPeople.Ines.Name), (binned.Text("name"), binned.Text("deletedBy")));
         Assert.Empty((await priya.Get("/api/bin")).Is(200).Body.EnumerateArray());
         (await priya.Get($"/api/events/{eventId}")).Is(404);
-        (await priya.Post($"/api/bin/{calendar.Value}/bring-back")).IsProblem(403, "not-allowed");
+        (await priya.Post($"/api/bin/{calendar.Value}/bring-back")).IsProblem(404, "not-there");
         (await ines.Post($"/api/bin/{calendar.Value}/bring-back")).Is(204);
 
         (await priya.Get($"/api/events/{eventId}")).Is(200);

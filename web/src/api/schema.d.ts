@@ -1640,6 +1640,9 @@ export interface components {
         };
         /** @enum {string} */
         Role: "none" | "times" | "outline" | "view" | "add" | "edit" | "coordinate";
+        RoleQuery: {
+            value?: components["schemas"]["Role"];
+        };
         SessionBody: {
             person: null | components["schemas"]["SessionPersonBody"];
             antiforgeryToken: string;
@@ -2396,7 +2399,7 @@ export interface operations {
         parameters: {
             query?: {
                 inReturn?: string;
-                inReturnRole?: components["schemas"]["Role"];
+                inReturnRole?: components["schemas"]["RoleQuery"];
             };
             header?: never;
             path: {

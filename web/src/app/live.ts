@@ -28,7 +28,11 @@ export function openLiveLine(queries: QueryClient): () => void {
   line.onclose(() => setOpen(false))
   line.onreconnecting(() => setOpen(false))
   const started = line.start().then(
-    () => setOpen(true),
+    () => {
+      setOpen(true)
+      // What changed after the page was fetched and before the line was open was told to nobody.
+      refetch('shelf', 'wall', 'inbox')
+    },
     () => setOpen(false),
   )
   return () => void started.then(() => line.stop())

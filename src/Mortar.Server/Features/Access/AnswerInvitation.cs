@@ -4,6 +4,7 @@ using Mortar.Core.Access;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Server.Hosting;
+using Mortar.Server.Wire;
 
 namespace Mortar.Server.Features.Access;
 
@@ -21,7 +22,7 @@ internal static class AnswerInvitation
     private static Task<Results<NoContent, ProblemHttpResult>> Accept(
         Guid invitationId,
         [FromQuery] Guid? inReturn,
-        [FromQuery] Role? inReturnRole,
+        [FromQuery] RoleQuery? inReturnRole,
         Acting acting,
         AccessCommands access,
         CancellationToken cancellationToken
@@ -30,7 +31,7 @@ internal static class AnswerInvitation
             .Accept(
                 acting.Act,
                 new InvitationId(invitationId),
-                inReturn is { } gift ? new ReturnGift(new CalendarId(gift), inReturnRole ?? Role.None) : null,
+                inReturn is { } gift ? new ReturnGift(new CalendarId(gift), inReturnRole?.Value ?? Role.None) : null,
                 cancellationToken
             )
             .Answer();

@@ -12,6 +12,7 @@ import {
   asSpreadsheet,
   type Cell,
   linkName,
+  meaningOf,
   type Narrowing,
   narrowed,
   narrowings,
@@ -19,7 +20,6 @@ import {
   placeKey,
   type RowKind,
   type Table,
-  waysText,
 } from './accessTable'
 import { CellDesk, type Chosen } from './CellDesk'
 import { DefaultStep } from './DefaultStep'
@@ -184,22 +184,26 @@ function Whole({ table }: { table: Table }) {
                         data-hue={calendar.hue}
                         className="border-r border-b border-cement-200 bg-surface p-0.5"
                       >
-                        <button
-                          type="button"
-                          data-step={cell?.role ?? 'none'}
-                          data-own={cell?.ways[0]?.way === 'own'}
-                          aria-pressed={places.some((one) => placeKey(one) === placeKey(place))}
-                          title={cell ? waysText(cell) : 'No access'}
-                          onClick={(event) => choose(place, event)}
-                          className="access-cell flex min-h-9 w-full flex-wrap items-baseline gap-x-2 rounded-brick px-2 py-2 text-left"
-                        >
-                          {cell ? roleName(cell.role) : <span className="text-cement-600">none</span>}
-                          {cell && <span className="written text-[11px] font-normal">{shortWay(cell)}</span>}
-                          <span className="aloud">
-                            {' '}
-                            for {row.name} on {calendar.name}
-                          </span>
-                        </button>
+                        {row.kind === 'link' && !cell ? null : (
+                          <button
+                            type="button"
+                            data-step={cell?.role ?? 'none'}
+                            data-own={cell?.ways[0]?.way === 'own'}
+                            aria-pressed={places.some((one) => placeKey(one) === placeKey(place))}
+                            title={cell ? meaningOf(row.kind, cell) : 'No access'}
+                            onClick={(event) => choose(place, event)}
+                            className="access-cell flex min-h-9 w-full flex-wrap items-baseline gap-x-2 rounded-brick px-2 py-2 text-left"
+                          >
+                            {cell ? roleName(cell.role) : <span className="text-cement-600">none</span>}
+                            {cell && (
+                              <span className="written text-[11px] font-normal">{shortWay(cell)}</span>
+                            )}
+                            <span className="aloud">
+                              {' '}
+                              for {row.name} on {calendar.name}
+                            </span>
+                          </button>
+                        )}
                       </td>
                     )
                   })}

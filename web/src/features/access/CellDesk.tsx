@@ -11,7 +11,7 @@ import { Question } from '../../ui/Question'
 import { endLink, putLink } from '../links/linkQueries'
 import { Desk } from '../wall/Desk'
 import { endAccess, endGroupAccess, setGroupRole, setRole } from './accessQueries'
-import { type Cell, otherRole, ownWay, type Place, type Table, waysText } from './accessTable'
+import { type Cell, meaningOf, otherRole, ownWay, type Place, type Table } from './accessTable'
 import { HistoryPart } from './HistoryPart'
 import { ladder, type Role, reaches, roleName } from './ladder'
 import { inThreeMonths } from './lastDay'
@@ -102,7 +102,7 @@ export function CellDesk({ chosen, table, onClose }: CellDeskProps) {
         {chosen.length === 1 ? (
           <p className="written">
             <span className="block font-bold">{first.calendarName}</span>
-            {first.cell ? waysText(first.cell) : 'No access.'}
+            {first.cell ? meaningOf(first.place.kind, first.cell) : 'No access.'}
           </p>
         ) : (
           <ul className="written text-[13px]">
@@ -193,8 +193,10 @@ export function CellDesk({ chosen, table, onClose }: CellDeskProps) {
 }
 
 /** What somebody loses when what was given to them ends. */
-function lossText({ rowName, calendarName, cell }: Chosen): string {
+function lossText({ place, rowName, calendarName, cell }: Chosen): string {
   const left = otherRole(cell)
+  if (place.kind === 'link')
+    return `${rowName} leads nowhere from then on, and “${calendarName}” leaves the walls of those who have it by this link alone.`
   return left === 'none'
     ? `“${calendarName}” leaves the wall of ${rowName} at once.`
     : `${rowName} keeps ${roleName(left)} on “${calendarName}”, which comes by another way.`

@@ -85,7 +85,7 @@ export function LinksPart({ layer, links }: { layer: Layer; links: readonly Link
         <ul className="divide-y divide-cement-200 border-y border-cement-200">
           {links.map((link) => (
             <li key={link.linkId} className="py-2">
-              <p className="written font-bold">{linkName(link)}</p>
+              <p className="written font-bold">{link.name || 'Without a name'}</p>
               <p className="text-[12px] text-cement-700">{stateOf(link)}</p>
               <div className="mt-1 flex gap-3 text-[12px]">
                 <Button

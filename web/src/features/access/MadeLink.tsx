@@ -1,5 +1,6 @@
 import { useActs } from '../../app/acts'
 import { Button } from '../../ui/Button'
+import { useBroughtIntoView } from '../../ui/useBroughtIntoView'
 
 interface MadeLinkProps {
   url: string
@@ -11,13 +12,14 @@ interface MadeLinkProps {
 /** A link that was just made, to copy, open or print. It is told this once. */
 export function MadeLink({ url, qr, onClose }: MadeLinkProps) {
   const acts = useActs()
+  const box = useBroughtIntoView<HTMLDivElement>()
   const copy = () =>
     navigator.clipboard.writeText(url).then(
       () => acts.done('The link is copied.'),
       () => acts.failed(new Error('The browser does not let this page copy. Mark the address and copy it.')),
     )
   return (
-    <div data-made-link="true" className="grid gap-2 border-2 border-ink bg-surface p-3">
+    <div ref={box} data-made-link="true" className="grid gap-2 border-2 border-ink bg-surface p-3">
       <p className="font-bold">Copy it now: for safety its address is not kept and cannot be shown again.</p>
       <input
         readOnly

@@ -54,6 +54,17 @@ export function narrowed(
 export const waysText = (cell: Cell): string =>
   cell.ways.map((way) => `${roleName(way.role)}: ${wayText(way)}`).join('. ')
 
+/** What a cell says of its row: a link is no person to whom something was given. */
+export const meaningOf = (kind: RowKind, cell: Cell): string =>
+  kind === 'link'
+    ? cell.ways
+        .map(
+          ({ role, lastDay }) =>
+            `${roleName(role)} for whoever puts it on their wall${lastDay ? `, until ${longDayText(lastDay)}` : ''}`,
+        )
+        .join('. ')
+    : waysText(cell)
+
 function wayText({ way, group, lastDay }: WayBody): string {
   const by = {
     own: 'given to them',

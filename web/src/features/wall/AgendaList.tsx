@@ -9,7 +9,7 @@ interface AgendaListProps extends Pick<ViewProps, 'days' | 'now' | 'bricks' | 'f
   zone: string
   /** The names of people by their ids. */
   names: ReadonlyMap<string, string>
-  /** Shows notes as well, where there is no desk to read them on. */
+  /** All of one calendar, with its notes: where there is no desk to read them on. */
   withNotes?: boolean
 }
 
@@ -102,7 +102,7 @@ function Row({
             {state.whose && `${state.whose}: `}
             {event ? titleOf(event.title) : 'Busy'}
           </span>
-          <span className="written ml-2 text-[12px] text-cement-700">{layer.name}</span>
+          {!withNotes && <span className="written ml-2 text-[12px] text-cement-700">{layer.name}</span>}
           {event?.showAs === 'tentative' && <span className="ml-2 text-[12px] italic">tentative</span>}
           {state.clash !== undefined && (
             <span className="ml-2 text-[12px] font-bold text-clash">

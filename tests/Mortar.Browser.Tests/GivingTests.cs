@@ -1,0 +1,182 @@
+using Mortar.Core.Access;
+using Mortar.Server.Features.Demo;
+using Mortar.Server.Tests;
+using OpenQA.Selenium;
+using Xunit;
+using static Mortar.Browser.Tests.Screen;
+
+namespace Mortar.Browser.Tests;
+
+/// <summary>Giving and getting by links and in return, the bin, and what keeps order around them.</summary>
+public class GivingTests
+{
+    private static readonly Guid Rota = DemoPeople.Stable("calendar Rota");
+
+    private static void OpenCalendar(Screen screen, string part) =>
+        screen.Open($"/week/2026-03-11?desk=calendar~{Rota}~{part}");
+
+    [Fact]
+    public async Task A_link_is_made_read_without_an_account_put_on_a_wall_and_ended()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+        OpenCalendar(ines, "access");
+        ines.Click("New link");
+        ines.Type("What you call it", "Studio door");
+        ines.Pick("Step of the link", "Edit");
+        ines.Click("Make the link");
+        ines.WaitForText("Copy it now");
+        Assert.Equal(string.Empty, ines.Axe());
+        Shot(ines, "made-link");
+        var link = new Uri(ines.Find(By.CssSelector("[data-made-link] input")).GetAttribute("value")!).PathAndQuery;
+
+        using var passer = new Screen(mortar.Url).Open(link);
+        passer.WaitForText("Team meeting");
+        Assert.Equal(string.Empty, passer.Axe());
+        Shot(passer, "link");
+        passer.Resize(390, 844);
+        Shot(passer, "link-phone");
+        passer.Click("Four weeks later");
+        passer.WaitForText("Wed 8 April");
+        Assert.Empty(passer.Complaints());
+
+        using var astrid = new Screen(mortar.Url).SignIn(DemoPeople.Astrid).Open(link);
+        astrid.WaitForText("There you have the step Edit");
+        astrid.Click("Put it on my wall");
+        astrid.Find(Layer("Rota"));
+
+        ines.WaitForText("Edit, on 1 wall");
+        ines.Click(By.XPath("//section[@aria-label='Links']//button[normalize-space()='End']"));
+        ines.WaitForText("leaves the walls of 1 who have it by this link alone");
+        ines.Click("End the link");
+        astrid.WaitGone(Layer("Rota"));
+        passer.Open(link);
+        passer.WaitForText("This link leads nowhere");
+    }
+
+    [Fact]
+    public async Task A_calendar_is_deleted_by_its_name_and_brought_back_from_the_bin()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var priya = new Screen(mortar.Url).SignIn(DemoPeople.Priya).Week();
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+        OpenCalendar(ines, "settings");
+        ines.Click("Delete this calendar for everybody");
+        ines.WaitForText("leaves the walls of");
+        ines.Type("Type its name: Rota", "Rotor");
+        ines.Click("Delete for everybody");
+        ines.WaitForText("Type the calendar’s name to delete it for everybody: Rota");
+        Assert.Equal(string.Empty, ines.Axe());
+        Shot(ines, "delete");
+
+        ines.Type("Type its name: Rota", "Rota");
+        ines.Click("Delete for everybody");
+        ines.WaitForText("“Rota” is in the bin for 30 days.");
+        priya.WaitGone(Layer("Rota"));
+
+        ines.Open("/bin");
+        ines.WaitForText("Ines Varga deleted it");
+        Assert.Equal(string.Empty, ines.Axe());
+        Shot(ines, "bin");
+        ines.Click("Bring back");
+        ines.WaitForText("“Rota” is back, with everybody who had access.");
+        priya.Find(Layer("Rota"));
+    }
+
+    [Fact]
+    public async Task An_invitation_asks_for_a_calendar_in_return_and_ends_by_itself()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+        OpenCalendar(ines, "access");
+        ines.Type("Mail address", "astrid@example.org");
+        ines.Click(Containing("label", "For a time only"));
+        ines.Write("Last day of the access", "27 march");
+        ines.Click(Containing("label", "And ask for theirs in return"));
+        ines.Click("Give access");
+        ines.WaitForText("Invitation sent to astrid@example.org.");
+
+        using var astrid = new Screen(mortar.Url).SignIn(DemoPeople.Astrid);
+        astrid.Click(Containing("a", "Inbox 1"));
+        astrid.WaitForText("Ines Varga asks for a calendar of yours in return.");
+        astrid.Pick("In return", "Home");
+        Assert.Equal(string.Empty, astrid.Axe());
+        Shot(astrid, "in-return");
+        astrid.Click("Accept");
+        astrid.WaitForText("“Rota” is a layer on your shelf now.");
+
+        ines.Open("/week/2026-03-11");
+        ines.Find(Layer("Home"));
+        OpenCalendar(ines, "history");
+        ines.WaitForText("Astrid Lindqvist accepted the invitation to View");
+        ines.WaitForText("Astrid Lindqvist took the step View until Fri 27 March 2026");
+        Assert.Equal(string.Empty, ines.Axe());
+        Shot(ines, "history");
+    }
+
+    [Fact]
+    public async Task The_table_has_links_the_steps_of_every_member_and_those_who_left_with_access()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        await mortar.Give(new(Rota), DemoPeople.Mei, Role.Edit);
+        using var api = await mortar.As(DemoPeople.Ines);
+        (await api.Put($"/api/calendars/{Rota}/links/{Guid.NewGuid()}", new { role = "view", name = "Door" })).Is(200);
+        (await api.Delete($"/api/groups/{World.StudioTeam}/members/{DemoPeople.Mei.Id.Value}")).Is(204);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Open($"/groups/{World.StudioTeam}/access");
+
+        ines.Click(By.XPath("//tr[contains(., 'Link “Door”')]//button[contains(normalize-space(), 'Rota')]"));
+        ines.Pick("Step", "Outline");
+        ines.Click("Change the step");
+        ines.WaitForText("Outline for whoever puts it on their wall");
+        Assert.Equal(string.Empty, ines.Axe());
+        Shot(ines, "table-link");
+        ines.Pick("Show", "Left the group, still has access");
+        ines.WaitForText("left the group");
+        ines.Pick("Show", "Everybody");
+        ines.Find(By.CssSelector("select[aria-label='Every member on Rota']")).SendKeys("o");
+        ines.WaitForText("Every member of Studio team has Outline on “Rota” now.");
+        ines.Click("Undo");
+        ines.WaitForText("Undone.");
+    }
+
+    [Fact]
+    public async Task A_group_has_its_settings_its_pupils_guardians_and_a_person_their_addresses()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        var throwing = DemoPeople.Stable("Thursday throwing");
+        using var tomasz = new Screen(mortar.Url).SignIn(DemoPeople.Tomasz).Open($"/groups/{throwing}");
+        tomasz.Type("Name", "Thursday throwers");
+        tomasz.Write("Usual hours from", "9:00");
+        tomasz.Click("Save settings");
+        tomasz.WaitForText("Changed the settings of “Thursday throwers”.");
+        Assert.Equal(string.Empty, tomasz.Axe());
+        Shot(tomasz, "group");
+
+        tomasz.Open($"/groups/{throwing}/people");
+        tomasz.Click(By.XPath("(//button[starts-with(normalize-space(), 'Guardians')])[1]"));
+        tomasz.Click(Containing("label", "Ines Varga"));
+        Assert.Equal(string.Empty, tomasz.Axe());
+        Shot(tomasz, "guardians");
+        tomasz.Click("Save");
+        tomasz.WaitForText("Ines Varga sees and answers for them");
+
+        tomasz.Open("/preferences");
+        tomasz.Type("A further address", "tomasz.home@example.org");
+        tomasz.Click("Send a mail to confirm it");
+        tomasz.WaitForText("waits to be confirmed by its mail");
+        Assert.Equal(string.Empty, tomasz.Axe());
+        Shot(tomasz, "addresses");
+        tomasz.Open("/post-room");
+        tomasz.Click(By.PartialLinkText("/address/"));
+        tomasz.Click("Confirm the address");
+        tomasz.WaitForText("It is yours.");
+    }
+
+    private static void Shot(Screen screen, string name)
+    {
+        if (Environment.GetEnvironmentVariable("SHOTS") is { } folder)
+        {
+            screen.Photograph(Path.Combine(folder, $"{name}.png"));
+        }
+    }
+}
