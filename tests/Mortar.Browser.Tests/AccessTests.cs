@@ -232,6 +232,47 @@ public class AccessTests
     private static By Anyhow(string who, string calendar) =>
         By.XPath($"//button[contains(@class, 'access-cell')][contains(normalize-space(), 'for {who} on {calendar}')]");
 
+    [Fact]
+    public async Task Who_is_lowered_with_a_brick_in_the_hand_is_told_and_the_brick_goes_back()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var api = await mortar.As(DemoPeople.Ines);
+        using var priya = new Screen(mortar.Url).SignIn(DemoPeople.Priya).Week();
+        var at = priya.Middle(Brick("Team meeting"));
+        priya.TakeUp(at, (at.X, at.Y + 150));
+        priya.Find(By.CssSelector("[data-hand=carried]"));
+
+        (await api.Delete($"/api/calendars/{Rota}/access/{DemoPeople.Priya.Id.Value}")).Is(204); // View stays, as every member
+        priya.PutDown();
+
+        priya.WaitForText("That needs the step Edit on this calendar.");
+        priya.WaitForBrick("Team meeting", "09:00 to 10:00");
+        priya.WaitGone(By.CssSelector("[data-hand=carried]"));
+        (await api.Put($"/api/calendars/{Rota}/access/{DemoPeople.Priya.Id.Value}", new { role = "edit" })).Is(204);
+        priya.Find(By.XPath("//*[@data-brick][contains(normalize-space(), 'Team meeting')][@data-ends]"));
+        at = priya.Middle(Brick("Team meeting"));
+        priya.TakeUp(at, (at.X, at.Y + 150));
+        priya.PutDown();
+        priya.WaitForBrick("Team meeting", "12:00 to 13:00");
+    }
+
+    [Fact]
+    public async Task What_ended_while_one_was_offline_is_gone_when_one_is_back()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        await mortar.Give(new(Rota), DemoPeople.Astrid, Role.Edit);
+        using var api = await mortar.As(DemoPeople.Ines);
+        using var astrid = new Screen(mortar.Url).SignIn(DemoPeople.Astrid).Open("/week/2026-03-11");
+        astrid.Find(Brick("Team meeting"));
+        astrid.Offline(true);
+
+        (await api.Delete($"/api/calendars/{Rota}/access/{DemoPeople.Astrid.Id.Value}")).Is(204);
+        astrid.Offline(false);
+
+        astrid.WaitGone(Brick("Team meeting"));
+        astrid.WaitGone(Layer("Rota"));
+    }
+
     private static By Step(string who, string calendar, string step) =>
         By.XPath(
             $"//button[contains(@class, 'access-cell')][starts-with(normalize-space(), '{step}')][contains(normalize-space(), 'for {who} on {calendar}')]"

@@ -46,6 +46,11 @@ public class GivingTests
         astrid.Find(Layer("Rota"));
 
         ines.WaitForText("Edit, on 1 wall");
+        ines.Click(Containing("a", "See what it shows"));
+        ines.WaitForText("What somebody sees who opens this link.");
+        ines.WaitForText("Team meeting");
+        OpenCalendar(ines, "access");
+        ines.WaitForText("Edit, on 1 wall");
         ines.Click(By.XPath("//section[@aria-label='Links']//button[normalize-space()='End']"));
         ines.WaitForText("leaves the walls of 1 who have it by this link alone");
         ines.Click("End the link");
@@ -106,8 +111,9 @@ public class GivingTests
         astrid.WaitForText("“Rota” is a layer on your shelf now.");
 
         ines.Open("/week/2026-03-11");
-        ines.Find(Layer("Home"));
-        OpenCalendar(ines, "history");
+        ines.Find(Brick(", Home"));
+        OpenCalendar(ines, "access");
+        ines.Click("Show the history");
         ines.WaitForText("Astrid Lindqvist accepted the invitation to View");
         ines.WaitForText("Astrid Lindqvist took the step View until Fri 27 March 2026");
         Assert.Equal(string.Empty, ines.Axe());
@@ -170,6 +176,36 @@ public class GivingTests
         tomasz.Click(By.PartialLinkText("/address/"));
         tomasz.Click("Confirm the address");
         tomasz.WaitForText("It is yours.");
+    }
+
+    [Fact]
+    public async Task One_event_is_given_out_by_a_link_and_handed_to_another_organizer()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Week();
+        ines.Click(Brick("School visit"));
+        ines.Click("Hand it on");
+        ines.Click("Make a link");
+        ines.WaitForText("Copy it now");
+        Assert.Equal(string.Empty, ines.Axe());
+        Shot(ines, "hand-on");
+        var link = new Uri(ines.Find(By.CssSelector("[data-made-link] input")).GetAttribute("value")!).PathAndQuery;
+        using var passer = new Screen(mortar.Url).Open(link);
+        passer.WaitForText("School visit");
+        Assert.False(passer.Has(Brick("Wheel basics")));
+        Assert.Equal(string.Empty, passer.Axe());
+        Shot(passer, "event-link");
+
+        ines.Pick("Another organizer (now Ines Varga)", "Priya Raman");
+        ines.Click("Hand over");
+        ines.WaitForText("An organizer needs the step Add on this calendar.");
+        ines.Pick("Another organizer (now Ines Varga)", "Tomasz Wilk");
+        ines.Click("Hand over");
+        ines.WaitForText("“School visit” is Tomasz Wilk’s to organize now.");
+        ines.Open($"/week/2026-03-11?desk=calendar~{DemoPeople.Stable("calendar Classes")}~access");
+        ines.Click(Containing("a", "See what it shows"));
+        ines.WaitForText("What somebody sees who opens this link.");
+        ines.Find(Brick("School visit"));
     }
 
     private static void Shot(Screen screen, string name)

@@ -41,6 +41,8 @@ internal sealed class Screen : IDisposable
         Resize(width, height);
     }
 
+    private PointerInputDevice? hand;
+
     public string Path => new Uri(driver.Url).PathAndQuery;
 
     /// <summary>Makes the page itself that large, whatever the window's frame takes.</summary>
@@ -262,14 +264,19 @@ internal sealed class Screen : IDisposable
     }
 
     /// <summary>Lets every request take that much longer, as on a train.</summary>
-    public void SlowDown(int milliseconds)
+    public void SlowDown(int milliseconds) => Network(isOff: false, milliseconds);
+
+    /// <summary>Takes the browser off the network, or brings it back.</summary>
+    public void Offline(bool isOff) => Network(isOff, milliseconds: 0);
+
+    private void Network(bool isOff, int milliseconds)
     {
         driver.ExecuteCdpCommand("Network.enable", []);
         driver.ExecuteCdpCommand(
             "Network.emulateNetworkConditions",
             new Dictionary<string, object?>(StringComparer.Ordinal)
             {
-                ["offline"] = false,
+                ["offline"] = isOff,
                 ["latency"] = milliseconds,
                 ["downloadThroughput"] = -1,
                 ["uploadThroughput"] = -1,
@@ -299,6 +306,26 @@ internal sealed class Screen : IDisposable
         }
 
         acts.AddAction(mouse.CreatePointerUp(MouseButton.Left));
+        driver.PerformActions([acts]);
+    }
+
+    /// <summary>Takes something up and carries it somewhere, and keeps it in the hand until <see cref="PutDown"/>.</summary>
+    public void TakeUp((double X, double Y) from, (double X, double Y) to)
+    {
+        hand = new PointerInputDevice(PointerKind.Mouse);
+        var acts = new ActionSequence(hand);
+        acts.AddAction(hand.CreatePointerMove(CoordinateOrigin.Viewport, (int)from.X, (int)from.Y, TimeSpan.Zero));
+        acts.AddAction(hand.CreatePointerDown(MouseButton.Left));
+        acts.AddAction(
+            hand.CreatePointerMove(CoordinateOrigin.Viewport, (int)to.X, (int)to.Y, TimeSpan.FromMilliseconds(100))
+        );
+        driver.PerformActions([acts]);
+    }
+
+    public void PutDown()
+    {
+        var acts = new ActionSequence(hand!);
+        acts.AddAction(hand!.CreatePointerUp(MouseButton.Left));
         driver.PerformActions([acts]);
     }
 

@@ -93,6 +93,14 @@ public class Screenshots
         );
         screen.WaitForText("3 people come in");
         Shot("people");
+        screen.Open($"/week/2026-03-11?desk=calendar~{DemoPeople.Stable("calendar Classes")}~access");
+        screen.Click("New link");
+        screen.Type("What you call it", "On the studio door");
+        screen.Click("Make the link");
+        var link = screen.Find(By.CssSelector("[data-made-link] input")).GetAttribute("value")!;
+        screen.Open(new Uri(link).PathAndQuery);
+        screen.Find(Brick("Wheel basics"));
+        Shot("link");
         screen.Open("/post-room");
         screen.Find(Containing("button", "nina@example.org"));
         Shot("post-room");

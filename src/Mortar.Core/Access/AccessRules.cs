@@ -41,6 +41,10 @@ public static class AccessRules
             _ => Verdict.Denied,
         };
 
+    /// <summary>Whether somebody can be handed an event: they could have put it in themselves.</summary>
+    /// <param name="role">Their step on the event's calendar.</param>
+    public static bool CanOrganize(Role role) => role >= Role.Add;
+
     /// <summary>To see what a private event is, beyond when: those who may change it, and those named on it.</summary>
     /// <param name="role">The step on the event's calendar.</param>
     /// <param name="reader">Who asks.</param>

@@ -43,6 +43,7 @@ public abstract record VisibleEvent
             if (everything)
             {
                 (Notes, Kind, Attendees, Reminder) = (content.Notes, content.Kind, content.Attendees, content.Reminder);
+                Organizer = whole.AddedBy;
             }
         }
 
@@ -78,6 +79,9 @@ public abstract record VisibleEvent
 
         /// <summary>The people named on it; nobody where the step does not show them.</summary>
         public Attendees Attendees { get; }
+
+        /// <summary>Who put it in or was handed it; <c>null</c> where the step does not show it.</summary>
+        public PersonId? Organizer { get; }
 
         /// <summary>How many minutes before people are reminded; <c>null</c> for not at all.</summary>
         public int? Reminder { get; }

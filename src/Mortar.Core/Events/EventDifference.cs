@@ -31,6 +31,11 @@ public static class EventDifference
             found.Add("moved it to another calendar");
         }
 
+        if (before.AddedBy != after.AddedBy)
+        {
+            found.Add("handed it to another organizer");
+        }
+
         if (before.Time != after.Time)
         {
             found.Add($"moved it from {When(before.Time)} to {When(after.Time)}");

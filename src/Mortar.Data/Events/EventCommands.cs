@@ -70,6 +70,44 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
             cancellationToken
         );
 
+    /// <summary>Hands an event to another organizer, who may change it from then on as what they added.</summary>
+    public Task<Outcome<EventRow>> HandOver(
+        Act act,
+        EventId id,
+        PersonId to,
+        int? version,
+        CancellationToken cancellationToken
+    ) =>
+        db.Write<EventRow>(
+            act,
+            async () =>
+            {
+                if (await db.Events.FirstOrDefaultAsync(one => one.Id == id, cancellationToken) is not { } row)
+                {
+                    return new Outcome<EventRow>.NotThere("event");
+                }
+
+                if (await WhyNotChange(act, row, version, cancellationToken) is { } refusal)
+                {
+                    return refusal;
+                }
+
+                if (!AccessRules.CanOrganize((await db.StandingOf(to, row.CalendarId, cancellationToken)).Role))
+                {
+                    return new Outcome<EventRow>.Unfit([
+                        new FieldProblem(
+                            "personId",
+                            "An organizer needs the step Add on this calendar. Give it to them first."
+                        ),
+                    ]);
+                }
+
+                row.AddedBy = to;
+                return new Outcome<EventRow>.Done(row);
+            },
+            cancellationToken
+        );
+
     private async Task<Outcome<EventRow>> Create(
         Act act,
         EventId id,

@@ -35,7 +35,7 @@ public sealed class EventRow : IRecorded
 
     public required string Uid { get; init; }
 
-    public required PersonId AddedBy { get; init; }
+    public required PersonId AddedBy { get; set; }
 
     public string Title { get; set; } = string.Empty;
 

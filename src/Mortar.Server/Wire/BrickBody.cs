@@ -23,6 +23,7 @@ internal abstract record BrickBody
     /// <param name="Agreed">When it is on the clock of that zone; <c>null</c> where that is the reader's.</param>
     /// <param name="Notes"><c>null</c> where the reader's step does not show them.</param>
     /// <param name="Attendees">Those named on it; nobody where the reader's step does not show them.</param>
+    /// <param name="Organizer">Who put it in or was handed it; <c>null</c> where the reader's step does not show it.</param>
     /// <param name="Kind"><c>null</c> where the reader's step does not show it.</param>
     /// <param name="Private">Whether others see its times only.</param>
     /// <param name="Reminder">Minutes before the start.</param>
@@ -42,6 +43,7 @@ internal abstract record BrickBody
         ShowAs ShowAs,
         bool Cancelled,
         IReadOnlyList<Guid> Attendees,
+        Guid? Organizer,
         string? Kind,
         bool Private,
         int? Reminder,
@@ -80,6 +82,7 @@ internal abstract record BrickBody
             shown.ShowAs,
             shown.Cancelled,
             [.. shown.Attendees.Select(person => person.Value)],
+            shown.Organizer?.Value,
             shown.Kind,
             shown.Private,
             shown.Reminder,

@@ -4,6 +4,7 @@ using System.Text.Json.Nodes;
 using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
+using Mortar.Core.Access;
 using Mortar.Core.Events;
 using NodaTime;
 using NodaTime.Serialization.SystemTextJson;
@@ -40,14 +41,15 @@ internal static class WireJson
                     schema.Format = format;
                     schema.Properties?.Clear();
                 }
-                else if (type == typeof(ReachQuery))
+                else if (type == typeof(ReachQuery) || type == typeof(RoleQuery))
                 {
                     schema.Type = JsonSchemaType.String;
                     schema.Properties?.Clear();
                     schema.Enum =
                     [
-                        .. Enum.GetNames<Reach>()
-                            .Select(name => (JsonNode)JsonNamingPolicy.CamelCase.ConvertName(name)),
+                        .. (type == typeof(ReachQuery) ? Enum.GetNames<Reach>() : Enum.GetNames<Role>()).Select(name =>
+                            (JsonNode)JsonNamingPolicy.CamelCase.ConvertName(name)
+                        ),
                     ];
                 }
                 else if (type.IsEnum)

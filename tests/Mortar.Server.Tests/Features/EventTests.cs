@@ -237,4 +237,31 @@ public class EventTests
 
         (await ines.Get($"/api/wall?{query}")).Is(status);
     }
+
+    [Fact]
+    public async Task An_event_is_handed_to_somebody_who_can_then_change_it_and_to_nobody_else()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var calendar = await ines.MakeCalendar();
+        var id = await ines.MakeEvent(calendar);
+        var to = new { personId = DemoPeople.Priya.Id.Value };
+        await mortar.Give(calendar, DemoPeople.Priya, Role.View);
+        var refused = (await ines.Put($"/api/events/{id}/organizer", to, 1)).IsProblem(422, "unfit");
+        Assert.Contains("needs the step Add", refused.Detail, StringComparison.Ordinal);
+
+        await mortar.Give(calendar, DemoPeople.Priya, Role.Add);
+        (await priya.Put($"/api/events/{id}", World.Event(calendar, "Hers"), 1)).IsProblem(403, "not-allowed");
+        (await ines.Put($"/api/events/{id}/organizer", to)).Is(428);
+        var handed = (await ines.Put($"/api/events/{id}/organizer", to, 1)).Is(200).Body;
+
+        Assert.Equal(DemoPeople.Priya.Id.Value, handed.GetProperty("organizer").GetGuid());
+        (await priya.Put($"/api/events/{id}", World.Event(calendar, "Hers"), 2)).Is(200);
+        Assert.Contains(
+            "handed it to another organizer",
+            (await ines.Get($"/api/events/{id}/history")).Is(200).Text,
+            StringComparison.Ordinal
+        );
+    }
 }

@@ -28,6 +28,19 @@ public class LadderTests
             _ => new { role = "view" },
             [404, 403, 403, 403, 403, 403, 200]
         ),
+        ("GET", "calendars/{calendarId}/links/{linkId}", null, [404, 404, 404, 404, 404, 404, 200]),
+        (
+            "GET",
+            "calendars/{calendarId}/links/{linkId}/wall?from=2026-03-09&to=2026-03-15",
+            null,
+            [404, 404, 404, 404, 404, 404, 200]
+        ),
+        (
+            "PUT",
+            "events/{eventId}/organizer",
+            _ => new { personId = DemoPeople.Ines.Id.Value },
+            [404, 404, 403, 403, 403, 200, 200]
+        ),
         ("POST", "calendars/{calendarId}/links/{linkId}/renew", null, [404, 403, 403, 403, 403, 403, 200]),
         ("DELETE", "calendars/{calendarId}/links/{linkId}", null, [404, 403, 403, 403, 403, 403, 204]),
         ("GET", "calendars/{calendarId}/export", null, [404, 403, 403, 200, 200, 200, 200]),
@@ -145,6 +158,16 @@ public class LadderTests
         foreach (var role in Ways[way])
         {
             var secrets = await studio.Make(way, role);
+            if (role == Role.Edit)
+            {
+                // What is looked for below is there to be found.
+                var all = (await studio.Reader.Get("/api/wall?from=2026-03-09&to=2026-03-15")).Text;
+                Assert.All(
+                    ["Secret-title", "Secret-place", "Secret-notes", "Secret-kind", "Secret-private-notes"],
+                    text => Assert.Contains(text, all, StringComparison.Ordinal)
+                );
+            }
+
             foreach (var path in SecretStudio.ReadingOf(secrets))
             {
                 secrets.AreKept(role, path, await studio.Reader.Get($"/api/{path}"));

@@ -795,7 +795,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        get: operations["SeeAsLink"];
         put: operations["PutLink"];
         post?: never;
         delete: operations["EndLink"];
@@ -900,6 +900,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/events/{eventId}/organizer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["HandOverEvent"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/events/{eventId}/preview": {
         parameters: {
             query?: never;
@@ -974,6 +990,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["UseLink"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendars/{calendarId}/links/{linkId}/wall": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ReadAsLink"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1137,6 +1169,8 @@ export interface components {
             showAs: components["schemas"]["ShowAs"];
             cancelled: boolean;
             attendees: string[];
+            /** Format: uuid */
+            organizer: null | string;
             kind: null | string;
             private: boolean;
             /** Format: int32 */
@@ -1162,6 +1196,8 @@ export interface components {
             showAs: components["schemas"]["ShowAs"];
             cancelled: boolean;
             attendees: string[];
+            /** Format: uuid */
+            organizer: null | string;
             kind: null | string;
             private: boolean;
             /** Format: int32 */
@@ -1249,6 +1285,10 @@ export interface components {
             /** Format: int32 */
             reminder?: null | number;
             rule?: null | string;
+        };
+        EventsOrganizerBody: {
+            /** Format: uuid */
+            personId: string;
         };
         EventsPreviewBody: {
             only: components["schemas"]["LocalDateTime"];
@@ -1640,9 +1680,8 @@ export interface components {
         };
         /** @enum {string} */
         Role: "none" | "times" | "outline" | "view" | "add" | "edit" | "coordinate";
-        RoleQuery: {
-            value?: components["schemas"]["Role"];
-        };
+        /** @enum {string} */
+        RoleQuery: "none" | "times" | "outline" | "view" | "add" | "edit" | "coordinate";
         SessionBody: {
             person: null | components["schemas"]["SessionPersonBody"];
             antiforgeryToken: string;
@@ -3164,6 +3203,29 @@ export interface operations {
             };
         };
     };
+    SeeAsLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                calendarId: string;
+                linkId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkWallBody"];
+                };
+            };
+        };
+    };
     PutLink: {
         parameters: {
             query?: never;
@@ -3410,6 +3472,34 @@ export interface operations {
             };
         };
     };
+    HandOverEvent: {
+        parameters: {
+            query?: never;
+            header?: {
+                "If-Match"?: string;
+            };
+            path: {
+                eventId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EventsOrganizerBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BrickBodyEvent"];
+                };
+            };
+        };
+    };
     PreviewChange: {
         parameters: {
             query?: never;
@@ -3522,6 +3612,32 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    ReadAsLink: {
+        parameters: {
+            query: {
+                from: components["schemas"]["DateQuery"];
+                to: components["schemas"]["DateQuery"];
+            };
+            header?: never;
+            path: {
+                calendarId: string;
+                linkId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkWallReadBody"];
+                };
             };
         };
     };

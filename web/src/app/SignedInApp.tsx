@@ -20,6 +20,10 @@ const PreferencesPage = lazy(() =>
   import('../features/preferences/PreferencesPage').then((module) => ({ default: module.PreferencesPage })),
 )
 
+const OwnLinkPage = lazy(() =>
+  import('../features/links/LinkPage').then((module) => ({ default: module.OwnLinkPage })),
+)
+
 const GroupPage = lazy(() =>
   import('../features/groups/GroupPage').then((module) => ({ default: module.GroupPage })),
 )
@@ -87,6 +91,14 @@ export function SignedInApp() {
                 <BinPage />
               </Suspense>
             </div>
+          }
+        />
+        <Route
+          path="/calendars/:calendarId/links/:linkId"
+          element={
+            <Suspense fallback={<TopBar />}>
+              <OwnLinkPage />
+            </Suspense>
           }
         />
         <Route

@@ -13,6 +13,9 @@ internal static class AskForAccess
 
     internal sealed record AnswerBody(Role Role);
 
+    /// <summary>Well over what asking takes when there is something to write.</summary>
+    private static readonly TimeSpan Least = TimeSpan.FromMilliseconds(120);
+
     internal static void Map(RouteGroupBuilder api, RouteGroupBuilder calendar)
     {
         calendar
@@ -24,16 +27,30 @@ internal static class AskForAccess
         api.MapPost("/asks/{askId:guid}/refuse", Refuse).WithName("RefuseAsk");
     }
 
-    private static Task<Results<NoContent, ProblemHttpResult>> Ask(
+    /// <summary>Takes at least <see cref="Least"/>, so that how long it took does not tell either whether the calendar is there.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> Ask(
         Guid calendarId,
         Guid askId,
         Body body,
         Acting acting,
         AskCommands asks,
+        TimeProvider time,
         CancellationToken cancellationToken
-    ) =>
-        asks.Ask(acting.Act, new CalendarId(calendarId), new AskId(askId), body.Role, body.Note, cancellationToken)
+    )
+    {
+        var least = Task.Delay(Least, time, cancellationToken);
+        var answer = await asks.Ask(
+                acting.Act,
+                new CalendarId(calendarId),
+                new AskId(askId),
+                body.Role,
+                body.Note,
+                cancellationToken
+            )
             .Answer();
+        await least;
+        return answer;
+    }
 
     private static Task<Results<NoContent, ProblemHttpResult>> Withdraw(
         Guid askId,

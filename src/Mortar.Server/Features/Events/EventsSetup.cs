@@ -49,6 +49,9 @@ internal static class EventsSetup
     /// <param name="Event">What is wanted; <c>null</c> to see what deleting would come to.</param>
     internal sealed record PreviewBody(LocalDateTime Only, Body? Event);
 
+    /// <param name="PersonId">Who is to have the event; somebody with the step Add or more.</param>
+    internal sealed record OrganizerBody(Guid PersonId);
+
     /// <param name="Rule">The text of a rule (RFC 5545, 3.3.10).</param>
     internal sealed record RuleBody(TimeBody Time, string Rule);
 
@@ -63,6 +66,7 @@ internal static class EventsSetup
         var events = api.MapGroup("/events/{eventId:guid}");
         events.MapGet("/", Read).WithName("ReadEvent");
         events.MapPut("/", Put).WithName("PutEvent");
+        events.MapPut("/organizer", HandOver).WithName("HandOverEvent");
         events.MapDelete("/", Delete).WithName("DeleteEvent");
         events.MapPost("/preview", Preview).WithName("PreviewChange");
         EventHistory.Map(events);
@@ -109,6 +113,25 @@ internal static class EventsSetup
             .Put(acting.Act, new EventId(eventId), wish, cancellationToken)
             .Answer(row => view.OfWritten(acting.Person, row, only?.Value, cancellationToken));
     }
+
+    private static Task<Results<Ok<BrickBody.Event>, ProblemHttpResult>> HandOver(
+        Guid eventId,
+        OrganizerBody body,
+        [FromHeader(Name = "If-Match")] string? ifMatch,
+        Acting acting,
+        EventCommands events,
+        EventView view,
+        CancellationToken cancellationToken
+    ) =>
+        events
+            .HandOver(
+                acting.Act,
+                new EventId(eventId),
+                new PersonId(body.PersonId),
+                Versions.Read(ifMatch),
+                cancellationToken
+            )
+            .Answer(row => view.OfWritten(acting.Person, row, null, cancellationToken));
 
     private static Task<Results<Ok<BrickBody.Event>, ProblemHttpResult>> Delete(
         Guid eventId,

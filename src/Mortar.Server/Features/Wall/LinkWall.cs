@@ -60,6 +60,9 @@ internal static class LinkWall
         var link = api.MapGroup("/links/{secret}");
         link.MapGet("/", Open).WithName("OpenLink").AllowAnonymous().RequireRateLimiting(RateLimits.SignIn);
         link.MapGet("/wall", Read).WithName("ReadLink").AllowAnonymous().RequireRateLimiting(RateLimits.Reading);
+        var asCoordinator = api.MapGroup("/calendars/{calendarId:guid}/links/{linkId:guid}");
+        asCoordinator.MapGet("/", OpenAs).WithName("SeeAsLink");
+        asCoordinator.MapGet("/wall", ReadAs).WithName("ReadAsLink");
         link.MapPost("/use", Use).WithName("UseLink").RequireRateLimiting(RateLimits.SignIn);
     }
 
@@ -72,11 +75,35 @@ internal static class LinkWall
         CancellationToken cancellationToken
     )
     {
-        if (await LinkCommands.BySecret(db, secret, cancellationToken) is not { } link)
-        {
-            return Problems.NotThere("link");
-        }
+        return await LinkCommands.BySecret(db, secret, cancellationToken) is { } link
+            ? TypedResults.Ok(await Told(link, context, db, zones, clock, cancellationToken))
+            : Problems.NotThere("link");
+    }
 
+    /// <summary>For a coordinator, who has the secret of no link: what who opens it is told.</summary>
+    private static async Task<Results<Ok<Body>, ProblemHttpResult>> OpenAs(
+        Guid calendarId,
+        Guid linkId,
+        HttpContext context,
+        Acting acting,
+        MortarDb db,
+        ZoneClock zones,
+        IClock clock,
+        CancellationToken cancellationToken
+    ) =>
+        await LinkOf(acting.Person, calendarId, linkId, db, cancellationToken) is { } link
+            ? TypedResults.Ok(await Told(link, context, db, zones, clock, cancellationToken))
+            : Problems.NotThere("link");
+
+    private static async Task<Body> Told(
+        LinkRow link,
+        HttpContext context,
+        MortarDb db,
+        ZoneClock zones,
+        IClock clock,
+        CancellationToken cancellationToken
+    )
+    {
         var row = await db.Calendars.AsNoTracking().SingleAsync(one => one.Id == link.CalendarId, cancellationToken);
         var zone = zones.Zone(row.Zone);
         var terms = link.Terms();
@@ -86,25 +113,20 @@ internal static class LinkWall
         var isHere =
             context.User.Identity is { IsAuthenticated: true }
             && (await db.StandingOf(context.User.Person(), row.Id, cancellationToken)).Role >= terms.Role;
-        return TypedResults.Ok(
-            new Body(
-                row.Id.Value,
-                row.Name,
-                await db
-                    .Groups.Where(one => one.Id == row.GroupId)
-                    .Select(one => one.Name)
-                    .SingleAsync(cancellationToken),
-                row.Hue,
-                row.Mark,
-                row.Zone,
-                terms.ToRead(),
-                link.EventId is null ? terms.Role : null,
-                RoleSentence.ForReader(terms.Role, row.Name),
-                day,
-                terms.EndsAt is { } end ? AccessEnd.LastDay(end, zone) : null,
-                terms.HasUsesLeft(link.Uses),
-                isHere
-            )
+        return new Body(
+            row.Id.Value,
+            row.Name,
+            await db.Groups.Where(one => one.Id == row.GroupId).Select(one => one.Name).SingleAsync(cancellationToken),
+            row.Hue,
+            row.Mark,
+            row.Zone,
+            terms.ToRead(),
+            link.EventId is null ? terms.Role : null,
+            RoleSentence.ForReader(terms.Role, row.Name),
+            day,
+            terms.EndsAt is { } end ? AccessEnd.LastDay(end, zone) : null,
+            terms.HasUsesLeft(link.Uses),
+            isHere
         );
     }
 
@@ -123,11 +145,63 @@ internal static class LinkWall
             return refusal;
         }
 
-        if (await LinkCommands.BySecret(db, secret, cancellationToken) is not { } link)
+        return await LinkCommands.BySecret(db, secret, cancellationToken) is { } link
+            ? TypedResults.Ok(await ReadBy(link, from, to, db, zones, cancellationToken))
+            : Problems.NotThere("link");
+    }
+
+    /// <summary>For a coordinator: what is to be read by a link, by the same path as for who opens it.</summary>
+    private static async Task<Results<Ok<ReadBody>, ProblemHttpResult>> ReadAs(
+        Guid calendarId,
+        Guid linkId,
+        [FromQuery(Name = "from")] DateQuery first,
+        [FromQuery(Name = "to")] DateQuery last,
+        Acting acting,
+        MortarDb db,
+        ZoneClock zones,
+        CancellationToken cancellationToken
+    )
+    {
+        var (from, to) = (first.Value, last.Value);
+        if (WallSetup.WhyNot(from, to) is { } refusal)
         {
-            return Problems.NotThere("link");
+            return refusal;
         }
 
+        return await LinkOf(acting.Person, calendarId, linkId, db, cancellationToken) is { } link
+            ? TypedResults.Ok(await ReadBy(link, from, to, db, zones, cancellationToken))
+            : Problems.NotThere("link");
+    }
+
+    private static async Task<LinkRow?> LinkOf(
+        PersonId coordinator,
+        Guid calendarId,
+        Guid linkId,
+        MortarDb db,
+        CancellationToken cancellationToken
+    )
+    {
+        var (calendar, id) = (new CalendarId(calendarId), new LinkId(linkId));
+        var role = (await db.StandingOf(coordinator, calendar, cancellationToken)).Role;
+        return AccessRules.ToCoordinate(role) == Verdict.Granted
+            ? await db
+                .Links.AsNoTracking()
+                .FirstOrDefaultAsync(
+                    link => link.Id == id && link.CalendarId == calendar && link.EndedAt == null,
+                    cancellationToken
+                )
+            : null;
+    }
+
+    private static async Task<ReadBody> ReadBy(
+        LinkRow link,
+        LocalDate from,
+        LocalDate to,
+        MortarDb db,
+        ZoneClock zones,
+        CancellationToken cancellationToken
+    )
+    {
         var row = await db.Calendars.AsNoTracking().SingleAsync(one => one.Id == link.CalendarId, cancellationToken);
         var window = new Window(from, to, zones.Zone(row.Zone));
         var events = (await db.EventsTouching([row.Id], window, cancellationToken)).Where(one =>
@@ -147,14 +221,12 @@ internal static class LinkWall
             .OrderBy(one => one.Name)
             .Select(one => new NamedBody(one.Id.Value, one.Name))
             .ToListAsync(cancellationToken);
-        return TypedResults.Ok(
-            new ReadBody(
-                from,
-                to,
-                row.Zone,
-                [.. visible.Select(one => BrickBody.Of(row.Id, one, window.Reader))],
-                people
-            )
+        return new ReadBody(
+            from,
+            to,
+            row.Zone,
+            [.. visible.Select(one => BrickBody.Of(row.Id, one, window.Reader))],
+            people
         );
     }
 

@@ -160,6 +160,14 @@ export function CellDesk({ chosen, table, onClose }: CellDeskProps) {
             End what was given
           </Button>
         )}
+        {chosen.length === 1 && first.place.kind === 'link' && (
+          <Link
+            to={`/calendars/${first.place.calendarId}/links/${first.place.rowId}`}
+            className="underline underline-offset-2"
+          >
+            See what it shows
+          </Link>
+        )}
         {chosen.length === 1 && first.place.kind === 'person' && first.place.rowId !== me.id && (
           <Link
             to={`/week?as=${first.place.rowId}&group=${groupId}`}

@@ -1,5 +1,6 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
+import { Link as Anchor } from 'react-router'
 import type { Schema } from '../../api/client'
 import { fieldProblem, sentenceOf } from '../../api/problem'
 import { newSet, useActs } from '../../app/acts'
@@ -99,6 +100,12 @@ export function LinksPart({ layer, links }: { layer: Layer; links: readonly Link
                 >
                   Renew
                 </Button>
+                <Anchor
+                  to={`/calendars/${layer.calendarId}/links/${link.linkId}`}
+                  className="underline underline-offset-2"
+                >
+                  See what it shows
+                </Anchor>
                 <Button look="link" onClick={() => setEnding(link)}>
                   End
                 </Button>

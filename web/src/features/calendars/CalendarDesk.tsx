@@ -20,7 +20,7 @@ import { writeCalendar } from './calendarQueries'
 import { DeleteCalendar } from './DeleteCalendar'
 
 /** The parts of a calendar's page on the desk. */
-export type CalendarPart = 'about' | 'access' | 'history' | 'import' | 'settings'
+export type CalendarPart = 'about' | 'access' | 'import' | 'settings'
 
 interface CalendarDeskProps {
   layer: Layer
@@ -42,7 +42,6 @@ export function CalendarDesk({ layer, part, onPart, onClose }: CalendarDeskProps
   const parts: { value: CalendarPart; label: string; shown: boolean }[] = [
     { value: 'about', label: 'About', shown: true },
     { value: 'access', label: 'Access', shown: reaches(layer.role, 'coordinate') },
-    { value: 'history', label: 'History', shown: reaches(layer.role, 'coordinate') },
     { value: 'import', label: 'Import', shown: reaches(layer.role, 'add') },
     { value: 'settings', label: 'Settings', shown: reaches(layer.role, 'coordinate') },
   ]
@@ -81,17 +80,29 @@ export function CalendarDesk({ layer, part, onPart, onClose }: CalendarDeskProps
           <Link to={`/groups/${layer.groupId}/access`} className="mt-3 block underline underline-offset-2">
             All access in {layer.groupName} as a table
           </Link>
-        </>
-      )}
-      {open === 'history' && (
-        <>
-          <h3 className="mb-2 text-base">Who gave what to whom</h3>
-          <HistoryPart of={{ calendarId: layer.calendarId }} />
+          <History calendarId={layer.calendarId} />
         </>
       )}
       {open === 'import' && <ImportSteps layer={layer} />}
       {open === 'settings' && <Settings layer={layer} onClose={onClose} />}
     </Desk>
+  )
+}
+
+/** Who gave what to whom, when somebody wants to know. */
+function History({ calendarId }: { calendarId: string }) {
+  const [open, setOpen] = useState(false)
+  return (
+    <section aria-label="History of access" className="mt-6 grid gap-2">
+      <h3 className="text-base">Who gave what to whom</h3>
+      {open ? (
+        <HistoryPart of={{ calendarId }} />
+      ) : (
+        <div>
+          <Button onClick={() => setOpen(true)}>Show the history</Button>
+        </div>
+      )}
+    </section>
   )
 }
 

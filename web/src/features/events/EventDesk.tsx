@@ -10,6 +10,7 @@ import { groupQueries } from '../groups/groupQueries'
 import { isoDay } from '../preferences/preferences'
 import { type Layer, titleOf } from '../wall/bricks'
 import { Desk } from '../wall/Desk'
+import { EventGiving } from './EventGiving'
 import { EventHistory } from './EventHistory'
 import { type EventForm, timeProblem } from './eventForm'
 import type { Reach } from './eventQueries'
@@ -247,6 +248,9 @@ export function EventDesk({
           </Button>
         )}
       </form>
+      {!isNew && calendar && !isLocked && (
+        <EventGiving form={form} layer={calendar} people={members.data ?? []} onHandedOver={onClose} />
+      )}
       {!isNew && <EventHistory calendarId={form.calendarId} eventId={form.eventId} only={form.only} />}
     </Desk>
   )

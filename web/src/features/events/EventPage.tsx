@@ -23,6 +23,7 @@ export function EventPage({ brick, layer, names, onEdit, onClose }: EventPagePro
     ['When', whenText(brick.time)],
     ['Repeats', brick.repeats],
     ['Who', brick.attendees.map((id) => names.get(id) ?? 'somebody else').join(', ')],
+    ['Organizer', brick.organizer ? (names.get(brick.organizer) ?? 'somebody else') : null],
     ['Kind', brick.kind],
     [`In ${brick.zone?.replaceAll('_', ' ')}`, brick.agreed && whenText(brick.agreed)],
     ['Where', brick.place],

@@ -16,6 +16,8 @@ export interface EventForm {
   showAs: Schema['ShowAs']
   time: Time
   attendees: readonly string[]
+  /** Whose it is to organize; null where that is not shown, or not decided yet. */
+  organizer: string | null
   kind: string
   private: boolean
   /** Minutes before the start. */
@@ -39,6 +41,7 @@ export const newForm = (calendarId: string, time: Time, attendees: readonly stri
   showAs: 'busy',
   time,
   attendees,
+  organizer: null,
   kind: '',
   private: false,
   reminder: null,
@@ -58,6 +61,7 @@ export const formOf = (brick: Schema['BrickBodyEvent'] | EventBrick): EventForm 
   showAs: brick.showAs,
   time: brick.time,
   attendees: brick.attendees,
+  organizer: brick.organizer,
   kind: brick.kind ?? '',
   private: brick.private,
   reminder: brick.reminder,
@@ -82,6 +86,7 @@ export const brickOf = (form: EventForm): EventBrick => ({
   showAs: form.showAs,
   cancelled: false,
   attendees: [...form.attendees],
+  organizer: form.organizer,
   kind: form.kind,
   private: form.private,
   reminder: form.reminder,

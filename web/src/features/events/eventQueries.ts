@@ -88,3 +88,13 @@ export const deleteEvent = (form: EventForm, reach: Reach, set: string) =>
       headers: { 'X-Change-Set': set },
     }),
   )
+
+/** Hands an event to another organizer. */
+export const handOver = (eventId: string, personId: string, version: number | null, set: string) =>
+  unwrap(
+    api.PUT('/api/events/{eventId}/organizer', {
+      params: { path: { eventId }, header: { 'If-Match': `"${version}"` } },
+      headers: { 'X-Change-Set': set },
+      body: { personId },
+    }),
+  )

@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { ChevronLeft, ChevronRight } from 'lucide-react'
-import { useState } from 'react'
-import { useNavigate, useParams } from 'react-router'
+import { type ReactNode, useState } from 'react'
+import { Link as Anchor, useNavigate, useParams } from 'react-router'
 import { Temporal } from 'temporal-polyfill'
 import type { Schema } from '../../api/client'
 import { sentenceOf } from '../../api/problem'
@@ -17,7 +17,7 @@ import { sessionQuery } from '../accounts/session'
 import { AgendaList } from '../wall/AgendaList'
 import type { Layer } from '../wall/bricks'
 import { addDays } from '../wall/times'
-import { linkQuery, linkWallQuery, takeByLink } from './linkQueries'
+import { linkQuery, linkWallQuery, ownLinkQuery, ownLinkWallQuery, takeByLink } from './linkQueries'
 
 type Link = Schema['LinkWallBody']
 
@@ -40,26 +40,61 @@ export function LinkPage() {
       </Gate>
     )
   if (!link.data || !session.data) return null
-  return <Read secret={secret} link={link.data} today={session.data.now} me={session.data.person} />
+  return (
+    <Read
+      link={link.data}
+      today={session.data.now}
+      wallOf={(from, to) => linkWallQuery(secret, from, to)}
+      take={link.data.taken ? <Take secret={secret} link={link.data} me={session.data.person} /> : null}
+    />
+  )
 }
 
-function Read({
-  secret,
-  link,
-  today: instant,
-  me,
-}: {
-  secret: string
+/** The same as a coordinator sees it who wants to know what their link shows. */
+export function OwnLinkPage() {
+  const { calendarId = '', linkId = '' } = useParams()
+  const link = useQuery(ownLinkQuery(calendarId, linkId))
+  const session = useQuery(sessionQuery)
+  if (link.isError)
+    return (
+      <Gate title="This link is not there">
+        <p>{sentenceOf(link.error)}</p>
+      </Gate>
+    )
+  if (!link.data || !session.data) return null
+  return (
+    <Read
+      link={link.data}
+      today={session.data.now}
+      wallOf={(from, to) => ownLinkWallQuery(calendarId, linkId, from, to)}
+      take={
+        <p className="mt-4 border-l-4 border-ink pl-3">
+          What somebody sees who opens this link.{' '}
+          <Anchor to={`/week?desk=calendar~${calendarId}~access`} className="underline underline-offset-2">
+            Back to your wall
+          </Anchor>
+        </p>
+      }
+    />
+  )
+}
+
+interface ReadProps {
   link: Link
+  /** What o'clock it is for Mortar. */
   today: string
-  me: Schema['SessionPersonBody'] | null
-}) {
+  wallOf: (from: string, to: string) => ReturnType<typeof linkWallQuery>
+  /** What can be done with it beside reading. */
+  take: ReactNode
+}
+
+function Read({ link, today: instant, wallOf, take }: ReadProps) {
   const now = Temporal.Instant.from(instant).toZonedDateTimeISO(link.zone).toPlainDateTime().toString()
   const today = now.slice(0, 10)
   const start = link.eventDay ?? today
   const [from, setFrom] = useState(start)
   const to = addDays(from, link.eventDay ? 0 : span - 1)
-  const wall = useQuery(linkWallQuery(secret, from, to))
+  const wall = useQuery(wallOf(from, to))
   const layer = asLayer(link)
   const names = new Map((wall.data?.people ?? []).map((one) => [one.personId, one.name]))
   const days = Array.from({ length: link.eventDay ? 1 : span }, (_, index) => addDays(from, index))
@@ -81,8 +116,10 @@ function Read({
               </p>
             </div>
           </div>
-          {link.taken && <Take secret={secret} link={link} me={me} />}
-          {!link.eventDay && (
+          {take}
+          {link.eventDay ? (
+            <div className="mt-6" />
+          ) : (
             <nav aria-label="Days" className="mt-5 mb-3 flex items-center gap-2">
               <IconButton label="Four weeks earlier" onClick={() => setFrom(addDays(from, -span))}>
                 <ChevronLeft size={16} aria-hidden="true" />

@@ -48,5 +48,32 @@ export const linkWallQuery = (secret: string, from: string, to: string) =>
     placeholderData: keepPreviousData,
   })
 
+/** What a coordinator's own link leads to and shows, by the same path as for who opens it: they have its secret no more. */
+export const ownLinkQuery = (calendarId: string, linkId: string) =>
+  queryOptions({
+    queryKey: ['link', calendarId, linkId],
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET('/api/calendars/{calendarId}/links/{linkId}', {
+          params: { path: { calendarId, linkId } },
+          signal,
+        }),
+      ),
+    retry: false,
+  })
+
+export const ownLinkWallQuery = (calendarId: string, linkId: string, from: string, to: string) =>
+  queryOptions({
+    queryKey: ['link', calendarId, linkId, from, to],
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET('/api/calendars/{calendarId}/links/{linkId}/wall', {
+          params: { path: { calendarId, linkId }, query: { from, to } },
+          signal,
+        }),
+      ),
+    placeholderData: keepPreviousData,
+  })
+
 export const takeByLink = (secret: string) =>
   unwrap(api.POST('/api/links/{secret}/use', { params: { path: { secret } } }))

@@ -11,7 +11,7 @@ export type DeskPlace =
   | { kind: 'find' }
   | { kind: 'keys' }
 
-const parts: readonly CalendarPart[] = ['about', 'access', 'history', 'import', 'settings']
+const parts: readonly CalendarPart[] = ['about', 'access', 'import', 'settings']
 
 export function readDesk(text: string | null): DeskPlace | null {
   const [kind, id = '', rest = ''] = text?.split('~') ?? []

@@ -1,0 +1,131 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import type { Schema } from '../../api/client'
+import { fieldProblem, sentenceOf } from '../../api/problem'
+import { newSet, useActs } from '../../app/acts'
+import { Button } from '../../ui/Button'
+import { Choice } from '../../ui/Choice'
+import { type Role, reaches } from '../access/ladder'
+import { MadeLink } from '../access/MadeLink'
+import { putLink } from '../links/linkQueries'
+import { type Layer, titleOf } from '../wall/bricks'
+import type { EventForm } from './eventForm'
+import { handOver } from './eventQueries'
+
+interface EventGivingProps {
+  form: EventForm
+  layer: Layer
+  /** Those who can be handed it: people of the group. */
+  people: readonly { personId: string; name: string }[]
+  onHandedOver: () => void
+}
+
+const linkSteps: readonly { value: Role; label: string }[] = [
+  { value: 'outline', label: 'Title, time and place' },
+  { value: 'view', label: 'Everything, with notes and who' },
+]
+
+/** Handing one event on: to another organizer, and, for coordinators, to whoever gets its link. */
+export function EventGiving({ form, layer, people, onHandedOver }: EventGivingProps) {
+  const queries = useQueryClient()
+  const acts = useActs()
+  const [open, setOpen] = useState(false)
+  const [to, setTo] = useState('')
+  const [role, setRole] = useState<Role>('outline')
+  const [made, setMade] = useState<Schema['LinksMadeBody'] | null>(null)
+  const others = people.filter((one) => one.personId !== form.organizer)
+  const organizer = people.find((one) => one.personId === form.organizer)
+  const hand = useMutation({
+    mutationFn: async (personId: string) => {
+      const set = newSet()
+      await handOver(form.eventId, personId, form.version, set)
+      return set
+    },
+    onSuccess: (set) => {
+      const name = others.find((one) => one.personId === to)?.name ?? 'somebody else'
+      acts.done(`“${titleOf(form.title)}” is ${name}’s to organize now.`, set)
+      onHandedOver()
+    },
+    onSettled: () => {
+      for (const key of ['wall', 'events']) void queries.invalidateQueries({ queryKey: [key] })
+    },
+  })
+  const link = useMutation({
+    mutationFn: async () => {
+      const set = newSet()
+      return {
+        set,
+        made: await putLink(
+          form.calendarId,
+          crypto.randomUUID(),
+          { role, name: titleOf(form.title).slice(0, 80), eventId: form.eventId },
+          set,
+        ),
+      }
+    },
+    onSuccess: (done) => {
+      acts.done(`Made a link to “${titleOf(form.title)}” alone.`, done.set)
+      setMade(done.made)
+      void queries.invalidateQueries({ queryKey: ['access'] })
+    },
+  })
+  if (!open)
+    return (
+      <div className="mt-3">
+        <Button onClick={() => setOpen(true)}>Hand it on</Button>
+      </div>
+    )
+  return (
+    <section aria-label="Hand it on" className="mt-3 grid gap-3 border-t border-cement-200 pt-3">
+      <h3 className="text-base">Hand it on</h3>
+      <div className="grid gap-2">
+        <Choice
+          label={`Another organizer${organizer ? ` (now ${organizer.name})` : ''}`}
+          value={to}
+          onChange={setTo}
+          options={[
+            { value: '', label: 'Choose somebody of the group' },
+            ...others.map((one) => ({ value: one.personId, label: one.name })),
+          ]}
+          problem={fieldProblem(hand.error, 'personId')}
+          hint="Who has the step Add can change it from then on, and is the one to ask."
+        />
+        <div>
+          <Button disabled={to === '' || hand.isPending} onClick={() => hand.mutate(to)}>
+            Hand over
+          </Button>
+        </div>
+        {hand.isError && !fieldProblem(hand.error, 'personId') && (
+          <p role="alert" className="text-clash">
+            {sentenceOf(hand.error)}
+          </p>
+        )}
+      </div>
+      {reaches(layer.role, 'coordinate') && (
+        <div className="grid gap-2">
+          <Choice
+            label="A link to this event alone shows"
+            value={role}
+            onChange={setRole}
+            options={linkSteps}
+            hint={`Nobody needs an account for it. It is listed and ended under the access of “${layer.name}”.`}
+          />
+          {made?.url ? (
+            <MadeLink url={made.url} qr={made.qr ?? ''} onClose={() => setMade(null)} />
+          ) : (
+            <div>
+              <Button disabled={link.isPending} onClick={() => link.mutate()}>
+                Make a link
+              </Button>
+            </div>
+          )}
+          {link.isError && (
+            <p role="alert" className="text-clash">
+              {sentenceOf(link.error)}
+            </p>
+          )}
+        </div>
+      )}
+    </section>
+  )
+}
