@@ -1,12 +1,13 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Words;
+using Mortar.Data.Mail;
 using Mortar.Data.Store;
 
 namespace Mortar.Data.Access;
 
 /// <summary>Requests for access: asking, and the answers of coordinators.</summary>
-public sealed class AskCommands(MortarDb db)
+public sealed class AskCommands(MortarDb db, Letters letters)
 {
     /// <summary>
     /// Asks for a step. It comes to the same for a calendar that is there and one that is not, so that asking tells
@@ -65,18 +66,18 @@ public sealed class AskCommands(MortarDb db)
                     return new Outcome<bool>.Done(true); // sent again because its answer was lost
                 }
 
-                db.Asks.Add(
-                    new AskRow
-                    {
-                        Id = id,
-                        CalendarId = calendarId,
-                        PersonId = act.Actor,
-                        Role = ask.Role,
-                        Note = ask.Note,
-                        State = AskState.Waiting,
-                        AskedAt = db.Now,
-                    }
-                );
+                var row = new AskRow
+                {
+                    Id = id,
+                    CalendarId = calendarId,
+                    PersonId = act.Actor,
+                    Role = ask.Role,
+                    Note = ask.Note,
+                    State = AskState.Waiting,
+                    AskedAt = db.Now,
+                };
+                db.Asks.Add(row);
+                db.Mails.AddRange(await letters.Asked(db, row, cancellationToken));
                 return new Outcome<bool>.Done(true);
             },
             cancellationToken

@@ -36,7 +36,8 @@ public sealed class Letters(string publicUrl)
         {
             To = address,
             Subject = "Is this address yours?",
-            Body = $"""
+            Body =
+                $"""
                 Hello,
 
                 {PlainText.Shorten(
@@ -46,10 +47,51 @@ public sealed class Letters(string publicUrl)
                 {publicUrl}/address/{secret}
 
                 If it is not, leave this mail unanswered: nothing happens then.
-                """.ReplaceLineEndings("\n"),
+                """.ReplaceLineEndings(
+                    "\n"
+                ),
             WrittenAt = now,
             DueAt = now,
         };
+
+    /// <summary>The mails to those who coordinate a calendar that somebody asks for a step on it; answered where the link leads.</summary>
+    public async Task<IReadOnlyList<MailRow>> Asked(MortarDb db, AskRow ask, CancellationToken cancellationToken)
+    {
+        var (calendar, now) = (
+            await db
+                .Calendars.Where(one => one.Id == ask.CalendarId)
+                .Select(one => one.Name)
+                .SingleAsync(cancellationToken),
+            db.Now
+        );
+        var from = await db.People.SingleAsync(one => one.Id == ask.PersonId, cancellationToken);
+        var to = await (
+            from grant in db.Grants
+            where
+                grant.CalendarId == ask.CalendarId
+                && grant.Role == Role.Coordinate
+                && (grant.EndsAt == null || grant.EndsAt > now)
+            join person in db.People on grant.PersonId equals person.Id
+            where person.Address != null
+            select person.Address
+        ).ToListAsync(cancellationToken);
+        var note = ask.Note.Length > 0 ? $"\nThey write:\n\n{ask.Note}\n" : string.Empty;
+        return to.ConvertAll(address => new MailRow
+        {
+            To = address,
+            Subject = PlainText.Shorten($"{from.Name} asks for access to “{calendar}”", 180),
+            Body = $"""
+                Hello,
+
+                {from.Name} ({from.Address}) asks for the step {RoleSentence.Name(ask.Role)} on “{calendar}”.
+                {note}
+                Give them that, less or more, or say no:
+                {publicUrl}/inbox
+                """.ReplaceLineEndings("\n"),
+            WrittenAt = now,
+            DueAt = now,
+        });
+    }
 
     /// <summary>The mail of an invitation, with the link that leads to it.</summary>
     public async Task<MailRow> Invitation(

@@ -1,5 +1,7 @@
 using System.Text.Json;
 using System.Text.RegularExpressions;
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
 using Mortar.Core.Words;
 using Mortar.Server.Features.Demo;
 using Xunit;
@@ -127,4 +129,30 @@ public partial class AskTests
 
     private static async Task<List<JsonElement>> Asks(Browser browser) =>
         [.. (await browser.Get("/api/inbox")).Is(200).Body.GetProperty("asks").EnumerateArray()];
+
+    [Fact]
+    public async Task Who_coordinates_is_told_by_mail_and_nobody_else()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var mei = await mortar.As(DemoPeople.Mei);
+        var calendar = await ines.MakeCalendar();
+        await mortar.Give(calendar, DemoPeople.Priya, Role.Edit);
+
+        (
+            await mei.Put(
+                $"/api/calendars/{calendar.Value}/asks/{Guid.NewGuid()}",
+                new { role = "edit", note = "For the fair" }
+            )
+        ).Is(204);
+
+        var mails = await mortar.Store(db =>
+            db.Mails.Where(mail => mail.Subject.Contains("Glaze tests")).ToListAsync()
+        );
+        var mail = Assert.Single(mails);
+        Assert.Equal("ines@example.org", mail.To);
+        Assert.Contains("Mei Sato (mei@example.org) asks for the step Edit", mail.Body, StringComparison.Ordinal);
+        Assert.Contains("For the fair", mail.Body, StringComparison.Ordinal);
+        Assert.EndsWith("/inbox", mail.Body, StringComparison.Ordinal);
+    }
 }

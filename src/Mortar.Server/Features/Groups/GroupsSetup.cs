@@ -80,7 +80,11 @@ internal static class GroupsSetup
     internal sealed record GuardianBody(Guid PersonId, string Name);
 
     public static void AddGroups(this IServiceCollection services) =>
-        services.AddScoped<GroupCommands>().AddScoped<MemberCommands>().AddScoped<GuardianCommands>();
+        services
+            .AddScoped<GroupCommands>()
+            .AddScoped<MemberCommands>()
+            .AddScoped<ClaimCommands>()
+            .AddScoped<GuardianCommands>();
 
     public static void MapGroups(this RouteGroupBuilder api)
     {

@@ -32,7 +32,7 @@ internal static class JoinGroup
         CancellationToken cancellationToken
     )
     {
-        if (await MemberCommands.ByToken(db, token, cancellationToken) is not { Address: { } address } member)
+        if (await ClaimCommands.ByToken(db, token, cancellationToken) is not { Address: { } address } member)
         {
             return Problems.NotThere("invitation");
         }
@@ -59,13 +59,13 @@ internal static class JoinGroup
         AccountBody body,
         MortarDb db,
         MakeAccount accounts,
-        MemberCommands members,
+        ClaimCommands claims,
         SignInManager<Account> signIn,
         CancellationToken cancellationToken
     )
     {
         if (
-            await MemberCommands.ByToken(db, token, cancellationToken) is not { Address: { } written }
+            await ClaimCommands.ByToken(db, token, cancellationToken) is not { Address: { } written }
             || !Address.TryParse(written, out var address)
         )
         {
@@ -80,7 +80,7 @@ internal static class JoinGroup
 
         await signIn.SignInAsync(made.Value, isPersistent: true);
         return
-            await members.Claim(Act.By(new PersonId(made.Value.Id)), token, cancellationToken).Answer()
+            await claims.Claim(Act.By(new PersonId(made.Value.Id)), token, cancellationToken).Answer()
                 is { Result: ProblemHttpResult problem }
             ? problem
             : TypedResults.NoContent();
@@ -89,7 +89,7 @@ internal static class JoinGroup
     private static Task<Results<NoContent, ProblemHttpResult>> Claim(
         string token,
         Acting acting,
-        MemberCommands members,
+        ClaimCommands claims,
         CancellationToken cancellationToken
-    ) => members.Claim(acting.Act, token, cancellationToken).Answer();
+    ) => claims.Claim(acting.Act, token, cancellationToken).Answer();
 }
