@@ -174,13 +174,10 @@ public sealed class LinkCommands(MortarDb db, ZoneClock zones)
     public static async Task<LinkRow?> BySecret(MortarDb db, string secret, CancellationToken cancellationToken)
     {
         var hash = LinkSecret.HashOf(secret);
-        var link = await (
-            from row in db.Links
-            where row.Hash == hash
-            join calendar in db.Calendars on row.CalendarId equals calendar.Id
-            where calendar.DeletedAt == null
-            select row
-        ).FirstOrDefaultAsync(cancellationToken);
+        var link = await db.Links.FirstOrDefaultAsync(
+            row => row.Hash == hash && db.Calendars.Any(owner => owner.Id == row.CalendarId && owner.DeletedAt == null),
+            cancellationToken
+        );
         return link is not null && link.Terms().IsOpen(link.EndedAt, db.Now) ? link : null;
     }
 
