@@ -66,6 +66,8 @@ public class StoryTests
         ines.Type("Description", "Every tile, every cone.");
         Assert.Equal("Europe/London", ines.Find(Labelled("Time zone")).GetAttribute("value"));
         ines.Pick("Time zone", "Europe/Dublin");
+        Assert.Equal("view", ines.Find(Labelled("Every member of Studio team gets")).GetAttribute("value"));
+        ines.Pick("Every member of Studio team gets", "nothing, until they are given it");
         ines.Click("Make the calendar");
         ines.Find(Layer("Glaze tests"));
         ines.WaitForText("Made the calendar “Glaze tests”.");

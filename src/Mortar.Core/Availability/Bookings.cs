@@ -10,21 +10,34 @@ public static class Bookings
     /// <summary>How far ahead a series without end is looked at.</summary>
     public static readonly Period Ahead = Period.FromYears(2);
 
-    /// <summary>The days in which new bookings could overlap others: from the first of them, as far ahead as is looked.</summary>
+    /// <summary>The days in which new bookings could overlap others: from the first of them, a series from today on, as far ahead as is looked.</summary>
     /// <param name="added">What is new or changed; at least one.</param>
     /// <param name="zone">The place's zone.</param>
     /// <param name="today">The day it is there.</param>
     public static Window Reach(IReadOnlyCollection<Event> added, DateTimeZone zone, LocalDate today)
     {
-        var first = added.Min(one => one.Time.LocalStart.Date);
-        var last = added.Max(one => one.Time.LocalEnd.Date);
-        if (added.Any(one => one.Series is not null))
-        {
-            last = LocalDate.Max(last, LocalDate.Max(first, today) + Ahead);
-        }
+        var days = added.Select(one => DaysOf(one, today)).ToList();
 
         // A day more on both sides, for those that were agreed in another zone.
-        return new Window(first.PlusDays(-1), last.PlusDays(1), zone);
+        return new Window(days.Min(one => one.First).PlusDays(-1), days.Max(one => one.Last).PlusDays(1), zone);
+    }
+
+    private static (LocalDate First, LocalDate Last) DaysOf(Event one, LocalDate today)
+    {
+        var (first, last) = (one.Time.LocalStart.Date, one.Time.LocalEnd.Date);
+        if (one.Series is not { } series)
+        {
+            return (first, last);
+        }
+
+        // What a long series overlapped before today can no longer be helped, and does not keep it from being changed.
+        foreach (var moved in series.Overrides.Select(change => change.Time))
+        {
+            (first, last) = (LocalDate.Min(first, moved.LocalStart.Date), LocalDate.Max(last, moved.LocalEnd.Date));
+        }
+
+        first = LocalDate.Max(first, today);
+        return (first, LocalDate.Max(last, first + Ahead));
     }
 
     /// <summary>The first two bookings that take the place at once, one of them new; <c>null</c> where none do. Those that only touch do not.</summary>

@@ -40,7 +40,6 @@ public sealed class AccessHistory(MortarDb db, ZoneClock zones)
         CancellationToken cancellationToken
     )
     {
-        // In the order of writing: a link is known by its name at each entry, whatever it is called later.
         var changes = await db
             .Changes.AsNoTracking()
             .Where(change =>
@@ -154,7 +153,11 @@ public sealed class AccessHistory(MortarDb db, ZoneClock zones)
         change.Subject switch
         {
             Subject.Grant => States<GrantRow>(change).After.PersonId,
-            Subject.Invitation => States<InvitationRow>(change).After.PersonId,
+
+            // Whose an address is, is told by their answer and not by ours.
+            Subject.Invitation => States<InvitationRow>(change).After is { State: InvitationState.Accepted } taken
+                ? taken.PersonId
+                : null,
             Subject.Ask => States<AskRow>(change).After.PersonId,
             Subject.LinkHolder => States<LinkHolderRow>(change).After.PersonId,
             _ => null,

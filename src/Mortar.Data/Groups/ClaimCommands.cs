@@ -69,23 +69,26 @@ public sealed class ClaimCommands(MortarDb db)
     {
         var rows = await db
             .Guardians.Where(row =>
-                row.EndedAt == null
-                && (row.WardId == from || row.GuardianId == from || row.WardId == to || row.GuardianId == to)
+                row.WardId == from || row.GuardianId == from || row.WardId == to || row.GuardianId == to
             )
             .ToListAsync(cancellationToken);
-        foreach (var row in rows.Where(row => row.WardId == from || row.GuardianId == from))
+        foreach (var row in rows.Where(row => row.EndedAt is null && (row.WardId == from || row.GuardianId == from)))
         {
             var (ward, guardian) = (row.WardId == from ? to : row.WardId, row.GuardianId == from ? to : row.GuardianId);
             row.EndedAt = db.Now;
-            if (
-                ward != guardian
-                && !rows.Exists(one =>
-                    one.EndedAt is null
-                    && one.GroupId == row.GroupId
-                    && one.WardId == ward
-                    && one.GuardianId == guardian
-                )
-            )
+            if (ward == guardian)
+            {
+                continue;
+            }
+
+            var there = rows.Find(one =>
+                one.GroupId == row.GroupId && one.WardId == ward && one.GuardianId == guardian
+            );
+            if (there is not null)
+            {
+                there.EndedAt = null;
+            }
+            else
             {
                 (row.WardId, row.GuardianId, row.EndedAt) = (ward, guardian, null);
             }

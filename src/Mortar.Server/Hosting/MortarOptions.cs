@@ -39,6 +39,10 @@ internal sealed class MortarOptions
     [Range(1, 100_000)]
     public int SignInsPerMinute { get; init; } = 20;
 
+    /// <summary>How many times a minute one address of the network may read by a link: a whole class is behind one.</summary>
+    [Range(1, 100_000)]
+    public int ReadsPerMinute { get; init; } = 600;
+
     /// <summary>The clock: the system's, or one that was set to a date and runs on from there.</summary>
     public IClock ToClock()
     {

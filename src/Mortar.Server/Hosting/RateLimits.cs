@@ -16,8 +16,6 @@ internal static class RateLimits
 
     private const int AsksPerMinute = 60;
 
-    private const int ReadsPerMinute = 600;
-
     public static void AddRateLimits(this IServiceCollection services, MortarOptions options) =>
         services.AddRateLimiter(limiter =>
         {
@@ -50,7 +48,7 @@ internal static class RateLimits
                         context.Connection.RemoteIpAddress?.ToString() ?? "unknown",
                         _ => new FixedWindowRateLimiterOptions
                         {
-                            PermitLimit = ReadsPerMinute,
+                            PermitLimit = options.ReadsPerMinute,
                             Window = TimeSpan.FromMinutes(1),
                         }
                     )

@@ -150,6 +150,22 @@ public class BookingTests
     }
 
     [Fact]
+    public async Task What_is_over_does_not_keep_a_series_from_being_changed()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var kiln = await MakeKiln(ines);
+        await ines.MakeEvent(kiln, "In January", World.Hours("2026-01-08T14:00:00", "2026-01-08T15:00:00"));
+
+        var since = World.Hours("2026-01-01T14:30:00", "2026-01-01T15:30:00");
+        var weekly =
+            System.Text.Json.JsonSerializer.Serialize(World.Event(kiln, "Each Thursday", since))[..^1]
+            + ",\"rule\":\"FREQ=WEEKLY\"}";
+
+        (await ines.Put($"/api/events/{Guid.NewGuid()}", weekly)).Is(200);
+    }
+
+    [Fact]
     public async Task A_place_that_does_not_mind_takes_several()
     {
         await using var mortar = await TestMortar.Start();

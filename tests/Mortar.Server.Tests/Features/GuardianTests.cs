@@ -1,3 +1,4 @@
+using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Words;
 using Mortar.Server.Features.Demo;
 using Xunit;
@@ -113,5 +114,46 @@ public class GuardianTests
                 .Single(members.Single(one => one.Text("name") == "Otis").GetProperty("guardians").EnumerateArray())
                 .Text("name")
         );
+    }
+
+    [Fact]
+    public async Task Who_claims_a_name_has_its_guardians_and_whom_it_is_guardian_of()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var mei = await mortar.As(DemoPeople.Mei);
+        using var astrid = await mortar.As(DemoPeople.Astrid);
+        var lessons = await MakeClass(ines);
+        var (parent, members) = (Guid.NewGuid(), $"/api/groups/{Class}/members");
+        (
+            await ines.Put(
+                members,
+                new
+                {
+                    people = new[]
+                    {
+                        new
+                        {
+                            id = parent,
+                            name = "Wren",
+                            address = "wren@example.org",
+                        },
+                    },
+                }
+            )
+        ).Is(200);
+        (await Set(ines, parent, Parent)).Is(204);
+        (await Set(ines, parent)).Is(204); // Mei was one, and is no longer
+
+        var token = await mortar.Store(async db =>
+            (await db.Mails.SingleAsync(mail => mail.To == "wren@example.org")).Body.Split("/join/")[1].Split('\n')[0]
+        );
+        (await ines.Delete($"{members}/{DemoPeople.Ines.Id.Value}")).IsProblem(409, "last-coordinator");
+        (await mei.Post($"/api/joining/{token}")).Is(204);
+
+        Assert.True(await mei.HasLayer(lessons));
+        var otis = (await ines.Get(members)).Is(200).Body.EnumerateArray().Single(one => one.Text("name") == "Otis");
+        Assert.Equal(DemoPeople.Mei.Name, Assert.Single(otis.GetProperty("guardians").EnumerateArray()).Text("name"));
+        Assert.False(await astrid.HasLayer(lessons));
     }
 }

@@ -208,7 +208,7 @@ public class LinkTests
     [Fact]
     public async Task Guessing_is_slowed_down()
     {
-        await using var mortar = await TestMortar.Start("SignInsPerMinute=5");
+        await using var mortar = await TestMortar.Start("ReadsPerMinute=5");
         using var nobody = mortar.Anonymous();
         var answers = new List<int>();
         for (var guess = 0; guess < 7; guess++)

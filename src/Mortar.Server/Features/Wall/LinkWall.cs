@@ -58,12 +58,12 @@ internal static class LinkWall
     internal static void Map(RouteGroupBuilder api)
     {
         var link = api.MapGroup("/links/{secret}");
-        link.MapGet("/", Open).WithName("OpenLink").AllowAnonymous().RequireRateLimiting(RateLimits.SignIn);
+        link.MapGet("/", Open).WithName("OpenLink").AllowAnonymous().RequireRateLimiting(RateLimits.Reading);
         link.MapGet("/wall", Read).WithName("ReadLink").AllowAnonymous().RequireRateLimiting(RateLimits.Reading);
         var asCoordinator = api.MapGroup("/calendars/{calendarId:guid}/links/{linkId:guid}");
         asCoordinator.MapGet("/", OpenAs).WithName("SeeAsLink");
         asCoordinator.MapGet("/wall", ReadAs).WithName("ReadAsLink");
-        link.MapPost("/use", Use).WithName("UseLink").RequireRateLimiting(RateLimits.SignIn);
+        link.MapPost("/use", Use).WithName("UseLink").RequireRateLimiting(RateLimits.Reading);
     }
 
     private static async Task<Results<Ok<Body>, ProblemHttpResult>> Open(
