@@ -50,7 +50,7 @@ internal sealed class TestMortar : IAsyncDisposable
     public static Task<TestMortar> StartEmpty(params string[] settings) => Run(NewFolder(), settings);
 
     /// <summary>Starts one on a folder that is there already.</summary>
-    public static Task<TestMortar> StartOn(string data) => Run(data, ["Demo=true"]);
+    public static Task<TestMortar> StartOn(string data, bool demo = true) => Run(data, demo ? ["Demo=true"] : []);
 
     /// <summary>A browser of its own, signed in as one of the demo people.</summary>
     public async Task<Browser> As(DemoPerson person)
