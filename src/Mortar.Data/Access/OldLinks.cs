@@ -10,12 +10,12 @@ public static class OldLinks
     public static async Task Hash(MortarDb db, CancellationToken cancellationToken)
     {
         var plain = await db
-            .Invitations.Where(row => row.LinkHash != null && row.LinkHash.Length < LinkSecret.HashLength)
+            .Invitations.Where(row => row.LinkHash != "" && row.LinkHash.Length < LinkSecret.HashLength)
             .Select(row => new { row.Id, row.LinkHash })
             .ToListAsync(cancellationToken);
         foreach (var one in plain)
         {
-            var hash = LinkSecret.HashOf(one.LinkHash!);
+            var hash = LinkSecret.HashOf(one.LinkHash);
             await db
                 .Invitations.Where(row => row.Id == one.Id)
                 .ExecuteUpdateAsync(set => set.SetProperty(row => row.LinkHash, hash), cancellationToken);

@@ -134,8 +134,8 @@ public sealed class InvitationRow : IRecorded
 
     public required Instant SentAt { get; set; }
 
-    /// <summary>The hash of the secret in the mailed link; <c>null</c> where none is out. Whoever holds that has shown that mail to the address reaches them.</summary>
-    public string? LinkHash { get; set; }
+    /// <summary>The hash of the secret in the mailed link; empty where none is out. Whoever holds that has shown that mail to the address reaches them.</summary>
+    public string LinkHash { get; set; } = string.Empty;
 
     /// <summary>Whether it asks for a calendar of theirs in return.</summary>
     public bool InReturn { get; set; }
@@ -209,7 +209,11 @@ internal sealed class InvitationConfiguration : IEntityTypeConfiguration<Invitat
     public void Configure(EntityTypeBuilder<InvitationRow> builder)
     {
         builder.ToTable("Invitations");
-        builder.HasIndex(invitation => invitation.LinkHash).IsUnique().HasDatabaseName("UX_Invitations_LinkHash");
+        builder
+            .HasIndex(invitation => invitation.LinkHash)
+            .IsUnique()
+            .HasFilter("LinkHash <> ''")
+            .HasDatabaseName("UX_Invitations_LinkHash");
         builder.HasIndex(invitation => invitation.PersonId);
         builder
             .HasIndex(invitation => new { invitation.CalendarId, invitation.Address })

@@ -145,7 +145,7 @@ internal sealed class GroupConfiguration : IEntityTypeConfiguration<GroupRow>
 {
     public void Configure(EntityTypeBuilder<GroupRow> builder)
     {
-        builder.ToTable("Groups", table => table.HasCheckConstraint("CK_Groups_Hours", "DayBegins < DayEnds"));
+        builder.ToTable("Groups");
         builder.Property(row => row.DayBegins).HasDefaultValue(480).HasSentinel(480);
         builder.Property(row => row.DayEnds).HasDefaultValue(1_140).HasSentinel(1_140);
     }

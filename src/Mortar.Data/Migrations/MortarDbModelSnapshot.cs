@@ -208,6 +208,7 @@ namespace Mortar.Data.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<string>("LinkHash")
+                        .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Message")
@@ -237,7 +238,8 @@ namespace Mortar.Data.Migrations
 
                     b.HasIndex("LinkHash")
                         .IsUnique()
-                        .HasDatabaseName("UX_Invitations_LinkHash");
+                        .HasDatabaseName("UX_Invitations_LinkHash")
+                        .HasFilter("LinkHash <> ''");
 
                     b.HasIndex("PersonId");
 
@@ -758,10 +760,7 @@ namespace Mortar.Data.Migrations
 
                     b.HasKey("Id");
 
-                    b.ToTable("Groups", null, t =>
-                        {
-                            t.HasCheckConstraint("CK_Groups_Hours", "DayBegins < DayEnds");
-                        });
+                    b.ToTable("Groups", (string)null);
                 });
 
             modelBuilder.Entity("Mortar.Data.Groups.GuardianRow", b =>

@@ -12,7 +12,7 @@ namespace Mortar.Data.Migrations
         protected override void Up(MigrationBuilder migrationBuilder)
         {
             // What the log keeps of the secrets in links goes; those in the invitations become hashes as soon as the store
-            // is opened (OldLinks).
+            // is opened (OldLinks). No table is built anew here, so that a stop leaves all of this or nothing.
             migrationBuilder.Sql(
                 """
                 UPDATE Changes
@@ -28,13 +28,7 @@ namespace Mortar.Data.Migrations
                 name: "LinkToken",
                 table: "Invitations",
                 newName: "LinkHash");
-            migrationBuilder.AlterColumn<string>(
-                name: "LinkHash",
-                table: "Invitations",
-                type: "TEXT",
-                nullable: true,
-                oldClrType: typeof(string),
-                oldType: "TEXT");
+
             migrationBuilder.AddColumn<long>(
                 name: "EndsAt",
                 table: "Invitations",
@@ -196,12 +190,8 @@ namespace Mortar.Data.Migrations
                 name: "UX_Invitations_LinkHash",
                 table: "Invitations",
                 column: "LinkHash",
-                unique: true);
-
-            migrationBuilder.AddCheckConstraint(
-                name: "CK_Groups_Hours",
-                table: "Groups",
-                sql: "DayBegins < DayEnds");
+                unique: true,
+                filter: "LinkHash <> ''");
 
             migrationBuilder.CreateIndex(
                 name: "UX_Addresses_Confirmed",
@@ -295,10 +285,6 @@ namespace Mortar.Data.Migrations
                 name: "UX_Invitations_LinkHash",
                 table: "Invitations");
 
-            migrationBuilder.DropCheckConstraint(
-                name: "CK_Groups_Hours",
-                table: "Groups");
-
             migrationBuilder.DropColumn(
                 name: "EndsAt",
                 table: "Invitations");
@@ -306,20 +292,6 @@ namespace Mortar.Data.Migrations
             migrationBuilder.DropColumn(
                 name: "InReturn",
                 table: "Invitations");
-
-            migrationBuilder.RenameColumn(
-                name: "LinkHash",
-                table: "Invitations",
-                newName: "LinkToken");
-            migrationBuilder.AlterColumn<string>(
-                name: "LinkToken",
-                table: "Invitations",
-                type: "TEXT",
-                nullable: false,
-                defaultValue: "",
-                oldClrType: typeof(string),
-                oldType: "TEXT",
-                oldNullable: true);
 
             migrationBuilder.DropColumn(
                 name: "DayBegins",
@@ -332,6 +304,11 @@ namespace Mortar.Data.Migrations
             migrationBuilder.DropColumn(
                 name: "OneAtATime",
                 table: "Calendars");
+
+            migrationBuilder.RenameColumn(
+                name: "LinkHash",
+                table: "Invitations",
+                newName: "LinkToken");
 
             migrationBuilder.CreateIndex(
                 name: "UX_Invitations_LinkToken",

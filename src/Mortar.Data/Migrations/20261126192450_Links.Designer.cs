@@ -11,7 +11,7 @@ using Mortar.Data.Store;
 namespace Mortar.Data.Migrations
 {
     [DbContext(typeof(MortarDb))]
-    [Migration("20261126175200_Links")]
+    [Migration("20261126192450_Links")]
     partial class Links
     {
         /// <inheritdoc />
@@ -211,6 +211,7 @@ namespace Mortar.Data.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<string>("LinkHash")
+                        .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Message")
@@ -240,7 +241,8 @@ namespace Mortar.Data.Migrations
 
                     b.HasIndex("LinkHash")
                         .IsUnique()
-                        .HasDatabaseName("UX_Invitations_LinkHash");
+                        .HasDatabaseName("UX_Invitations_LinkHash")
+                        .HasFilter("LinkHash <> ''");
 
                     b.HasIndex("PersonId");
 
@@ -761,10 +763,7 @@ namespace Mortar.Data.Migrations
 
                     b.HasKey("Id");
 
-                    b.ToTable("Groups", null, t =>
-                        {
-                            t.HasCheckConstraint("CK_Groups_Hours", "DayBegins < DayEnds");
-                        });
+                    b.ToTable("Groups", (string)null);
                 });
 
             modelBuilder.Entity("Mortar.Data.Groups.GuardianRow", b =>
