@@ -192,6 +192,6 @@ public class StoreTests
 
         static string New() => Guid.NewGuid().ToString().ToUpperInvariant();
 
-        static string StateOf(string secret) => $"{{\"Address\":\"wren@example.org\",\"LinkToken\":\"{secret}\"}}";
+        static string StateOf(string token) => $"{{\"Address\":\"wren@example.org\",\"LinkToken\":\"{token}\"}}";
     }
 }
