@@ -140,13 +140,7 @@ public static class PeopleList
 
         if (!Address.TryParse(address, out var read))
         {
-            return new ListedPerson(
-                text,
-                name,
-                null,
-                ListedReading.Unreadable,
-                $"“{PlainText.Shorten(PlainText.OneLine(address), 60)}” is not a mail address. It should look like name@example.org."
-            );
+            return new ListedPerson(text, name, null, ListedReading.Unreadable, Address.Problem(address));
         }
 
         var called = name.Length > 0 ? name : Guess(read.Value);

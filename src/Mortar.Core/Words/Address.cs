@@ -50,6 +50,10 @@ public readonly record struct Address
         return true;
     }
 
+    /// <summary>What is wrong with text that cannot be an address, with what to do about it.</summary>
+    public static string Problem(string? text) =>
+        $"“{PlainText.Shorten(PlainText.OneLine(text), 60)}” is not a mail address. It should look like name@example.org.";
+
     /// <inheritdoc />
     public override string ToString() => Value;
 }

@@ -66,7 +66,9 @@ public sealed class AccessCommands(MortarDb db, Letters letters, ZoneClock zones
                 }
 
                 var person = await db.PersonAt(to, cancellationToken);
-                if (await WhyNot(calendarId, to, person?.Id, cancellationToken) is { } why)
+                // Whose another address is, is not told: only the one they are listed by says that they are there.
+                var listed = person?.Address == to.Value ? person.Id : (PersonId?)null;
+                if (await WhyNot(calendarId, to, listed, cancellationToken) is { } why)
                 {
                     return why;
                 }
@@ -328,12 +330,7 @@ public sealed class AccessCommands(MortarDb db, Letters letters, ZoneClock zones
         var problems = new List<FieldProblem>();
         if (!Address.TryParse(draft.Address, out address))
         {
-            problems.Add(
-                new FieldProblem(
-                    "address",
-                    $"“{PlainText.Shorten(PlainText.OneLine(draft.Address), 60)}” is not a mail address. It should look like name@example.org."
-                )
-            );
+            problems.Add(new FieldProblem("address", Address.Problem(draft.Address)));
         }
 
         if (draft.Role == Role.None)

@@ -22,12 +22,7 @@ public sealed class AddressCommands(MortarDb db, Letters letters)
             {
                 if (!Address.TryParse(written, out var address))
                 {
-                    return new Outcome<AddressRow>.Unfit([
-                        new FieldProblem(
-                            "address",
-                            $"“{PlainText.Shorten(PlainText.OneLine(written), 60)}” is not a mail address. It should look like name@example.org."
-                        ),
-                    ]);
+                    return new Outcome<AddressRow>.Unfit([new FieldProblem("address", Address.Problem(written))]);
                 }
 
                 var mine = await Of(act.Actor).ToListAsync(cancellationToken);

@@ -212,12 +212,7 @@ public sealed class MemberCommands(MortarDb db, Letters letters)
             Address? address = null;
             if (!string.IsNullOrWhiteSpace(written) && !Address.TryParse(written, out address))
             {
-                problems.Add(
-                    new FieldProblem(
-                        $"people[{index}].address",
-                        $"“{PlainText.Shorten(PlainText.OneLine(written), 60)}” is not a mail address. It should look like name@example.org."
-                    )
-                );
+                problems.Add(new FieldProblem($"people[{index}].address", Address.Problem(written)));
             }
 
             fit.Add((id, name, address));

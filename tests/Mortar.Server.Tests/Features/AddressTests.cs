@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
 using Mortar.Server.Features.Demo;
 using Xunit;
 
@@ -100,5 +101,24 @@ public class AddressTests
         (await first.Delete($"/api/addresses/{id}")).Is(204);
         using var third = mortar.Anonymous();
         (await third.Post("/api/session", signIn)).Is(401);
+    }
+
+    [Fact]
+    public async Task An_invitation_does_not_tell_whose_a_further_address_is()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        (await priya.Post("/api/addresses", new { address = "p.work@example.org" })).Is(204);
+        (await priya.Post($"/api/addresses/confirm/{await Secret(mortar, "p.work@example.org")}")).Is(204);
+        var calendar = await ines.MakeCalendar();
+        await mortar.Give(calendar, DemoPeople.Priya, Role.View);
+        var path = $"/api/calendars/{calendar.Value}/invitations";
+
+        (await ines.Put($"{path}/{Guid.NewGuid()}", new { address = "priya@example.org", role = "edit" })).IsProblem(
+            409,
+            "already-in"
+        );
+        (await ines.Put($"{path}/{Guid.NewGuid()}", new { address = "p.work@example.org", role = "edit" })).Is(204);
     }
 }

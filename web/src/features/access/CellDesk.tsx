@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { fieldProblem, sentenceOf } from '../../api/problem'
 import { newSet, useActs } from '../../app/acts'
-import { DateField } from '../../app/DateField'
+import { LastDayField } from '../../app/LastDayField'
 import { useReader } from '../../app/person'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
@@ -14,7 +14,6 @@ import { endAccess, endGroupAccess, setGroupRole, setRole } from './accessQuerie
 import { type Cell, meaningOf, otherRole, ownWay, type Place, type Table } from './accessTable'
 import { HistoryPart } from './HistoryPart'
 import { ladder, type Role, reaches, roleName } from './ladder'
-import { inThreeMonths } from './lastDay'
 
 /** A chosen cell with what it says. */
 export interface Chosen {
@@ -129,23 +128,12 @@ export function CellDesk({ chosen, table, onClose }: CellDeskProps) {
             problem={fieldProblem(change.error, 'role')}
             hint={higherNote(first, role, chosen.length)}
           />
-          <label className="flex items-center gap-2">
-            <input
-              type="checkbox"
-              checked={lastDay !== null}
-              onChange={(event) => setLastDay(event.target.checked ? inThreeMonths() : null)}
-              className="size-4 accent-ink"
-            />
-            For a time only
-          </label>
-          {lastDay !== null && (
-            <DateField
-              label="Last day"
-              value={lastDay}
-              onChange={setLastDay}
-              problem={fieldProblem(change.error, 'lastDay')}
-            />
-          )}
+          <LastDayField
+            label="Last day"
+            value={lastDay}
+            onChange={setLastDay}
+            problem={fieldProblem(change.error, 'lastDay')}
+          />
           {change.isError && (
             <p role="alert" className="text-clash">
               {sentenceOf(change.error)}

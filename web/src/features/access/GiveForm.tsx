@@ -2,7 +2,7 @@ import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tansta
 import { type FormEvent, useState } from 'react'
 import { fieldProblem, sentenceOf } from '../../api/problem'
 import { newSet, useActs } from '../../app/acts'
-import { DateField } from '../../app/DateField'
+import { LastDayField } from '../../app/LastDayField'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { TextArea } from '../../ui/TextArea'
@@ -11,7 +11,6 @@ import { groupQueries } from '../groups/groupQueries'
 import type { Layer } from '../wall/bricks'
 import { accessQueries, invite } from './accessQueries'
 import { ladder, type Role } from './ladder'
-import { inThreeMonths } from './lastDay'
 
 /** Gives somebody a step by address; says in one sentence what that means before it is sent. */
 export function GiveForm({ layer }: { layer: Layer }) {
@@ -77,34 +76,21 @@ export function GiveForm({ layer }: { layer: Layer }) {
         onChange={setMessage}
         problem={fieldProblem(send.error, 'message')}
       />
-      <div className="flex flex-wrap gap-x-5 gap-y-1">
-        <label className="flex items-center gap-2">
-          <input
-            type="checkbox"
-            checked={lastDay !== null}
-            onChange={(event) => setLastDay(event.target.checked ? inThreeMonths() : null)}
-            className="size-4 accent-ink"
-          />
-          For a time only
-        </label>
-        <label className="flex items-center gap-2">
-          <input
-            type="checkbox"
-            checked={inReturn}
-            onChange={(event) => setInReturn(event.target.checked)}
-            className="size-4 accent-ink"
-          />
-          And ask for theirs in return
-        </label>
-      </div>
-      {lastDay !== null && (
-        <DateField
-          label="Last day of the access"
-          value={lastDay}
-          onChange={setLastDay}
-          problem={fieldProblem(send.error, 'lastDay')}
+      <LastDayField
+        label="Last day of the access"
+        value={lastDay}
+        onChange={setLastDay}
+        problem={fieldProblem(send.error, 'lastDay')}
+      />
+      <label className="flex items-center gap-2">
+        <input
+          type="checkbox"
+          checked={inReturn}
+          onChange={(event) => setInReturn(event.target.checked)}
+          className="size-4 accent-ink"
         />
-      )}
+        And ask for theirs in return
+      </label>
       {looksWhole && meaning.data && (
         <p data-sentence="true" className="written border-l-4 border-ink pl-3">
           {meaning.data.sentence}

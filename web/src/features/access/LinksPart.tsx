@@ -4,8 +4,8 @@ import { Link as Anchor } from 'react-router'
 import type { Schema } from '../../api/client'
 import { fieldProblem, sentenceOf } from '../../api/problem'
 import { newSet, useActs } from '../../app/acts'
-import { DateField } from '../../app/DateField'
 import { longDayText } from '../../app/dates'
+import { LastDayField } from '../../app/LastDayField'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { Question } from '../../ui/Question'
@@ -13,7 +13,6 @@ import { TextField } from '../../ui/TextField'
 import { endLink, putLink, renewLink } from '../links/linkQueries'
 import type { Layer } from '../wall/bricks'
 import { ladder, type Role, roleName } from './ladder'
-import { inThreeMonths } from './lastDay'
 import { MadeLink } from './MadeLink'
 
 type Link = Schema['ListAccessLinkBody']
@@ -140,23 +139,12 @@ export function LinksPart({ layer, links }: { layer: Layer; links: readonly Link
             onChange={setUses}
             problem={fieldProblem(change.error, 'mostUses')}
           />
-          <label className="flex items-center gap-2">
-            <input
-              type="checkbox"
-              checked={lastDay !== null}
-              onChange={(event) => setLastDay(event.target.checked ? inThreeMonths() : null)}
-              className="size-4 accent-ink"
-            />
-            For a time only
-          </label>
-          {lastDay !== null && (
-            <DateField
-              label="Last day of the link"
-              value={lastDay}
-              onChange={setLastDay}
-              problem={fieldProblem(change.error, 'lastDay')}
-            />
-          )}
+          <LastDayField
+            label="Last day of the link"
+            value={lastDay}
+            onChange={setLastDay}
+            problem={fieldProblem(change.error, 'lastDay')}
+          />
           {change.isError && (
             <p role="alert" className="text-clash">
               {sentenceOf(change.error)}
