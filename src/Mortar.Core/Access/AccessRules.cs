@@ -1,3 +1,4 @@
+using Mortar.Core.Events;
 using Mortar.Core.Words;
 
 namespace Mortar.Core.Access;
@@ -27,7 +28,7 @@ public static class AccessRules
     /// <summary>To put events in, by hand or from a file.</summary>
     public static Verdict ToAdd(Role role) => AtLeast(role, Role.Add);
 
-    /// <summary>To change, move or delete one event.</summary>
+    /// <summary>To change, move or delete an event of a calendar, whomever it is given to by itself.</summary>
     /// <param name="role">The step on the event's calendar.</param>
     /// <param name="actor">Who asks.</param>
     /// <param name="addedBy">Who put the event in.</param>
@@ -39,6 +40,30 @@ public static class AccessRules
             >= Role.Edit => Verdict.Granted,
             Role.Add when actor == addedBy => Verdict.Granted,
             _ => Verdict.Denied,
+        };
+
+    /// <summary>The step on one event: that on its calendar, or a higher one where the event is given by itself.</summary>
+    /// <param name="role">The step on the event's calendar.</param>
+    /// <param name="reader">Whose.</param>
+    /// <param name="whole">The event.</param>
+    public static Role OnEvent(Role role, PersonId reader, Event whole) =>
+        role < Role.Edit && whole.Editors.Has(reader) ? Role.Edit
+        : role < Role.View && whole.Guests.Has(reader) ? Role.View
+        : role;
+
+    /// <summary>To change an event where it is.</summary>
+    public static Verdict ToChange(Role role, PersonId actor, Event whole) =>
+        ToChange(OnEvent(role, actor, whole), actor, whole.AddedBy);
+
+    /// <summary>
+    /// To delete an event, move it to another calendar, hand it over or give it to others: not for those to whom it is
+    /// given by itself.
+    /// </summary>
+    public static Verdict ToGiveAway(Role role, PersonId actor, Event whole) =>
+        ToChange(role, actor, whole.AddedBy) switch
+        {
+            Verdict.Hidden when OnEvent(role, actor, whole) >= Role.Outline => Verdict.Denied,
+            var verdict => verdict,
         };
 
     /// <summary>Whether somebody can be handed an event: they could have put it in themselves.</summary>

@@ -16,7 +16,7 @@ public sealed record VisibleCalendar
         Purpose = settings.Purpose;
         Description = role >= Role.Outline ? settings.Description : null;
         Takes = settings.Takes;
-        Person = settings.Person;
+        Person = role >= Role.Times ? settings.Person : null;
         OneAtATime = settings.OneAtATime;
         Kinds = role >= Role.View ? settings.Kinds : [];
         GroupDefault = role >= Role.Coordinate ? settings.GroupDefault : null;
@@ -56,6 +56,9 @@ public sealed record VisibleCalendar
     public Role? GroupDefault { get; }
 
     /// <summary>The settings as seen at a step; <c>null</c> where the calendar is not there for the reader.</summary>
-    public static VisibleCalendar? Through(Role role, CalendarSettings settings) =>
-        AccessRules.ToSee(role) == Verdict.Granted ? new VisibleCalendar(role, settings) : null;
+    /// <param name="role">The reader's step on the calendar.</param>
+    /// <param name="settings">The settings.</param>
+    /// <param name="givesEvents">Whether some event of it is given to the reader by itself: it lies on a layer, which needs a name.</param>
+    public static VisibleCalendar? Through(Role role, CalendarSettings settings, bool givesEvents = false) =>
+        givesEvents || AccessRules.ToSee(role) == Verdict.Granted ? new VisibleCalendar(role, settings) : null;
 }

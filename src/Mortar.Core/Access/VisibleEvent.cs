@@ -32,14 +32,15 @@ public abstract record VisibleEvent
     /// <summary>From <see cref="Role.Outline"/> on, where it is not private to others: one occurrence, with what the step shows.</summary>
     public sealed record Shown : VisibleEvent
     {
-        internal Shown(Occurrence occurrence, EventTime seen, bool everything, bool mayChange)
+        internal Shown(Occurrence occurrence, EventTime seen, bool everything, bool mayChange, bool mayGiveAway)
         {
             var (whole, content) = (occurrence.Event, occurrence.Content);
             (Id, CalendarId, Version) = (whole.Id, whole.CalendarId, whole.Version);
             (Start, Agreed, Seen, Repeats) = (occurrence.Start, occurrence.Time, seen, occurrence.Repeats);
             (Title, Place, ShowAs, Cancelled) = (content.Title, content.Place, content.ShowAs, content.Cancelled);
-            (Private, MayChange, Rule) = (content.Private, mayChange, whole.Series?.Rule);
+            (Private, MayChange, MayGiveAway, Rule) = (content.Private, mayChange, mayGiveAway, whole.Series?.Rule);
             Attendees = Attendees.None;
+            Editors = mayGiveAway ? whole.Editors : Attendees.None;
             if (everything)
             {
                 (Notes, Kind, Attendees, Reminder) = (content.Notes, content.Kind, content.Attendees, content.Reminder);
@@ -103,9 +104,18 @@ public abstract record VisibleEvent
 
         /// <summary>Whether this reader may change it.</summary>
         public bool MayChange { get; }
+
+        /// <summary>Whether this reader may also delete it, move it away, hand it over and give it to others.</summary>
+        public bool MayGiveAway { get; }
+
+        /// <summary>Those who may change it by themselves; told to those who may give it to them.</summary>
+        public Attendees Editors { get; }
     }
 
-    /// <summary>What a reader at <paramref name="role"/> sees of a calendar's occurrences; nothing for <see cref="Role.None"/>.</summary>
+    /// <summary>
+    /// What a reader at <paramref name="role"/> sees of a calendar's occurrences; for <see cref="Role.None"/> nothing but
+    /// what is given to them by itself.
+    /// </summary>
     /// <param name="role">The reader's step on the calendar.</param>
     /// <param name="reader">Who reads.</param>
     /// <param name="occurrences">The calendar's occurrences in the window.</param>
@@ -117,11 +127,6 @@ public abstract record VisibleEvent
         Window window
     )
     {
-        if (role == Role.None)
-        {
-            return [];
-        }
-
         var (shown, hidden) = (new List<Occurrence>(), new List<Occurrence>());
         foreach (var one in occurrences)
         {
@@ -130,7 +135,7 @@ public abstract record VisibleEvent
 
         return shown
             .Select(one => (VisibleEvent)SeenBy(role, reader, one, window.Reader))
-            .Concat(BusyStretches(hidden, window));
+            .Concat(role == Role.None ? [] : BusyStretches(hidden, window));
     }
 
     /// <summary>One occurrence as a reader at <paramref name="role"/> sees it; <c>null</c> where they see at most that the calendar is busy.</summary>
@@ -180,7 +185,7 @@ public abstract record VisibleEvent
 
     /// <summary>Whether some date of an event is there for a reader as an event, and not only as a busy time.</summary>
     public static bool IsThere(Role role, PersonId reader, Event whole) =>
-        role >= Role.Outline
+        AccessRules.OnEvent(role, reader, whole) >= Role.Outline
         && (whole.Series?.Overrides ?? [])
             .Select(one => one.Content)
             .Append(whole.Content)
@@ -188,7 +193,7 @@ public abstract record VisibleEvent
 
     /// <summary>Whether a reader sees an event with everything on each of its dates.</summary>
     public static bool SeesEverything(Role role, PersonId reader, Event whole) =>
-        role >= Role.View
+        AccessRules.OnEvent(role, reader, whole) >= Role.View
         && (whole.Series?.Overrides ?? [])
             .Select(one => one.Content)
             .Append(whole.Content)
@@ -204,17 +209,25 @@ public abstract record VisibleEvent
         };
 
     private static bool IsShown(Role role, PersonId reader, Occurrence one) =>
-        role >= Role.Outline && SeesContent(role, reader, one.Event, one.Content);
+        AccessRules.OnEvent(role, reader, one.Event) >= Role.Outline
+        && SeesContent(role, reader, one.Event, one.Content);
 
     private static bool SeesContent(Role role, PersonId reader, Event whole, EventContent content) =>
-        !content.Private || AccessRules.SeesPrivate(role, reader, whole.AddedBy, content.Attendees.Has(reader));
+        !content.Private
+        || AccessRules.SeesPrivate(
+            AccessRules.OnEvent(role, reader, whole),
+            reader,
+            whole.AddedBy,
+            content.Attendees.Has(reader) || whole.Guests.Has(reader)
+        );
 
     private static Shown SeenBy(Role role, PersonId reader, Occurrence occurrence, DateTimeZone zone) =>
         new(
             occurrence,
             occurrence.SeenIn(zone),
-            everything: role >= Role.View,
-            AccessRules.ToChange(role, reader, occurrence.Event.AddedBy) == Verdict.Granted
+            everything: AccessRules.OnEvent(role, reader, occurrence.Event) >= Role.View,
+            AccessRules.ToChange(role, reader, occurrence.Event) == Verdict.Granted,
+            AccessRules.ToGiveAway(role, reader, occurrence.Event) == Verdict.Granted
         );
 
     private static IEnumerable<Busy> BusyStretches(IEnumerable<Occurrence> occurrences, Window window)

@@ -60,4 +60,25 @@ public sealed record Event(
     EventContent Content,
     Series? Series,
     int Version
-);
+)
+{
+    /// <summary>Those it is given to by itself, to be read, whatever they see of its calendar.</summary>
+    public Attendees Guests { get; init; } = Attendees.None;
+
+    /// <summary>Those who may also change it, and it alone.</summary>
+    public Attendees Editors { get; init; } = Attendees.None;
+
+    /// <summary>Everybody named on some date of it.</summary>
+    public IEnumerable<PersonId> Named =>
+        (Series?.Overrides ?? []).SelectMany(one => one.Content.Attendees).Concat(Content.Attendees).Distinct();
+
+    /// <summary>The event given by itself to nobody who is not named on it any more.</summary>
+    public Event WithoutStrangers() =>
+        Guests.Count + Editors.Count == 0
+            ? this
+            : this with
+            {
+                Guests = Attendees.Of(Guests.Intersect(Named)),
+                Editors = Attendees.Of(Editors.Intersect(Named)),
+            };
+}

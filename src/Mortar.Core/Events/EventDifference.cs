@@ -36,6 +36,15 @@ public static class EventDifference
             found.Add("handed it to another organizer");
         }
 
+        if (!before.Editors.Equals(after.Editors))
+        {
+            found.Add(
+                after.Editors.Count == 0
+                    ? "lets nobody change it by themselves any more"
+                    : $"lets {Wording.Count(after.Editors.Count, "person", "people")} named on it change it"
+            );
+        }
+
         if (before.Time != after.Time)
         {
             found.Add($"moved it from {When(before.Time)} to {When(after.Time)}");

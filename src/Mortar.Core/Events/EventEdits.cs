@@ -96,7 +96,19 @@ public static class EventEdits
     /// <param name="change">What is wanted.</param>
     /// <param name="later">The id that the later part gets, where the series is parted.</param>
     /// <param name="clock">Zone rules.</param>
-    public static EventEdit Changed(this Event whole, EventChange change, EventId later, ZoneClock clock)
+    /// <remarks>Whoever is not named on it any more is not given it by itself either.</remarks>
+    public static EventEdit Changed(this Event whole, EventChange change, EventId later, ZoneClock clock) =>
+        ChangedAlone(whole, change, later, clock) switch
+        {
+            EventEdit.Done done => done with
+            {
+                Event = done.Event.WithoutStrangers(),
+                Later = done.Later?.WithoutStrangers(),
+            },
+            var other => other,
+        };
+
+    private static EventEdit ChangedAlone(Event whole, EventChange change, EventId later, ZoneClock clock)
     {
         var wished = change with { Time = clock.KeptIn(change.Time, ZoneOf(whole)) };
         if (whole.Series is not { } series)

@@ -36,6 +36,12 @@ public sealed class ChangeRow
     /// <summary>The calendar an event was in before a change, by its stored state.</summary>
     public static CalendarId CalendarOfEvent(string before) => StoredText.Read<EventRow>(before).CalendarId;
 
+    /// <summary>Those to whom an event was given by itself, by its stored state; nobody where it was not there.</summary>
+    public static ISet<PersonId> GivenOfEvent(string? state) =>
+        state is not null && StoredText.Read<EventRow>(state) is { DeletedAt: null } row
+            ? EventRow.ToAttendees(row.Guests).Concat(EventRow.ToAttendees(row.Editors)).ToHashSet()
+            : new HashSet<PersonId>();
+
     /// <summary>The group of a place in one, by its stored state.</summary>
     public static GroupId GroupOfMember(string after) => StoredText.Read<MemberRow>(after).GroupId;
 

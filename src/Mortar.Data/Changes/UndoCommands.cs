@@ -33,7 +33,7 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
                 var roles = await Roles(act.Actor, changes, cancellationToken);
 
                 // Access first: whoever no longer sees a calendar is not told either that something in it has changed.
-                return WhyNot(act.Actor, changes, roles)
+                return await WhyNot(act.Actor, changes, roles, cancellationToken)
                     ?? await Plan(act.Actor, changes, set, cancellationToken) switch
                     {
                         Undo.Possible plan => await Return(act.Actor, plan.Returns, roles, cancellationToken),
@@ -61,15 +61,28 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
     }
 
     /// <summary>What somebody may no longer do, they may no longer undo. Events are looked at one by one in <see cref="ReturnOne"/>.</summary>
-    private static Outcome<int>? WhyNot(PersonId actor, List<ChangeRow> changes, Dictionary<CalendarId, Role> roles)
+    private async Task<Outcome<int>?> WhyNot(
+        PersonId actor,
+        List<ChangeRow> changes,
+        Dictionary<CalendarId, Role> roles,
+        CancellationToken cancellationToken
+    )
     {
         if (changes.Count == 0 || changes.Exists(change => change.Actor != actor))
         {
             return new Outcome<int>.NotThere("change");
         }
 
+        var touched = changes
+            .Where(change => change.Subject == Subject.Event)
+            .Select(change => new EventId(change.SubjectId))
+            .ToList();
+        var given = await db
+            .Given.Where(row => row.PersonId == actor && touched.Contains(row.EventId))
+            .Select(row => row.EventId.Value)
+            .ToListAsync(cancellationToken);
         return changes
-            .Where(change => change.CalendarId is not null)
+            .Where(change => change.CalendarId is not null && !given.Contains(change.SubjectId))
             .Select(change =>
                 (
                     change.Subject == Subject.Event
@@ -211,7 +224,7 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
 
     private static Outcome<int>? WhyNotChange(PersonId actor, EventRow row, Dictionary<CalendarId, Role> roles) =>
         AccessRules
-            .ToChange(roles.GetValueOrDefault(row.CalendarId), actor, row.AddedBy)
+            .ToChange(roles.GetValueOrDefault(row.CalendarId), actor, row.ToCore())
             .Refusal<int>("change", "Edit");
 
     private async Task<IRecorded?> Find(Undo.Return one, CancellationToken cancellationToken) =>

@@ -60,50 +60,12 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
                     return new Outcome<EventRow>.NotThere("event");
                 }
 
-                if (await WhyNotChange(act, row, version, cancellationToken) is { } refusal)
+                if (await db.WhyNotGiveAway(act.Actor, row, version, cancellationToken) is { } refusal)
                 {
                     return refusal;
                 }
 
                 return Take(row, row.ToCore().Without(key, reach, NewId(), zones));
-            },
-            cancellationToken
-        );
-
-    /// <summary>Hands an event to another organizer, who may change it from then on as what they added.</summary>
-    public Task<Outcome<EventRow>> HandOver(
-        Act act,
-        EventId id,
-        PersonId to,
-        int? version,
-        CancellationToken cancellationToken
-    ) =>
-        db.Write<EventRow>(
-            act,
-            async () =>
-            {
-                if (await db.Events.FirstOrDefaultAsync(one => one.Id == id, cancellationToken) is not { } row)
-                {
-                    return new Outcome<EventRow>.NotThere("event");
-                }
-
-                if (await WhyNotChange(act, row, version, cancellationToken) is { } refusal)
-                {
-                    return refusal;
-                }
-
-                if (!AccessRules.CanOrganize((await db.StandingOf(to, row.CalendarId, cancellationToken)).Role))
-                {
-                    return new Outcome<EventRow>.Unfit([
-                        new FieldProblem(
-                            "personId",
-                            "An organizer needs the step Add on this calendar. Give it to them first."
-                        ),
-                    ]);
-                }
-
-                row.AddedBy = to;
-                return new Outcome<EventRow>.Done(row);
             },
             cancellationToken
         );
@@ -170,7 +132,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
             return await WhyNotAdd(act, wish.CalendarId, cancellationToken) ?? new Outcome<EventRow>.Done(row);
         }
 
-        if (await WhyNotChange(act, row, wish.Version, cancellationToken) is { } refusal)
+        if (await db.WhyNotChange(act.Actor, row, wish.Version, cancellationToken) is { } refusal)
         {
             return refusal;
         }
@@ -186,7 +148,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
         var calendar = await db
             .Calendars.AsNoTracking()
             .SingleAsync(one => one.Id == wish.CalendarId, cancellationToken);
-        var (change, problems) = await Check(wish, row.AddedBy, Named(row), calendar, cancellationToken);
+        var (change, problems) = await Check(wish, row.AddedBy, row.ToCore().Named, calendar, cancellationToken);
         if (change is null)
         {
             return new Outcome<EventRow>.Unfit(problems);
@@ -241,11 +203,16 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
             return new Outcome<IReadOnlyList<ReachPreview>>.NotThere("event");
         }
 
-        var role = (await db.StandingOf(act.Actor, row.CalendarId, cancellationToken)).Role;
-        if (
-            AccessRules.ToChange(role, act.Actor, row.AddedBy).Refusal<IReadOnlyList<ReachPreview>>("event", "Edit") is
-            { } refusal
-        )
+        var standing = await db.StandingOf(act.Actor, row.CalendarId, cancellationToken);
+        if (await db.IsGone(row, standing.Role, cancellationToken))
+        {
+            return new Outcome<IReadOnlyList<ReachPreview>>.NotThere("event");
+        }
+
+        var verdict = isDeletion
+            ? AccessRules.ToGiveAway(standing.Role, act.Actor, row.ToCore())
+            : AccessRules.ToChange(standing.Role, act.Actor, row.ToCore());
+        if (verdict.Refusal<IReadOnlyList<ReachPreview>>("event", "Edit") is { } refusal)
         {
             return refusal;
         }
@@ -258,7 +225,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
         var calendar = await db
             .Calendars.AsNoTracking()
             .SingleAsync(one => one.Id == row.CalendarId, cancellationToken);
-        var (change, problems) = await Check(wish, row.AddedBy, Named(row), calendar, cancellationToken);
+        var (change, problems) = await Check(wish, row.AddedBy, row.ToCore().Named, calendar, cancellationToken);
         return change is null
             ? new Outcome<IReadOnlyList<ReachPreview>>.Unfit(problems)
             : new Outcome<IReadOnlyList<ReachPreview>>.Done(ReachPreview.Of(row.ToCore(), change, zones));
@@ -272,13 +239,6 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
             ?? whole.Content
         ).Cancelled;
 
-    /// <summary>Everybody who is named on some date of it; they stay so even when they have left the group.</summary>
-    private static IEnumerable<PersonId> Named(EventRow row)
-    {
-        var whole = row.ToCore();
-        return (whole.Series?.Overrides ?? []).SelectMany(one => one.Content.Attendees).Concat(whole.Content.Attendees);
-    }
-
     private static EventId NewId() => new(Guid.CreateVersion7());
 
     /// <summary>Writes what Core made of it: the event, and the new one that a parted series has as its later part.</summary>
@@ -287,7 +247,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
         switch (edit)
         {
             case EventEdit.Done done:
-                row.Take(done.Event.Time, done.Event.Content, done.Event.Series, zones);
+                row.Take(done.Event, zones);
                 if (done.Later is { } later)
                 {
                     var added = new EventRow
@@ -297,7 +257,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
                         Uid = later.Uid,
                         AddedBy = row.AddedBy,
                     };
-                    added.Take(later.Time, later.Content, later.Series, zones);
+                    added.Take(later, zones);
                     db.Events.Add(added);
                     return new Outcome<EventRow>.Done(added);
                 }
@@ -329,7 +289,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
             problems.Add(new FieldProblem("repeats", problem));
         }
 
-        if (await HasStrangers(wish.Draft.Attendees.Except(already), calendar, cancellationToken))
+        if ((await db.StrangersAmong(wish.Draft.Attendees.Except(already), calendar, cancellationToken)).Count > 0)
         {
             problems.Add(new FieldProblem("attendees", "Somebody named here is not in the group of this calendar."));
         }
@@ -344,28 +304,6 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
         };
     }
 
-    /// <summary>People of the group can be named, and those who have access by another way.</summary>
-    private async Task<bool> HasStrangers(
-        IEnumerable<PersonId> named,
-        CalendarRow calendar,
-        CancellationToken cancellationToken
-    )
-    {
-        var strangers = named.ToHashSet();
-        if (strangers.Count > 0)
-        {
-            strangers.ExceptWith(await db.ReadersOf(calendar.Id, cancellationToken));
-            strangers.ExceptWith(
-                await db
-                    .Members.Where(member => member.GroupId == calendar.GroupId)
-                    .Select(member => member.PersonId)
-                    .ToListAsync(cancellationToken)
-            );
-        }
-
-        return strangers.Count > 0;
-    }
-
     private async Task<Outcome<EventRow>?> WhyNotAdd(
         Act act,
         CalendarId calendar,
@@ -375,36 +313,6 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
             .ToAdd((await db.StandingOf(act.Actor, calendar, cancellationToken)).Role)
             .Refusal<EventRow>("calendar", "Add");
 
-    /// <summary>Access first, so that neither a version nor a place in the bin is told to somebody for whom the event is not there.</summary>
-    private async Task<Outcome<EventRow>?> WhyNotChange(
-        Act act,
-        EventRow row,
-        int? version,
-        CancellationToken cancellationToken
-    )
-    {
-        var standing = await db.StandingOf(act.Actor, row.CalendarId, cancellationToken);
-        if (
-            AccessRules.ToChange(standing.Role, act.Actor, row.AddedBy).Refusal<EventRow>("event", "Edit") is
-            { } refusal
-        )
-        {
-            return refusal;
-        }
-
-        if (row.DeletedAt is not null)
-        {
-            return new Outcome<EventRow>.Refused(
-                "in-bin",
-                "This event was deleted in the meantime. Bring it back first."
-            );
-        }
-
-        return version is null ? new Outcome<EventRow>.VersionNeeded()
-            : version != row.Version ? new Outcome<EventRow>.Stale(row)
-            : null;
-    }
-
     private async Task<Outcome<EventRow>?> WhyNotMove(
         Act act,
         EventRow row,
@@ -412,7 +320,13 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
         CancellationToken cancellationToken
     )
     {
-        if (await WhyNotAdd(act, to, cancellationToken) is { } refusal)
+        if (
+            (
+                await db.WhyNotGiveAway(act.Actor, row, row.Version, cancellationToken)
+                ?? await WhyNotAdd(act, to, cancellationToken)
+            ) is
+            { } refusal
+        )
         {
             return refusal;
         }

@@ -50,6 +50,8 @@ public static class EventQueries
                 ShowAs = row.ShowAs,
                 Cancelled = row.Cancelled,
                 Attendees = row.Attendees,
+                Guests = row.Guests,
+                Editors = row.Editors,
                 Kind = row.Kind,
                 Private = row.Private,
                 Reminder = row.Reminder,

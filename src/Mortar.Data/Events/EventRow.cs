@@ -50,6 +50,12 @@ public sealed class EventRow : IRecorded
     /// <summary>The people named on it as stored text; <c>null</c> for nobody.</summary>
     public string? Attendees { get; set; }
 
+    /// <summary>Those it is given to by itself as stored text; <c>null</c> for nobody.</summary>
+    public string? Guests { get; set; }
+
+    /// <summary>Those who may also change it by itself as stored text; <c>null</c> for nobody.</summary>
+    public string? Editors { get; set; }
+
     public string Kind { get; set; } = string.Empty;
 
     public bool Private { get; set; }
@@ -110,7 +116,18 @@ public sealed class EventRow : IRecorded
             },
             Series is { } series ? StoredSeries.Read(series) : null,
             Version
-        );
+        )
+        {
+            Guests = ToAttendees(Guests),
+            Editors = ToAttendees(Editors),
+        };
+
+    /// <summary>Takes over what Core made of it, and keeps the index true.</summary>
+    public void Take(Event whole, ZoneClock clock)
+    {
+        Take(whole.Time, whole.Content, whole.Series, clock);
+        (Guests, Editors) = (FromAttendees(whole.Guests), FromAttendees(whole.Editors));
+    }
 
     /// <summary>Takes over when, what and how it repeats, and keeps the index true.</summary>
     public void Take(EventTime time, EventContent content, Series? series, ZoneClock clock)
@@ -132,10 +149,11 @@ public sealed class EventRow : IRecorded
     /// <summary>Names one person wherever another was named, on single dates too: the two are one.</summary>
     internal void Rename(PersonId from, PersonId to)
     {
-        Attendees = FromAttendees(
-            Core.Events.Attendees.Of(ToAttendees(Attendees).Select(person => person == from ? to : person))
-        );
+        (Attendees, Guests, Editors) = (Renamed(Attendees), Renamed(Guests), Renamed(Editors));
         Series = Series?.Replace(from.Value.ToString("N"), to.Value.ToString("N"), StringComparison.Ordinal);
+
+        string? Renamed(string? people) =>
+            FromAttendees(Core.Events.Attendees.Of(ToAttendees(people).Select(person => person == from ? to : person)));
     }
 
     internal static Attendees ToAttendees(string? text) =>

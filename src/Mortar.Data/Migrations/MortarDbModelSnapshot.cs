@@ -643,8 +643,14 @@ namespace Mortar.Data.Migrations
                     b.Property<long?>("DeletedAt")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Editors")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("End")
                         .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Guests")
                         .HasColumnType("TEXT");
 
                     b.Property<long>("IndexEnd")
@@ -722,6 +728,21 @@ namespace Mortar.Data.Migrations
 
                             t.HasCheckConstraint("CK_Events_Zone", "(TimeForm = 'Timed') = (Zone IS NOT NULL)");
                         });
+                });
+
+            modelBuilder.Entity("Mortar.Data.Events.GivenRow", b =>
+                {
+                    b.Property<Guid>("PersonId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("EventId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("PersonId", "EventId");
+
+                    b.HasIndex("EventId");
+
+                    b.ToTable("Given", (string)null);
                 });
 
             modelBuilder.Entity("Mortar.Data.Groups.GroupRow", b =>
@@ -1096,6 +1117,21 @@ namespace Mortar.Data.Migrations
                     b.HasOne("Mortar.Data.Calendars.CalendarRow", null)
                         .WithMany()
                         .HasForeignKey("CalendarId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Mortar.Data.Events.GivenRow", b =>
+                {
+                    b.HasOne("Mortar.Data.Events.EventRow", null)
+                        .WithMany()
+                        .HasForeignKey("EventId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Mortar.Data.Groups.PersonRow", null)
+                        .WithMany()
+                        .HasForeignKey("PersonId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

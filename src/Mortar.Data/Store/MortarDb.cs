@@ -54,6 +54,8 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
 
     public DbSet<EventRow> Events => Set<EventRow>();
 
+    public DbSet<GivenRow> Given => Set<GivenRow>();
+
     public DbSet<ChangeRow> Changes => Set<ChangeRow>();
 
     public DbSet<AddressRow> Addresses => Set<AddressRow>();
@@ -97,6 +99,7 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
     )
     {
         Record();
+        KeepGiven();
         return base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
     }
 
@@ -133,6 +136,30 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
                     throw new NotSupportedException("Recorded rows are never deleted; let them vanish.");
             }
         }
+    }
+
+    /// <summary>Keeps the index of whom events are given to by themselves true.</summary>
+    private void KeepGiven()
+    {
+        foreach (var entry in ChangeTracker.Entries<EventRow>().ToList())
+        {
+            var before = entry.State == EntityState.Modified ? Given(entry.OriginalValues) : [];
+            var after = entry.State is EntityState.Modified or EntityState.Added ? Given(entry.CurrentValues) : before;
+            foreach (var person in after.Except(before))
+            {
+                this.Given.Add(new GivenRow { PersonId = person, EventId = entry.Entity.Id });
+            }
+
+            this.Given.RemoveRange(
+                before.Except(after).Select(person => new GivenRow { PersonId = person, EventId = entry.Entity.Id })
+            );
+        }
+
+        static IReadOnlyCollection<PersonId> Given(PropertyValues values) =>
+            [
+                .. EventRow.ToAttendees(values.GetValue<string?>(nameof(EventRow.Guests))),
+                .. EventRow.ToAttendees(values.GetValue<string?>(nameof(EventRow.Editors))),
+            ];
     }
 
     private ChangeRow ToRow(EntityEntry<IRecorded> entry, string? before)

@@ -6,6 +6,7 @@ using Mortar.Core.Changes;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Changes;
+using Mortar.Data.Events;
 using Mortar.Data.Store;
 
 namespace Mortar.Server.Live;
@@ -33,6 +34,7 @@ internal sealed class ChangeReader(
         PersonId? Concerns,
         PersonId Actor,
         string? EventBefore,
+        string? EventAfter,
         string? MemberAfter
     );
 
@@ -94,6 +96,7 @@ internal sealed class ChangeReader(
                 change.Concerns,
                 change.Actor,
                 change.Subject == Subject.Event ? change.Before : null,
+                change.Subject == Subject.Event ? change.After : null,
                 change.Subject == Subject.Member ? change.After : null
             ))
             .ToListAsync(cancellationToken);
@@ -145,7 +148,9 @@ internal sealed class ChangeReader(
             .OfType<PersonId>()
             .Distinct()
             .ToList();
-        await Users(readers).SendAsync("calendarChanged", calendar.Value, cancellationToken);
+        var guests = await db.GuestsOf(calendar).ToListAsync(cancellationToken);
+        await Users([.. readers.Union(guests)]).SendAsync("calendarChanged", calendar.Value, cancellationToken);
+        await TellGiven(entries, cancellationToken);
         if (entries.Exists(entry => entry.Subject is Subject.Calendar))
         {
             // A lowered default takes the calendar from members who read it no longer; they are told as well.
@@ -194,6 +199,20 @@ internal sealed class ChangeReader(
             await Users(concerned).SendAsync("shelfChanged", cancellationToken);
             await Users(concerned).SendAsync("inboxChanged", cancellationToken);
             await Users(readers).SendAsync("accessChanged", calendar.Value, cancellationToken);
+        }
+    }
+
+    /// <summary>An event given by itself brings a layer, and taken back takes one along.</summary>
+    private async Task TellGiven(List<Entry> entries, CancellationToken cancellationToken)
+    {
+        foreach (var entry in entries)
+        {
+            var (before, after) = (ChangeRow.GivenOfEvent(entry.EventBefore), ChangeRow.GivenOfEvent(entry.EventAfter));
+            if (before.Union(after).ToList() is { Count: > 0 } concerned && !before.SetEquals(after))
+            {
+                await Users(concerned).SendAsync("shelfChanged", cancellationToken);
+                await Users(concerned).SendAsync("calendarChanged", entry.CalendarId!.Value.Value, cancellationToken);
+            }
         }
     }
 

@@ -29,6 +29,8 @@ internal abstract record BrickBody
     /// <param name="Reminder">Minutes before the start.</param>
     /// <param name="Repeats">How it repeats, as a sentence.</param>
     /// <param name="Rule">The rule it repeats by, where that is one rule.</param>
+    /// <param name="MayGiveAway">Whether the reader may also delete it, move it away, hand it over and give it to others.</param>
+    /// <param name="Editors">Those who may change it by themselves; told to those who may give it to them.</param>
     internal sealed record Event(
         Guid CalendarId,
         Guid EventId,
@@ -49,7 +51,9 @@ internal abstract record BrickBody
         int? Reminder,
         string? Repeats,
         string? Rule,
-        bool MayChange
+        bool MayChange,
+        bool MayGiveAway,
+        IReadOnlyList<Guid> Editors
     ) : BrickBody;
 
     public static BrickBody Of(CalendarId calendar, VisibleEvent visible, DateTimeZone reader) =>
@@ -88,6 +92,8 @@ internal abstract record BrickBody
             shown.Reminder,
             shown.Repeats,
             shown.Rule?.ToString(),
-            shown.MayChange
+            shown.MayChange,
+            shown.MayGiveAway,
+            [.. shown.Editors.Select(person => person.Value)]
         );
 }

@@ -41,6 +41,12 @@ public class LadderTests
             _ => new { personId = DemoPeople.Ines.Id.Value },
             [404, 404, 403, 403, 403, 200, 200]
         ),
+        (
+            "PUT",
+            "events/{eventId}/editors",
+            _ => new { personIds = Array.Empty<Guid>() },
+            [404, 404, 403, 403, 403, 200, 200]
+        ),
         ("POST", "calendars/{calendarId}/links/{linkId}/renew", null, [404, 403, 403, 403, 403, 403, 200]),
         ("DELETE", "calendars/{calendarId}/links/{linkId}", null, [404, 403, 403, 403, 403, 403, 204]),
         ("GET", "calendars/{calendarId}/export", null, [404, 403, 403, 200, 200, 200, 200]),

@@ -916,6 +916,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/events/{eventId}/editors": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["LetChangeEvent"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/events/{eventId}/preview": {
         parameters: {
             query?: never;
@@ -1178,6 +1194,8 @@ export interface components {
             repeats: null | string;
             rule: null | string;
             mayChange: boolean;
+            mayGiveAway: boolean;
+            editors: string[];
         };
         BrickBodyEvent: {
             /** Format: uuid */
@@ -1205,6 +1223,8 @@ export interface components {
             repeats: null | string;
             rule: null | string;
             mayChange: boolean;
+            mayGiveAway: boolean;
+            editors: string[];
         };
         CalendarsSettingsBody: {
             /** Format: uuid */
@@ -1285,6 +1305,9 @@ export interface components {
             /** Format: int32 */
             reminder?: null | number;
             rule?: null | string;
+        };
+        EventsEditorsBody: {
+            personIds: string[];
         };
         EventsOrganizerBody: {
             /** Format: uuid */
@@ -1730,8 +1753,8 @@ export interface components {
             /** Format: uuid */
             calendarId: string;
             /** Format: uuid */
-            groupId: string;
-            groupName: string;
+            groupId: null | string;
+            groupName: null | string;
             name: string;
             description: null | string;
             hue: components["schemas"]["Hue"];
@@ -3486,6 +3509,34 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["EventsOrganizerBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BrickBodyEvent"];
+                };
+            };
+        };
+    };
+    LetChangeEvent: {
+        parameters: {
+            query?: never;
+            header?: {
+                "If-Match"?: string;
+            };
+            path: {
+                eventId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EventsEditorsBody"];
             };
         };
         responses: {

@@ -6,6 +6,7 @@ using Mortar.Core.Events;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
+using Mortar.Data.Events;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
 using NodaTime;
@@ -35,7 +36,11 @@ internal static class EventHistory
             .Events.AsNoTracking()
             .FirstOrDefaultAsync(one => one.Id == new EventId(eventId) && one.DeletedAt == null, cancellationToken);
         var standings = await db.StandingsOf(acting.Person, cancellationToken);
-        if (row is null || !VisibleEvent.IsThere(Role(row.CalendarId), acting.Person, row.ToCore()))
+        if (
+            row is null
+            || await db.IsGone(row, Role(row.CalendarId), cancellationToken)
+            || !VisibleEvent.IsThere(Role(row.CalendarId), acting.Person, row.ToCore())
+        )
         {
             return Problems.NotThere("event");
         }

@@ -52,6 +52,9 @@ internal static class EventsSetup
     /// <param name="PersonId">Who is to have the event; somebody with the step Add or more.</param>
     internal sealed record OrganizerBody(Guid PersonId);
 
+    /// <param name="PersonIds">All who may change the event by themselves; people named on it.</param>
+    internal sealed record EditorsBody(IReadOnlyList<Guid> PersonIds);
+
     /// <param name="Rule">The text of a rule (RFC 5545, 3.3.10).</param>
     internal sealed record RuleBody(TimeBody Time, string Rule);
 
@@ -59,7 +62,8 @@ internal static class EventsSetup
     /// <param name="Problem">What is wrong with the rule; <c>null</c> where it is fit.</param>
     internal sealed record RuleAnswer(string Sentence, IReadOnlyList<string> Next, string? Problem);
 
-    public static void AddEvents(this IServiceCollection services) => services.AddScoped<EventCommands>();
+    public static void AddEvents(this IServiceCollection services) =>
+        services.AddScoped<EventCommands>().AddScoped<EventGivingCommands>();
 
     public static void MapEvents(this RouteGroupBuilder api)
     {
@@ -67,6 +71,7 @@ internal static class EventsSetup
         events.MapGet("/", Read).WithName("ReadEvent");
         events.MapPut("/", Put).WithName("PutEvent");
         events.MapPut("/organizer", HandOver).WithName("HandOverEvent");
+        events.MapPut("/editors", LetChange).WithName("LetChangeEvent");
         events.MapDelete("/", Delete).WithName("DeleteEvent");
         events.MapPost("/preview", Preview).WithName("PreviewChange");
         EventHistory.Map(events);
@@ -119,7 +124,7 @@ internal static class EventsSetup
         OrganizerBody body,
         [FromHeader(Name = "If-Match")] string? ifMatch,
         Acting acting,
-        EventCommands events,
+        EventGivingCommands events,
         EventView view,
         CancellationToken cancellationToken
     ) =>
@@ -128,6 +133,25 @@ internal static class EventsSetup
                 acting.Act,
                 new EventId(eventId),
                 new PersonId(body.PersonId),
+                Versions.Read(ifMatch),
+                cancellationToken
+            )
+            .Answer(row => view.OfWritten(acting.Person, row, null, cancellationToken));
+
+    private static Task<Results<Ok<BrickBody.Event>, ProblemHttpResult>> LetChange(
+        Guid eventId,
+        EditorsBody body,
+        [FromHeader(Name = "If-Match")] string? ifMatch,
+        Acting acting,
+        EventGivingCommands events,
+        EventView view,
+        CancellationToken cancellationToken
+    ) =>
+        events
+            .LetChange(
+                acting.Act,
+                new EventId(eventId),
+                [.. body.PersonIds.Select(id => new PersonId(id))],
                 Versions.Read(ifMatch),
                 cancellationToken
             )
@@ -216,7 +240,7 @@ internal sealed class EventView(MortarDb db, ZoneClock clock)
     )
     {
         var role = (await db.StandingOf(person, row.CalendarId, cancellationToken)).Role;
-        if (role < Role.Outline)
+        if (await db.IsGone(row, role, cancellationToken))
         {
             return null;
         }

@@ -6,6 +6,7 @@ using Mortar.Core.Calendars;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Calendars;
+using Mortar.Data.Events;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
 
@@ -17,13 +18,14 @@ internal static class ShelfSetup
     /// <param name="Name">As one sees it; <paramref name="Calendar"/> has what everybody else does. So too its colour and sign.</param>
     /// <param name="Takes">Whose time its events take.</param>
     /// <param name="Person">The one person whose time it takes.</param>
-    /// <param name="Role">Where one stands with the calendar, by which ways.</param>
+    /// <param name="GroupName"><c>null</c> where one does not reach the calendar, and an event of it is given by itself.</param>
+    /// <param name="Role">Where one stands with the calendar, by which ways; none where an event of it is given by itself.</param>
     /// <param name="Description"><c>null</c> where one's step does not show it.</param>
     /// <param name="GroupDefault">Told to coordinators only.</param>
     internal sealed record LayerBody(
         Guid CalendarId,
-        Guid GroupId,
-        string GroupName,
+        Guid? GroupId,
+        string? GroupName,
         string Name,
         string? Description,
         Hue Hue,
@@ -74,6 +76,7 @@ internal static class ShelfSetup
             await Layers(
                 db,
                 await db.StandingsOf(person, cancellationToken),
+                [],
                 db.Layers.Where(layer => layer.PersonId == person),
                 calendar,
                 cancellationToken
@@ -92,6 +95,7 @@ internal static class ShelfSetup
                 ? await Layers(
                     db,
                     await db.StandingsAsSeenBy(acting.Person, new PersonId(other), cancellationToken),
+                    await db.CalendarsGivingAsSeenBy(acting.Person, new PersonId(other), cancellationToken),
                     db.Layers.Where(_ => false),
                     only: null,
                     cancellationToken
@@ -99,6 +103,7 @@ internal static class ShelfSetup
                 : await Layers(
                     db,
                     await db.StandingsOf(acting.Person, cancellationToken),
+                    await db.CalendarsGiving(acting.Person).ToListAsync(cancellationToken),
                     db.Layers.Where(layer => layer.PersonId == acting.Person),
                     only: null,
                     cancellationToken
@@ -114,7 +119,10 @@ internal static class ShelfSetup
     )
     {
         var id = new CalendarId(calendarId);
-        if (AccessRules.ToSee((await db.StandingOf(acting.Person, id, cancellationToken)).Role) != Verdict.Granted)
+        if (
+            AccessRules.ToSee((await db.StandingOf(acting.Person, id, cancellationToken)).Role) != Verdict.Granted
+            && !await db.CalendarsGiving(acting.Person).ContainsAsync(id, cancellationToken)
+        )
         {
             return Problems.NotThere("calendar");
         }
@@ -143,11 +151,14 @@ internal static class ShelfSetup
     )
     {
         var standings = await db.StandingsOf(acting.Person, cancellationToken);
+        var reached = standings
+            .Keys.Union(await db.CalendarsGiving(acting.Person).ToListAsync(cancellationToken))
+            .ToHashSet();
         var place = 0;
         foreach (var one in body.Layers.DistinctBy(layer => layer.CalendarId))
         {
             var id = new CalendarId(one.CalendarId);
-            if (standings.ContainsKey(id))
+            if (reached.Contains(id))
             {
                 var row = await LayerRow(db, acting.Person, id, cancellationToken);
                 (row.Shown, row.Beside, row.Place) = (one.Shown, one.Beside, place++);
@@ -183,12 +194,13 @@ internal static class ShelfSetup
     private static async Task<IReadOnlyList<LayerBody>> Layers(
         MortarDb db,
         IReadOnlyDictionary<CalendarId, Standing> standings,
+        IReadOnlyList<CalendarId> giving,
         IQueryable<LayerRow> looks,
         CalendarId? only,
         CancellationToken cancellationToken
     )
     {
-        var ids = only is { } one ? [one] : standings.Keys.ToList();
+        var ids = only is { } one ? [one] : standings.Keys.Union(giving).ToList();
         var rows = await (
             from calendar in db.Calendars.AsNoTracking()
             where ids.Contains(calendar.Id)
@@ -207,13 +219,17 @@ internal static class ShelfSetup
         [
             .. from row in rows
             let standing = standings.GetValueOrDefault(row.calendar.Id, Standing.Outside)
-            let visible = VisibleCalendar.Through(standing.Role, row.calendar.Settings())
+            let visible = VisibleCalendar.Through(
+                standing.Role,
+                row.calendar.Settings(),
+                giving.Contains(row.calendar.Id)
+            )
             where visible is not null
             orderby row.layer?.Place ?? int.MaxValue
             select new LayerBody(
                 row.calendar.Id.Value,
-                row.calendar.GroupId.Value,
-                row.Name,
+                standing.Role > Role.None ? row.calendar.GroupId.Value : null,
+                standing.Role > Role.None ? row.Name : null,
                 row.layer?.Name ?? visible.Name,
                 visible.Description,
                 row.layer?.Hue ?? visible.Hue,

@@ -12,13 +12,13 @@ using NodaTime;
 
 namespace Mortar.Server.Features.Wall;
 
-/// <summary>One calendar as it lies on a wall, with the events that can touch the window.</summary>
+/// <summary>One calendar as it lies on a wall, with the events that can touch the window; where the role is none, those given by themselves.</summary>
 internal sealed record ReadCalendar(CalendarRow Row, Role Role, IReadOnlyList<Event> Events);
 
 /// <summary>What was read for a wall.</summary>
 /// <param name="Person">Whose wall.</param>
 /// <param name="Window">The days, on the person's clock.</param>
-/// <param name="Calendars">All calendars the person reaches, hidden layers too.</param>
+/// <param name="Calendars">All calendars the person reaches, hidden layers too, and those of events given to them by themselves.</param>
 /// <param name="Members">Who is in those groups that the person is in.</param>
 internal sealed record WallReading(
     PersonId Person,
@@ -76,6 +76,7 @@ internal sealed class WallReader(MortarDb db, ZoneClock clock)
             person,
             new Window(from, to, zone),
             await db.StandingsOf(person, cancellationToken),
+            await db.CalendarsGiving(person).ToListAsync(cancellationToken),
             alsoIn: person,
             cancellationToken
         );
@@ -96,6 +97,7 @@ internal sealed class WallReader(MortarDb db, ZoneClock clock)
             whose,
             new Window(from, to, await ZoneOf(coordinator, cancellationToken)),
             await db.StandingsAsSeenBy(coordinator, whose, cancellationToken),
+            await db.CalendarsGivingAsSeenBy(coordinator, whose, cancellationToken),
             alsoIn: coordinator,
             cancellationToken
         );
@@ -109,14 +111,16 @@ internal sealed class WallReader(MortarDb db, ZoneClock clock)
         PersonId person,
         Window window,
         IReadOnlyDictionary<CalendarId, Standing> standings,
+        IReadOnlyCollection<CalendarId> giving,
         PersonId alsoIn,
         CancellationToken cancellationToken
     )
     {
         var ids = standings.Keys.ToList();
+        var more = giving.Except(ids).ToList();
         var calendars = await db
             .Calendars.AsNoTracking()
-            .Where(calendar => ids.Contains(calendar.Id))
+            .Where(calendar => ids.Contains(calendar.Id) || more.Contains(calendar.Id))
             .ToListAsync(cancellationToken);
 
         // Who is in a group is known to its members only; whom else a clash takes is not told to others.
@@ -129,14 +133,16 @@ internal sealed class WallReader(MortarDb db, ZoneClock clock)
             .Members.AsNoTracking()
             .Where(member => groups.Contains(member.GroupId))
             .ToListAsync(cancellationToken);
-        var events = (await db.EventsTouching(ids, window, cancellationToken)).ToLookup(one => one.CalendarId);
+        var events = (await db.EventsTouching(ids, window, cancellationToken))
+            .Concat(await db.EventsGiven(person, more, window, cancellationToken))
+            .ToLookup(one => one.CalendarId);
         return new WallReading(
             person,
             window,
             [
                 .. calendars.Select(calendar => new ReadCalendar(
                     calendar,
-                    standings[calendar.Id].Role,
+                    standings.GetValueOrDefault(calendar.Id, Standing.Outside).Role,
                     [.. events[calendar.Id]]
                 )),
             ],

@@ -16,7 +16,7 @@ import { ladder, type Role } from './ladder'
 export function GiveForm({ layer }: { layer: Layer }) {
   const queries = useQueryClient()
   const acts = useActs()
-  const members = useQuery(groupQueries.members(layer.groupId))
+  const members = useQuery(groupQueries.members(layer.groupId ?? ''))
   const [address, setAddress] = useState('')
   const [role, setRole] = useState<Role>('view')
   const [message, setMessage] = useState('')

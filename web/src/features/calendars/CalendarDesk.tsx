@@ -189,9 +189,14 @@ function Settings({ layer, onClose }: { layer: Layer; onClose: () => void }) {
     <div className="grid gap-6">
       <CalendarForm
         key={layer.version}
-        start={{ ...layer, ...layer.calendar, groupDefault: layer.groupDefault ?? 'none' }}
+        start={{
+          ...layer,
+          groupId: layer.groupId ?? '',
+          ...layer.calendar,
+          groupDefault: layer.groupDefault ?? 'none',
+        }}
         isNew={false}
-        groupName={layer.groupName}
+        groupName={layer.groupName ?? ''}
         onSave={async (settings) => {
           const set = newSet()
           await writeCalendar(layer.calendarId, layer.version, settings, set)

@@ -140,7 +140,11 @@ export function EventDesk({
         />
       )}
       <form onSubmit={submit} className="grid gap-3">
-        <GoesTo layers={layers} calendarId={form.calendarId} onChange={(calendarId) => set({ calendarId })} />
+        <GoesTo
+          layers={form.mayGiveAway ? layers : layers.filter((layer) => layer.calendarId === form.calendarId)}
+          calendarId={form.calendarId}
+          onChange={(calendarId) => set({ calendarId })}
+        />
         <TextField
           label="Title"
           value={form.title}
@@ -238,7 +242,7 @@ export function EventDesk({
         <Button type="submit" look="main" wide disabled={busy || isLocked}>
           {isNew ? `Add to ${calendar?.name ?? '…'}` : 'Save'}
         </Button>
-        {!isNew && (
+        {!isNew && form.mayGiveAway && (
           <Button
             look="danger"
             disabled={busy || isLocked}
@@ -248,8 +252,8 @@ export function EventDesk({
           </Button>
         )}
       </form>
-      {!isNew && calendar && !isLocked && (
-        <EventGiving form={form} layer={calendar} people={members.data ?? []} onHandedOver={onClose} />
+      {!isNew && calendar && form.mayGiveAway && !isLocked && (
+        <EventGiving form={form} layer={calendar} people={members.data ?? []} onGiven={onClose} />
       )}
       {!isNew && <EventHistory calendarId={form.calendarId} eventId={form.eventId} only={form.only} />}
     </Desk>

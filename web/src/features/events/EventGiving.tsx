@@ -10,14 +10,15 @@ import { MadeLink } from '../access/MadeLink'
 import { putLink } from '../links/linkQueries'
 import { type Layer, titleOf } from '../wall/bricks'
 import type { EventForm } from './eventForm'
-import { handOver } from './eventQueries'
+import { handOver, letChange } from './eventQueries'
 
 interface EventGivingProps {
   form: EventForm
   layer: Layer
   /** Those who can be handed it: people of the group. */
   people: readonly { personId: string; name: string }[]
-  onHandedOver: () => void
+  /** Done: the event is another version now. */
+  onGiven: () => void
 }
 
 const linkSteps: readonly { value: Role; label: string }[] = [
@@ -26,7 +27,7 @@ const linkSteps: readonly { value: Role; label: string }[] = [
 ]
 
 /** Handing one event on: to another organizer, and, for coordinators, to whoever gets its link. */
-export function EventGiving({ form, layer, people, onHandedOver }: EventGivingProps) {
+export function EventGiving({ form, layer, people, onGiven }: EventGivingProps) {
   const queries = useQueryClient()
   const acts = useActs()
   const [open, setOpen] = useState(false)
@@ -44,7 +45,29 @@ export function EventGiving({ form, layer, people, onHandedOver }: EventGivingPr
     onSuccess: (set) => {
       const name = others.find((one) => one.personId === to)?.name ?? 'somebody else'
       acts.done(`“${titleOf(form.title)}” is ${name}’s to organize now.`, set)
-      onHandedOver()
+      onGiven()
+    },
+    onSettled: () => {
+      for (const key of ['wall', 'events']) void queries.invalidateQueries({ queryKey: [key] })
+    },
+  })
+  const [editors, setEditors] = useState(form.editors)
+  const named = people.filter((one) => form.attendees.includes(one.personId))
+  const letting = useMutation({
+    mutationFn: async () => {
+      const set = newSet()
+      await letChange(form.eventId, [...editors], form.version, set)
+      return set
+    },
+    onSuccess: (set) => {
+      const names = named.filter((one) => editors.includes(one.personId)).map((one) => one.name)
+      acts.done(
+        names.length === 0
+          ? `Nobody changes “${titleOf(form.title)}” by themselves now.`
+          : `${names.join(', ')} can change “${titleOf(form.title)}” now, and nothing else.`,
+        set,
+      )
+      onGiven()
     },
     onSettled: () => {
       for (const key of ['wall', 'events']) void queries.invalidateQueries({ queryKey: [key] })
@@ -101,6 +124,43 @@ export function EventGiving({ form, layer, people, onHandedOver }: EventGivingPr
           </p>
         )}
       </div>
+      {named.length > 0 && (
+        <fieldset className="grid gap-1.5">
+          <legend className="mb-1 text-[12px] text-cement-700">
+            Who is named on it and may change it, without having “{layer.name}”
+          </legend>
+          {named.map((one) => (
+            <label key={one.personId} className="flex items-center gap-2">
+              <input
+                type="checkbox"
+                checked={editors.includes(one.personId)}
+                onChange={(event) =>
+                  setEditors(
+                    event.target.checked
+                      ? [...editors, one.personId]
+                      : editors.filter((other) => other !== one.personId),
+                  )
+                }
+                className="size-4 accent-ink"
+              />
+              <span className="written">{one.name}</span>
+            </label>
+          ))}
+          <div>
+            <Button
+              disabled={letting.isPending || sameOnes(editors, form.editors)}
+              onClick={() => letting.mutate()}
+            >
+              Let them change it
+            </Button>
+          </div>
+          {letting.isError && (
+            <p role="alert" className="text-clash">
+              {sentenceOf(letting.error)}
+            </p>
+          )}
+        </fieldset>
+      )}
       {reaches(layer.role, 'coordinate') && (
         <div className="grid gap-2">
           <Choice
@@ -129,3 +189,6 @@ export function EventGiving({ form, layer, people, onHandedOver }: EventGivingPr
     </section>
   )
 }
+
+const sameOnes = (a: readonly string[], b: readonly string[]) =>
+  a.length === b.length && a.every((one) => b.includes(one))

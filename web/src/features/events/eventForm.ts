@@ -28,6 +28,10 @@ export interface EventForm {
   rule: string | null
   /** The rule as it was, by which it is seen whether it was changed. */
   ruleBefore: string | null
+  /** Whether it may also be deleted, moved to another calendar and given to others. */
+  mayGiveAway: boolean
+  /** Those who may change it by themselves. */
+  editors: readonly string[]
 }
 
 export const newForm = (calendarId: string, time: Time, attendees: readonly string[] = []): EventForm => ({
@@ -48,6 +52,8 @@ export const newForm = (calendarId: string, time: Time, attendees: readonly stri
   repeats: null,
   rule: null,
   ruleBefore: null,
+  mayGiveAway: true,
+  editors: [],
 })
 
 export const formOf = (brick: Schema['BrickBodyEvent'] | EventBrick): EventForm => ({
@@ -68,6 +74,8 @@ export const formOf = (brick: Schema['BrickBodyEvent'] | EventBrick): EventForm 
   repeats: brick.repeats,
   rule: brick.rule,
   ruleBefore: brick.rule,
+  mayGiveAway: brick.mayGiveAway,
+  editors: brick.editors,
 })
 
 /** The form as a brick, so that the wall draws it while it is written. */
@@ -93,6 +101,8 @@ export const brickOf = (form: EventForm): EventBrick => ({
   repeats: form.repeats,
   rule: form.rule,
   mayChange: true,
+  mayGiveAway: form.mayGiveAway,
+  editors: [...form.editors],
 })
 
 /** Whole days made of a stretch of hours, and hours made of whole days (an hour from nine). */

@@ -98,3 +98,13 @@ export const handOver = (eventId: string, personId: string, version: number | nu
       body: { personId },
     }),
   )
+
+/** Lets just these people, who are named on an event, change it without having its calendar. */
+export const letChange = (eventId: string, personIds: string[], version: number | null, set: string) =>
+  unwrap(
+    api.PUT('/api/events/{eventId}/editors', {
+      params: { path: { eventId }, header: { 'If-Match': `"${version}"` } },
+      headers: { 'X-Change-Set': set },
+      body: { personIds },
+    }),
+  )

@@ -150,8 +150,8 @@ function AllLayers({ layers, chip, people, person, onClose }: AllLayersProps) {
   const [filter, setFilter] = useState('')
   const has = (text: string) => text.toLowerCase().includes(filter.trim().toLowerCase())
   const groups = Map.groupBy(
-    layers.filter((layer) => has(layer.name) || has(layer.groupName)),
-    (layer) => layer.groupName,
+    layers.filter((layer) => has(layer.name) || has(layer.groupName ?? '')),
+    (layer) => layer.groupName ?? 'Single events given to you',
   )
   return (
     <section
@@ -247,7 +247,7 @@ function LayerChip({ layer, neighbours: [before, after], shelf, onOpen }: LayerC
         }
       >
         <MenuLabel>
-          {layer.name}: {roleName(layer.role)}
+          {layer.name}: {layer.role === 'none' ? 'single events, given to you' : roleName(layer.role)}
         </MenuLabel>
         <MenuItem onSelect={() => shelf.showOnly([layer])}>Only this one</MenuItem>
         <MenuItem
@@ -271,7 +271,9 @@ function LayerChip({ layer, neighbours: [before, after], shelf, onOpen }: LayerC
           </MenuItem>
         )}
         <MenuItem onSelect={() => onOpen(layer.calendarId, 'look')}>My look</MenuItem>
-        <MenuItem onSelect={() => onOpen(layer.calendarId, 'about')}>Open its page</MenuItem>
+        {layer.role !== 'none' && (
+          <MenuItem onSelect={() => onOpen(layer.calendarId, 'about')}>Open its page</MenuItem>
+        )}
         {layer.role === 'coordinate' && (
           <>
             <MenuLine />

@@ -358,13 +358,17 @@ function Wall({ view }: { view: View }) {
         'onlyThis',
         set,
       ),
+      (each) => each.mayChange,
     )
   }
   /** One act on all that are marked; dates of one series follow each other, each on the version the one before made. */
-  const forMarked = async (act: (form: EventForm, set: ReturnType<typeof newSet>) => Promise<Written>) => {
+  const forMarked = async (
+    act: (form: EventForm, set: ReturnType<typeof newSet>) => Promise<Written>,
+    may: (brick: EventBrick) => boolean = (each) => each.mayGiveAway,
+  ) => {
     const set = newSet()
     const versions = new Map<string, number>()
-    for (const one of marked.filter((each) => each.mayChange)) {
+    for (const one of marked.filter(may)) {
       const form = formOf(one)
       const version = versions.get(one.eventId) ?? one.version
       const written = await act({ ...form, version }, set)
@@ -373,7 +377,7 @@ function Wall({ view }: { view: View }) {
     return set
   }
   const deleteMarked = async () => {
-    const count = marked.length
+    const count = marked.filter((each) => each.mayGiveAway).length
     const set = await forMarked((form, one) => remove(form, 'onlyThis', one))
     setMarks(new Set())
     acts.done(`Deleted ${count === 1 ? 'one event' : `${count} events`}.`, set)

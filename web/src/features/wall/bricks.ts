@@ -45,6 +45,8 @@ export const blankBrick = (calendarId: string, eventId: string, time: Time): Eve
   repeats: null,
   rule: null,
   mayChange: false,
+  mayGiveAway: false,
+  editors: [],
 })
 
 /** The bricks that clash with another, by their keys, hard where both are settled. */

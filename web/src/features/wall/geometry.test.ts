@@ -28,6 +28,8 @@ const brick = (eventId: string, time: Time): EventBrick => ({
   repeats: null,
   rule: null,
   mayChange: true,
+  mayGiveAway: true,
+  editors: [],
 })
 
 const clock = (start: string, end: string): Time => ({

@@ -1,0 +1,100 @@
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Words;
+using Mortar.Data.Access;
+using Mortar.Data.Calendars;
+using Mortar.Data.Store;
+
+namespace Mortar.Data.Events;
+
+/// <summary>Why somebody may not do something with an event; <c>null</c> where they may.</summary>
+public static class EventChecks
+{
+    /// <summary>To change it where it is.</summary>
+    internal static Task<Outcome<EventRow>?> WhyNotChange(
+        this MortarDb db,
+        PersonId actor,
+        EventRow row,
+        int? version,
+        CancellationToken cancellationToken
+    ) => db.WhyNot(row, version, role => AccessRules.ToChange(role, actor, row.ToCore()), actor, cancellationToken);
+
+    /// <summary>To delete it, move it away, hand it over or give it to others.</summary>
+    internal static Task<Outcome<EventRow>?> WhyNotGiveAway(
+        this MortarDb db,
+        PersonId actor,
+        EventRow row,
+        int? version,
+        CancellationToken cancellationToken
+    ) => db.WhyNot(row, version, role => AccessRules.ToGiveAway(role, actor, row.ToCore()), actor, cancellationToken);
+
+    /// <summary>Those named who are neither in the group of the calendar nor have access by another way.</summary>
+    internal static async Task<IReadOnlyCollection<PersonId>> StrangersAmong(
+        this MortarDb db,
+        IEnumerable<PersonId> named,
+        CalendarRow calendar,
+        CancellationToken cancellationToken
+    )
+    {
+        var strangers = named.ToHashSet();
+        if (strangers.Count > 0)
+        {
+            strangers.ExceptWith(await db.ReadersOf(calendar.Id, cancellationToken));
+            strangers.ExceptWith(
+                await db
+                    .Members.Where(member => member.GroupId == calendar.GroupId)
+                    .Select(member => member.PersonId)
+                    .ToListAsync(cancellationToken)
+            );
+        }
+
+        return strangers;
+    }
+
+    /// <summary>Access first, so that neither a version nor a place in the bin is told to somebody for whom the event is not there.</summary>
+    private static async Task<Outcome<EventRow>?> WhyNot(
+        this MortarDb db,
+        EventRow row,
+        int? version,
+        Func<Role, Verdict> verdict,
+        PersonId actor,
+        CancellationToken cancellationToken
+    )
+    {
+        var standing = await db.StandingOf(actor, row.CalendarId, cancellationToken);
+        if (await db.IsGone(row, standing.Role, cancellationToken))
+        {
+            return new Outcome<EventRow>.NotThere("event");
+        }
+
+        if (verdict(standing.Role).Refusal<EventRow>("event", "Edit") is { } refusal)
+        {
+            return refusal;
+        }
+
+        if (row.DeletedAt is not null)
+        {
+            return new Outcome<EventRow>.Refused(
+                "in-bin",
+                "This event was deleted in the meantime. Bring it back first."
+            );
+        }
+
+        return version is null ? new Outcome<EventRow>.VersionNeeded()
+            : version != row.Version ? new Outcome<EventRow>.Stale(row)
+            : null;
+    }
+
+    /// <summary>An event given by itself goes with its calendar to the bin, where nobody has a step that says so.</summary>
+    public static async Task<bool> IsGone(
+        this MortarDb db,
+        EventRow row,
+        Role role,
+        CancellationToken cancellationToken
+    ) =>
+        role == Role.None
+        && await db.Calendars.AnyAsync(
+            calendar => calendar.Id == row.CalendarId && calendar.DeletedAt != null,
+            cancellationToken
+        );
+}
