@@ -38,6 +38,9 @@ public enum Subject
 
     /// <summary>That somebody sees and answers for a member of a group.</summary>
     Guardian,
+
+    /// <summary>Somebody's request for a calendar of a person or a group.</summary>
+    OpenAsk,
 }
 
 /// <summary>One row of the log: what was before and what came after.</summary>

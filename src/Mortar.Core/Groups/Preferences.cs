@@ -36,6 +36,9 @@ public sealed record Preferences(
     CalendarId? EventCalendar
 )
 {
+    /// <summary>Whether people of one's groups are told when one is busy, and never with what.</summary>
+    public bool ShowsBusy { get; init; }
+
     /// <summary>The shortest a new event can be at first, in minutes.</summary>
     public const int ShortestEvent = 5;
 

@@ -1,5 +1,6 @@
 using Mortar.Core.Access;
 using Mortar.Core.Calendars;
+using NodaTime;
 
 namespace Mortar.Core.Groups;
 
@@ -14,4 +15,12 @@ public static class SortRules
             (GroupSort.Staff, Purpose.Away) => Role.Add,
             _ => Role.View,
         };
+
+    /// <summary>The weekdays on which its people are usually there: clubs, classes and families meet on any.</summary>
+    public static IReadOnlyList<IsoDayOfWeek> WeekOf(GroupSort sort) =>
+        sort is GroupSort.Staff or GroupSort.Other ? Working : All;
+
+    private static readonly IReadOnlyList<IsoDayOfWeek> Working = [.. Enumerable.Range(1, 5).Cast<IsoDayOfWeek>()];
+
+    private static readonly IReadOnlyList<IsoDayOfWeek> All = [.. Enumerable.Range(1, 7).Cast<IsoDayOfWeek>()];
 }

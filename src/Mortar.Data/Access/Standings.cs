@@ -39,6 +39,13 @@ public static class Standings
         CancellationToken cancellationToken
     ) => await db.Of(person, Kept(db), cancellationToken);
 
+    /// <summary>Where some people stand with every calendar they reach.</summary>
+    public static async Task<IReadOnlyDictionary<(CalendarId Calendar, PersonId Person), Standing>> StandingsOf(
+        this MortarDb db,
+        IReadOnlyList<PersonId> people,
+        CancellationToken cancellationToken
+    ) => people.Count == 0 ? [] : Resolve(await db.Ways(Kept(db), people, cancellationToken), db.Now);
+
     /// <summary>Where a person would stand with the calendars in the bin, were they brought back.</summary>
     public static async Task<IReadOnlyDictionary<CalendarId, Standing>> StandingsInBin(
         this MortarDb db,
@@ -70,7 +77,7 @@ public static class Standings
         CancellationToken cancellationToken
     ) =>
         Resolve(
-            await db.Ways(db.Calendars.Where(row => calendars.Contains(row.Id)), person: null, cancellationToken),
+            await db.Ways(db.Calendars.Where(row => calendars.Contains(row.Id)), people: null, cancellationToken),
             db.Now
         );
 
@@ -125,21 +132,21 @@ public static class Standings
         CancellationToken cancellationToken
     )
     {
-        var ways = await db.Ways(calendars, person, cancellationToken);
+        var ways = await db.Ways(calendars, [person], cancellationToken);
         return Resolve(ways, db.Now).ToDictionary(found => found.Key.Calendar, found => found.Value);
     }
 
-    /// <summary>All that leads a person, or everybody, to some calendars.</summary>
+    /// <summary>All that leads some people, or everybody, to some calendars.</summary>
     private static async Task<List<(Found Found, Grant Grant)>> Ways(
         this MortarDb db,
         IQueryable<CalendarRow> calendars,
-        PersonId? person,
+        IReadOnlyList<PersonId>? people,
         CancellationToken cancellationToken
     )
     {
         var guardians = await (
             from guardian in db.Guardians.AsNoTracking()
-            where guardian.EndedAt == null && (person == null || guardian.GuardianId == person)
+            where guardian.EndedAt == null && (people == null || people.Contains(guardian.GuardianId))
             join ward in db.Members
                 on new { guardian.GroupId, PersonId = guardian.WardId } equals new { ward.GroupId, ward.PersonId }
             select guardian
@@ -147,9 +154,9 @@ public static class Standings
         var wards = guardians.ConvertAll(guardian => guardian.WardId);
         var found = await db.Ways(
             calendars,
-            db.Grants.Where(one => person == null || one.PersonId == person || wards.Contains(one.PersonId)),
-            db.Members.Where(one => person == null || one.PersonId == person || wards.Contains(one.PersonId)),
-            db.LinkHolders.Where(one => person == null || one.PersonId == person),
+            db.Grants.Where(one => people == null || people.Contains(one.PersonId) || wards.Contains(one.PersonId)),
+            db.Members.Where(one => people == null || people.Contains(one.PersonId) || wards.Contains(one.PersonId)),
+            db.LinkHolders.Where(one => people == null || people.Contains(one.PersonId)),
             cancellationToken
         );
         var ofWards =
@@ -160,7 +167,7 @@ public static class Standings
                 && way.Found.InGroup == guardian.GroupId
                 && way.Grant.Way != Way.Link
             select (way.Found with { PersonId = guardian.GuardianId }, GuardianRules.OfWard(way.Grant));
-        return [.. found.Where(way => person is null || way.Found.PersonId == person), .. ofWards];
+        return [.. found.Where(way => people is null || people.Contains(way.Found.PersonId)), .. ofWards];
     }
 
     /// <summary>All that leads from some grants, memberships and links to some calendars.</summary>

@@ -68,7 +68,13 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
         CancellationToken cancellationToken
     )
     {
-        if (changes.Count == 0 || changes.Exists(change => change.Actor != actor))
+        // A request cannot be undone by who made it: whether it reached anybody would be told by that.
+        if (
+            changes.Count == 0
+            || changes.Exists(change =>
+                change.Actor != actor || (change.Subject == Subject.OpenAsk && change.Concerns == actor)
+            )
+        )
         {
             return new Outcome<int>.NotThere("change");
         }
@@ -242,6 +248,7 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
             Subject.Group => await db.Groups.FindAsync([new GroupId(one.SubjectId)], cancellationToken),
             Subject.Link => await db.Links.FindAsync([new LinkId(one.SubjectId)], cancellationToken),
             Subject.LinkHolder => await db.LinkHolders.FindAsync([one.SubjectId], cancellationToken),
+            Subject.OpenAsk => await db.OpenAsks.FindAsync([new AskId(one.SubjectId)], cancellationToken),
             Subject.Ask => await db.Asks.FindAsync([new AskId(one.SubjectId)], cancellationToken),
             _ => null,
         };

@@ -1,10 +1,10 @@
-using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Availability;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Calendars;
+using Mortar.Data.Groups;
 using Mortar.Data.Store;
 
 namespace Mortar.Data.Events;
@@ -40,9 +40,7 @@ internal static class BookingChecks
         }
 
         var role = (await db.StandingOf(actor, place.Id, cancellationToken)).Role;
-        var reader = zones.Zone(
-            await db.People.Where(one => one.Id == actor).Select(one => one.Zone).SingleAsync(cancellationToken)
-        );
+        var reader = await db.ZoneOf(actor, zones, cancellationToken);
         return new Outcome<T>.Refused(
             "taken",
             Bookings.Sentence(

@@ -1,6 +1,8 @@
 using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Store;
+using NodaTime;
 
 namespace Mortar.Data.Groups;
 
@@ -19,6 +21,17 @@ public static class GroupQueries
             .Select(row => row.PersonId);
         return people.Where(one => one.Address == address.Value || further.Contains(one.Id));
     }
+
+    /// <summary>The zone on whose clock somebody sees everything.</summary>
+    public static async Task<DateTimeZone> ZoneOf(
+        this MortarDb db,
+        PersonId person,
+        ZoneClock clock,
+        CancellationToken cancellationToken
+    ) =>
+        clock.Zone(
+            await db.People.Where(one => one.Id == person).Select(one => one.Zone).SingleAsync(cancellationToken)
+        );
 
     /// <summary>Those who share a group with a person, and so are known to them by name.</summary>
     public static IQueryable<PersonRow> KnownTo(this MortarDb db, PersonId person)

@@ -34,6 +34,19 @@ public sealed record WaitingAsk(
     Instant AskedAt
 );
 
+/// <summary>A request for a calendar of one's own or of a group one coordinates.</summary>
+/// <param name="GroupId">The group that is asked; <c>null</c> where one is asked oneself.</param>
+public sealed record WaitingOpenAsk(
+    AskId Id,
+    GroupId? GroupId,
+    string? GroupName,
+    string From,
+    string? Address,
+    Role Role,
+    string Note,
+    Instant AskedAt
+);
+
 /// <summary>Something that somebody else did and that concerns the reader.</summary>
 public sealed record Notice(long Sequence, Instant At, string Sentence, bool Seen);
 
@@ -88,6 +101,27 @@ public sealed class InboxQueries(MortarDb db)
             )
         ).ToListAsync(cancellationToken);
     }
+
+    /// <summary>The requests that name no calendar and that a person can answer, oldest first.</summary>
+    public async Task<IReadOnlyList<WaitingOpenAsk>> OpenAsks(PersonId person, CancellationToken cancellationToken) =>
+        await (
+            from ask in db.OpenAsksTo(person)
+            where ask.State == AskState.Waiting
+            join asker in db.People on ask.PersonId equals asker.Id
+            join asked in db.Groups on ask.ToGroupId equals asked.Id into groups
+            from asked in groups.DefaultIfEmpty()
+            orderby ask.AskedAt
+            select new WaitingOpenAsk(
+                ask.Id,
+                ask.ToGroupId,
+                asked == null ? null : asked.Name,
+                asker.Name,
+                asker.Address,
+                ask.Role,
+                ask.Note,
+                ask.AskedAt
+            )
+        ).ToListAsync(cancellationToken);
 
     /// <summary>The latest notices for a person, newest first.</summary>
     public async Task<IReadOnlyList<Notice>> Notices(PersonId person, CancellationToken cancellationToken)
@@ -169,6 +203,9 @@ public sealed class InboxQueries(MortarDb db)
                 actor,
                 calendar
             ),
+            Subject.OpenAsk
+                when change.After is { } after && StoredText.Read<OpenAskRow>(after).State == AskState.Refused =>
+                $"{actor} did not give you the access you asked for.",
             Subject.Ask when change.After is { } after && StoredText.Read<AskRow>(after).State == AskState.Refused =>
                 $"{actor} did not give you the access you asked for.",
             _ => null,

@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
+using Mortar.Data.Groups;
 using Mortar.Data.Store;
 using NodaTime;
 
@@ -75,18 +76,47 @@ public sealed class Letters(string publicUrl)
             where person.Address != null
             select person.Address
         ).ToListAsync(cancellationToken);
-        var note = ask.Note.Length > 0 ? $"\nThey write:\n\n{ask.Note}\n" : string.Empty;
+        return Asked(from, $"the step {RoleSentence.Name(ask.Role)} on “{calendar}”", ask.Note, to, ask.Id, now);
+    }
+
+    /// <summary>The mails to those who can answer a request that names no calendar.</summary>
+    public async Task<IReadOnlyList<MailRow>> Asked(MortarDb db, OpenAskRow ask, CancellationToken cancellationToken)
+    {
+        var from = await db.People.SingleAsync(one => one.Id == ask.PersonId, cancellationToken);
+        var group = ask.ToGroupId is { } id
+            ? await db.Groups.Where(one => one.Id == id).Select(one => one.Name).SingleAsync(cancellationToken)
+            : null;
+        var to = await (
+            from person in db.People
+            where
+                person.Address != null
+                && (
+                    person.Id == ask.ToPersonId
+                    || db.Members.Any(member =>
+                        member.GroupId == ask.ToGroupId && member.PersonId == person.Id && member.Coordinates
+                    )
+                )
+            select person.Address
+        ).ToListAsync(cancellationToken);
+        var what = group is null ? "a calendar of yours" : $"a calendar of “{group}”";
+        return Asked(from, $"{what}, at the step {RoleSentence.Name(ask.Role)}", ask.Note, to, ask.Id, db.Now);
+    }
+
+    /// <summary>The link leads to the request itself; whoever it is forwarded to has to sign in to answer it.</summary>
+    private List<MailRow> Asked(PersonRow from, string what, string note, List<string> to, AskId id, Instant now)
+    {
+        var words = note.Length > 0 ? $"\nThey write:\n\n{note}\n" : string.Empty;
         return to.ConvertAll(address => new MailRow
         {
             To = address,
-            Subject = PlainText.Shorten($"{from.Name} asks for access to “{calendar}”", 180),
+            Subject = PlainText.Shorten($"{from.Name} asks for {what}", 180),
             Body = $"""
                 Hello,
 
-                {from.Name} ({from.Address}) asks for the step {RoleSentence.Name(ask.Role)} on “{calendar}”.
-                {note}
+                {from.Name} ({from.Address}) asks for {what}.
+                {words}
                 Give them that, less or more, or say no:
-                {publicUrl}/inbox
+                {publicUrl}/inbox?ask={id.Value}
                 """.ReplaceLineEndings("\n"),
             WrittenAt = now,
             DueAt = now,

@@ -341,6 +341,60 @@ namespace Mortar.Data.Migrations
                     b.ToTable("Links", (string)null);
                 });
 
+            modelBuilder.Entity("Mortar.Data.Access.OpenAskRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("AskedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Note")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("PersonId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Role")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("ToGroupId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("ToPersonId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ToGroupId");
+
+                    b.HasIndex("ToPersonId");
+
+                    b.HasIndex("PersonId", "ToGroupId")
+                        .IsUnique()
+                        .HasDatabaseName("UX_OpenAsks_OneGroup")
+                        .HasFilter("State = 'Waiting' AND ToGroupId IS NOT NULL");
+
+                    b.HasIndex("PersonId", "ToPersonId")
+                        .IsUnique()
+                        .HasDatabaseName("UX_OpenAsks_OnePerson")
+                        .HasFilter("State = 'Waiting' AND ToPersonId IS NOT NULL");
+
+                    b.ToTable("OpenAsks", null, t =>
+                        {
+                            t.HasCheckConstraint("CK_OpenAsks_To", "(ToPersonId IS NULL) <> (ToGroupId IS NULL)");
+                        });
+                });
+
             modelBuilder.Entity("Mortar.Data.Accounts.Account", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1058,6 +1112,23 @@ namespace Mortar.Data.Migrations
                         .HasForeignKey("MadeBy")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
+                });
+
+            modelBuilder.Entity("Mortar.Data.Access.OpenAskRow", b =>
+                {
+                    b.HasOne("Mortar.Data.Groups.PersonRow", null)
+                        .WithMany()
+                        .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Mortar.Data.Groups.GroupRow", null)
+                        .WithMany()
+                        .HasForeignKey("ToGroupId");
+
+                    b.HasOne("Mortar.Data.Groups.PersonRow", null)
+                        .WithMany()
+                        .HasForeignKey("ToPersonId");
                 });
 
             modelBuilder.Entity("Mortar.Data.Accounts.AddressRow", b =>

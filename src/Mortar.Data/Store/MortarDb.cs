@@ -42,6 +42,8 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
 
     public DbSet<AskRow> Asks => Set<AskRow>();
 
+    public DbSet<OpenAskRow> OpenAsks => Set<OpenAskRow>();
+
     public DbSet<InvitationRow> Invitations => Set<InvitationRow>();
 
     public DbSet<LinkRow> Links => Set<LinkRow>();

@@ -9,6 +9,7 @@ using Mortar.Data.Mail;
 using Mortar.Data.Store;
 using Mortar.Server.Features.Access;
 using Mortar.Server.Features.Accounts;
+using Mortar.Server.Features.Availability;
 using Mortar.Server.Features.Calendars;
 using Mortar.Server.Features.Changes;
 using Mortar.Server.Features.Demo;
@@ -65,6 +66,7 @@ internal static class MortarHost
         builder.Services.AddEvents();
         builder.Services.AddScoped<EventView>();
         builder.Services.AddWall();
+        builder.Services.AddAvailability();
         builder.Services.AddImports();
         builder.Services.AddChanges();
         builder.Services.AddInbox();
@@ -98,6 +100,7 @@ internal static class MortarHost
         api.MapAccess();
         api.MapEvents();
         api.MapWall();
+        api.MapAvailability();
         api.MapImports();
         api.MapChanges();
         api.MapInbox();

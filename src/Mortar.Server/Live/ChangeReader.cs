@@ -30,6 +30,7 @@ internal sealed class ChangeReader(
     private sealed record Entry(
         long Sequence,
         Subject Subject,
+        Guid SubjectId,
         CalendarId? CalendarId,
         PersonId? Concerns,
         PersonId Actor,
@@ -92,6 +93,7 @@ internal sealed class ChangeReader(
             .Select(change => new Entry(
                 change.Sequence,
                 change.Subject,
+                change.SubjectId,
                 change.CalendarId,
                 change.Concerns,
                 change.Actor,
@@ -116,6 +118,12 @@ internal sealed class ChangeReader(
             var everybody = Users([.. members.Union(ofOne.Select(entry => entry.Concerns).OfType<PersonId>())]);
             await everybody.SendAsync("shelfChanged", cancellationToken);
             await everybody.SendAsync("inboxChanged", cancellationToken);
+        }
+
+        foreach (var entry in entries.Where(entry => entry.Subject is Subject.OpenAsk))
+        {
+            var answerers = await db.AnswerersOf(new AskId(entry.SubjectId)).ToListAsync(cancellationToken);
+            await Users([.. answerers.Union([entry.Concerns!.Value])]).SendAsync("inboxChanged", cancellationToken);
         }
 
         foreach (var entry in entries.Where(entry => entry.Subject is Subject.Guardian && entry.Concerns is not null))

@@ -7,6 +7,7 @@ namespace Mortar.Server.Wire;
 /// <summary>How one person likes to see time, on the wire.</summary>
 /// <param name="DayBegins">Minutes after midnight.</param>
 /// <param name="DayEnds">Minutes after midnight.</param>
+/// <param name="ShowsBusy">Whether people of one's groups are told when one is busy, and never with what.</param>
 internal sealed record PreferencesBody(
     string Zone,
     string? SecondZone,
@@ -16,7 +17,8 @@ internal sealed record PreferencesBody(
     int DayBegins,
     int DayEnds,
     int EventMinutes,
-    Guid? EventCalendar
+    Guid? EventCalendar,
+    bool ShowsBusy = false
 )
 {
     public static PreferencesBody Of(Preferences preferences) =>
@@ -29,7 +31,8 @@ internal sealed record PreferencesBody(
             Minutes(preferences.DayBegins),
             Minutes(preferences.DayEnds),
             preferences.EventMinutes,
-            preferences.EventCalendar?.Value
+            preferences.EventCalendar?.Value,
+            preferences.ShowsBusy
         );
 
     public Preferences ToCore() =>
@@ -43,7 +46,10 @@ internal sealed record PreferencesBody(
             At(DayEnds),
             EventMinutes,
             EventCalendar is { } id ? new CalendarId(id) : null
-        );
+        )
+        {
+            ShowsBusy = ShowsBusy,
+        };
 
     private static int Minutes(LocalTime time) => (time.Hour * 60) + time.Minute;
 

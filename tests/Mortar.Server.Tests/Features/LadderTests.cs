@@ -258,6 +258,9 @@ public class LadderTests
             "GET links/{secret}", // these by LinkTests
             "GET links/{secret}/wall",
             "POST links/{secret}/use",
+            "PUT open-asks/{askId}", // these by OpenAskTests
+            "POST open-asks/{askId}/give",
+            "POST open-asks/{askId}/refuse",
             "GET addresses", // these by AddressTests
             "POST addresses",
             "POST addresses/confirm/{secret}",
@@ -265,6 +268,7 @@ public class LadderTests
             "GET shelf",
             "GET zones",
             "GET wall",
+            "GET times", // by TimesTests
             "GET ribbon",
             "GET find",
             "POST rules/preview",

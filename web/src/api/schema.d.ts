@@ -452,6 +452,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/times": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ReadTimes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/changes/{set}/undo": {
         parameters: {
             query?: never;
@@ -852,6 +868,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/open-asks/{askId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["AskByName"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/open-asks/{askId}/give": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["GiveAsk"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/open-asks/{askId}/refuse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["RefuseOpenAsk"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/invitation-links/{token}": {
         parameters: {
             query?: never;
@@ -1130,6 +1194,16 @@ export interface components {
             address: string;
             isConfirmed: boolean;
         };
+        AskByNameBody: {
+            to: string;
+            role: components["schemas"]["Role"];
+            note?: null | string;
+        };
+        AskByNameGiftBody: {
+            /** Format: uuid */
+            calendarId: string;
+            role: components["schemas"]["Role"];
+        };
         AskForAccessAnswerBody: {
             role: components["schemas"]["Role"];
         };
@@ -1383,6 +1457,7 @@ export interface components {
             zone: string;
             coordinates: boolean;
             hasAccount: boolean;
+            showsBusy: boolean;
             invitedAt: null | components["schemas"]["Instant"];
             guardians: components["schemas"]["GroupsGuardianBody"][];
         };
@@ -1456,6 +1531,7 @@ export interface components {
             unread: number;
             invitations: components["schemas"]["InboxInvitationBody"][];
             asks: components["schemas"]["InboxAskBody"][];
+            openAsks: components["schemas"]["InboxOpenAskBody"][];
             notices: components["schemas"]["InboxNoticeBody"][];
         };
         InboxInvitationBody: {
@@ -1475,6 +1551,18 @@ export interface components {
             at: components["schemas"]["Instant"];
             sentence: string;
             seen: boolean;
+        };
+        InboxOpenAskBody: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            groupId: null | string;
+            groupName: null | string;
+            from: string;
+            address: null | string;
+            role: components["schemas"]["Role"];
+            note: string;
+            askedAt: components["schemas"]["Instant"];
         };
         /** Format: date-time */
         Instant: string;
@@ -1666,6 +1754,8 @@ export interface components {
             eventMinutes: number;
             /** Format: uuid */
             eventCalendar: null | string;
+            /** @default false */
+            showsBusy: boolean;
         };
         /** @enum {string} */
         Purpose: "events" | "away" | "place";
@@ -1700,6 +1790,16 @@ export interface components {
             minutes: number;
             /** Format: int32 */
             clashes: number;
+        };
+        ReadTimesBody: {
+            /** Format: uuid */
+            personId: string;
+            stretches: components["schemas"]["ReadTimesStretchBody"][];
+        };
+        ReadTimesStretchBody: {
+            start: components["schemas"]["LocalDateTime"];
+            end: components["schemas"]["LocalDateTime"];
+            tentative: boolean;
         };
         /** @enum {string} */
         Role: "none" | "times" | "outline" | "view" | "add" | "edit" | "coordinate";
@@ -2600,6 +2700,30 @@ export interface operations {
             };
         };
     };
+    ReadTimes: {
+        parameters: {
+            query: {
+                from: components["schemas"]["DateQuery"];
+                to: components["schemas"]["DateQuery"];
+                people: string[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadTimesBody"][];
+                };
+            };
+        };
+    };
     UndoChange: {
         parameters: {
             query?: never;
@@ -3364,6 +3488,74 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["ReadAccessHistoryEntryBody"][];
                 };
+            };
+        };
+    };
+    AskByName: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                askId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskByNameBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GiveAsk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                askId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskByNameGiftBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    RefuseOpenAsk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                askId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

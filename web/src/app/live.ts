@@ -16,10 +16,12 @@ export function openLiveLine(queries: QueryClient): () => void {
     for (const key of keys) void queries.invalidateQueries({ queryKey: [key] })
   }
   line.on('calendarChanged', () => {
-    refetch('wall', 'events', 'ribbon', 'find')
+    refetch('wall', 'times', 'events', 'ribbon', 'find')
     announce('Somebody changed the wall.')
   })
-  line.on('shelfChanged', () => refetch('shelf', 'wall', 'groups', 'events', 'ribbon', 'find', 'sets'))
+  line.on('shelfChanged', () =>
+    refetch('shelf', 'wall', 'times', 'groups', 'events', 'ribbon', 'find', 'sets'),
+  )
   line.on('accessChanged', () => refetch('access'))
   line.on('inboxChanged', () => refetch('inbox'))
   // While the line was down changes may have been missed.

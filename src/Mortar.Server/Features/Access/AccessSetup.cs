@@ -10,6 +10,7 @@ internal static class AccessSetup
             .AddScoped<AccessCommands>()
             .AddScoped<GroupAccessCommands>()
             .AddScoped<AskCommands>()
+            .AddScoped<OpenAskCommands>()
             .AddScoped<LinkCommands>()
             .AddScoped<AccessHistory>();
 
@@ -22,6 +23,7 @@ internal static class AccessSetup
         GroupAccess.Map(calendar);
         Links.Map(calendar);
         AskForAccess.Map(api, calendar);
+        AskByName.Map(api);
         AccessTable.Map(api);
         ReadAccessHistory.Map(api, calendar);
         AnswerInvitation.Map(api);

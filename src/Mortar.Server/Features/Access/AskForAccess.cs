@@ -14,7 +14,7 @@ internal static class AskForAccess
     internal sealed record AnswerBody(Role Role);
 
     /// <summary>Well over what asking takes when there is something to write.</summary>
-    private static readonly TimeSpan Least = TimeSpan.FromMilliseconds(120);
+    internal static readonly TimeSpan Least = TimeSpan.FromMilliseconds(120);
 
     internal static void Map(RouteGroupBuilder api, RouteGroupBuilder calendar)
     {

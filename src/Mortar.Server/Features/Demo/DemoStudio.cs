@@ -34,6 +34,9 @@ internal sealed partial class DemoStudio(MortarDb db, UserManager<Account> accou
         "Sol Ortega",
     ];
 
+    /// <summary>Those who let people of their groups see when they are busy.</summary>
+    private static readonly DemoPerson[] ShowsBusy = [Ines, Tomasz, Dele];
+
     /// <summary>Makes everything, where there is no account yet.</summary>
     public async Task Furnish(CancellationToken cancellationToken)
     {
@@ -89,15 +92,15 @@ internal sealed partial class DemoStudio(MortarDb db, UserManager<Account> accou
     {
         foreach (var person in All)
         {
-            db.People.Add(
-                new PersonRow
-                {
-                    Id = person.Id,
-                    Name = person.Name,
-                    Address = person.Address,
-                    Zone = person.Zone,
-                }
-            );
+            var row = new PersonRow
+            {
+                Id = person.Id,
+                Name = person.Name,
+                Address = person.Address,
+                Zone = person.Zone,
+            };
+            row.Take(Core.Groups.Preferences.In(person.Zone) with { ShowsBusy = ShowsBusy.Contains(person) });
+            db.People.Add(row);
             var made = await accounts.CreateAsync(
                 new Account
                 {
@@ -350,6 +353,21 @@ internal sealed partial class DemoStudio(MortarDb db, UserManager<Account> accou
         ToBeSet(calendar, Dele, "Marsh fair", 5, 6, "Fair");
         ToBeSet(calendar, Dele, "Harbour fair", 26, 27, "Fair");
         Once(calendar, Dele, "Pit firing", 13, 15, 0, 4, "Lower field", "Dry wood and long gloves.");
+
+        // Nobody else reaches this one; when it takes him is all that people of his groups are told.
+        var own = Calendar(
+            group,
+            "Dele’s other work",
+            "Not for the club.",
+            Hue.Copper,
+            Mark.Post,
+            Purpose.Events,
+            Role.None,
+            [(Dele, Role.Coordinate)],
+            takes: WhoseTime.Person,
+            person: Dele
+        );
+        Weekly(own, Dele, "Timber yard", 3, 8, 0, 4, "TH,FR");
         return Task.CompletedTask;
     }
 

@@ -7,6 +7,7 @@ using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Events;
+using Mortar.Data.Groups;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
 using NodaTime;
@@ -50,12 +51,7 @@ internal static class EventHistory
             return Verdict.Denied.Refusal("View")!;
         }
 
-        var zone = clock.Zone(
-            await db
-                .People.Where(person => person.Id == acting.Person)
-                .Select(person => person.Zone)
-                .SingleAsync(cancellationToken)
-        );
+        var zone = await db.ZoneOf(acting.Person, clock, cancellationToken);
         var changes = await (
             from change in db.Changes.AsNoTracking()
             where change.Subject == Subject.Event && change.SubjectId == eventId

@@ -7,6 +7,7 @@ using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Events;
+using Mortar.Data.Groups;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
 using Mortar.Server.Wire;
@@ -245,9 +246,7 @@ internal sealed class EventView(MortarDb db, ZoneClock clock)
             return null;
         }
 
-        var zone = clock.Zone(
-            await db.People.Where(one => one.Id == person).Select(one => one.Zone).SingleAsync(cancellationToken)
-        );
+        var zone = await db.ZoneOf(person, clock, cancellationToken);
         return
             row.ToCore().OccurrenceAt(only, clock, zone) is { } occurrence
             && VisibleEvent.Show(role, person, occurrence, zone) is { } shown

@@ -64,6 +64,7 @@ internal static class GroupsSetup
 
     /// <param name="Address">Told to coordinators of the group only.</param>
     /// <param name="HasAccount">Whether they can sign in; a name that was claimed, or somebody who came by themselves.</param>
+    /// <param name="ShowsBusy">Whether they let people of their groups see when they are busy.</param>
     /// <param name="InvitedAt">When a mail to claim the name was sent last; told to coordinators only.</param>
     /// <param name="Guardians">Who sees and answers for them; told to coordinators only.</param>
     internal sealed record MemberBody(
@@ -73,6 +74,7 @@ internal static class GroupsSetup
         string Zone,
         bool Coordinates,
         bool HasAccount,
+        bool ShowsBusy,
         Instant? InvitedAt,
         IReadOnlyList<GuardianBody> Guardians
     );
@@ -176,6 +178,7 @@ internal static class GroupsSetup
                 one.person.Zone,
                 one.member.Coordinates,
                 accounts.Contains(one.person.Id.Value),
+                one.person.ToPreferences().ShowsBusy,
                 me.Coordinates && one.member.ClaimHash is not null ? one.member.InvitedAt : null,
                 [.. guardians[one.person.Id]]
             ))

@@ -14,6 +14,7 @@ internal static class InboxSetup
         int Unread,
         IReadOnlyList<InvitationBody> Invitations,
         IReadOnlyList<AskBody> Asks,
+        IReadOnlyList<OpenAskBody> OpenAsks,
         IReadOnlyList<NoticeBody> Notices
     );
 
@@ -42,6 +43,18 @@ internal static class InboxSetup
         Instant AskedAt
     );
 
+    /// <param name="GroupId">The group that is asked for a calendar of its; <c>null</c> where one is asked oneself.</param>
+    internal sealed record OpenAskBody(
+        Guid Id,
+        Guid? GroupId,
+        string? GroupName,
+        string From,
+        string? Address,
+        Role Role,
+        string Note,
+        Instant AskedAt
+    );
+
     /// <param name="Sentence">What happened, for example "Ines Varga ended your access to “Glaze tests”."</param>
     internal sealed record NoticeBody(long Sequence, Instant At, string Sentence, bool Seen);
 
@@ -57,10 +70,11 @@ internal static class InboxSetup
     {
         var invitations = await inbox.Waiting(acting.Person, cancellationToken);
         var asks = await inbox.Asks(acting.Person, cancellationToken);
+        var open = await inbox.OpenAsks(acting.Person, cancellationToken);
         var notices = await inbox.Notices(acting.Person, cancellationToken);
         return TypedResults.Ok(
             new Body(
-                invitations.Count + asks.Count + notices.Count(notice => !notice.Seen),
+                invitations.Count + asks.Count + open.Count + notices.Count(notice => !notice.Seen),
                 [
                     .. invitations.Select(one => new InvitationBody(
                         one.Id.Value,
@@ -78,6 +92,18 @@ internal static class InboxSetup
                         one.Id.Value,
                         one.CalendarId.Value,
                         one.CalendarName,
+                        one.From,
+                        one.Address,
+                        one.Role,
+                        one.Note,
+                        one.AskedAt
+                    )),
+                ],
+                [
+                    .. open.Select(one => new OpenAskBody(
+                        one.Id.Value,
+                        one.GroupId?.Value,
+                        one.GroupName,
                         one.From,
                         one.Address,
                         one.Role,

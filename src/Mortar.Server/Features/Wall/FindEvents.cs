@@ -33,7 +33,7 @@ internal static class FindEvents
         CancellationToken cancellationToken
     )
     {
-        if (WallSetup.WhyNot(from.Value, to.Value) is { } refusal)
+        if (Ranges.WhyNot(from.Value, to.Value) is { } refusal)
         {
             return refusal;
         }

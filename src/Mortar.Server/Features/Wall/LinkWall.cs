@@ -140,7 +140,7 @@ internal static class LinkWall
     )
     {
         var (from, to) = (first.Value, last.Value);
-        if (WallSetup.WhyNot(from, to) is { } refusal)
+        if (Ranges.WhyNot(from, to) is { } refusal)
         {
             return refusal;
         }
@@ -163,7 +163,7 @@ internal static class LinkWall
     )
     {
         var (from, to) = (first.Value, last.Value);
-        if (WallSetup.WhyNot(from, to) is { } refusal)
+        if (Ranges.WhyNot(from, to) is { } refusal)
         {
             return refusal;
         }

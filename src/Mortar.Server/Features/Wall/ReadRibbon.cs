@@ -36,7 +36,7 @@ internal static class ReadRibbon
         }
 
         var last = from.Value.PlusDays((weeks * 7) - 1);
-        if (WallSetup.WhyNot(from.Value, last) is { } refusal)
+        if (Ranges.WhyNot(from.Value, last) is { } refusal)
         {
             return refusal;
         }

@@ -7,6 +7,7 @@ using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Calendars;
 using Mortar.Data.Events;
+using Mortar.Data.Groups;
 using Mortar.Data.Store;
 using NodaTime;
 
@@ -71,7 +72,7 @@ internal sealed class WallReader(MortarDb db, ZoneClock clock)
         CancellationToken cancellationToken
     )
     {
-        var zone = await ZoneOf(person, cancellationToken);
+        var zone = await db.ZoneOf(person, clock, cancellationToken);
         return await Read(
             person,
             new Window(from, to, zone),
@@ -95,16 +96,11 @@ internal sealed class WallReader(MortarDb db, ZoneClock clock)
     ) =>
         await Read(
             whose,
-            new Window(from, to, await ZoneOf(coordinator, cancellationToken)),
+            new Window(from, to, await db.ZoneOf(coordinator, clock, cancellationToken)),
             await db.StandingsAsSeenBy(coordinator, whose, cancellationToken),
             await db.CalendarsGivingAsSeenBy(coordinator, whose, cancellationToken),
             alsoIn: coordinator,
             cancellationToken
-        );
-
-    private async Task<DateTimeZone> ZoneOf(PersonId person, CancellationToken cancellationToken) =>
-        clock.Zone(
-            await db.People.Where(one => one.Id == person).Select(one => one.Zone).SingleAsync(cancellationToken)
         );
 
     private async Task<WallReading> Read(

@@ -1,7 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using Mortar.Core.Availability;
-using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Server.Hosting;
 using Mortar.Server.Wire;
@@ -60,7 +59,7 @@ internal static class WallSetup
     )
     {
         var (from, to) = (first.Value, last.Value);
-        if (WhyNot(from, to) is { } refusal)
+        if (Ranges.WhyNot(from, to) is { } refusal)
         {
             return refusal;
         }
@@ -75,19 +74,6 @@ internal static class WallSetup
             select BrickBody.Of(calendar.Row.Id, visible, zone);
         return TypedResults.Ok(new Body(from, to, zone.Id, [.. bricks], [.. reading.Clashes().SelectMany(Of)]));
     }
-
-    /// <summary>The problem of a range that is not answered; <c>null</c> for one that is.</summary>
-    internal static ProblemHttpResult? WhyNot(LocalDate from, LocalDate to) =>
-        to < from || Period.DaysBetween(from, to) >= Window.LongestDays || from.Year < 1 || to.Year > 9_998
-            ? Problems.Unfit([
-                new FieldProblem(
-                    "to",
-                    FormattableString.Invariant(
-                        $"Ask for 1 to {Window.LongestDays} days; the last not before the first."
-                    )
-                ),
-            ])
-            : null;
 
     private static IEnumerable<ClashBody> Of(Clash clash) =>
         clash.Times.Select(time => new ClashBody(

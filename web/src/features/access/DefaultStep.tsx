@@ -20,7 +20,12 @@ export function DefaultStep({ calendar, groupName }: DefaultStepProps) {
     mutationFn: async (groupDefault: Role) => {
       if (!layer) return null
       const set = newSet()
-      await writeCalendar(layer.calendarId, layer.version, { ...layer, groupId: layer.groupId ?? '', ...layer.calendar, groupDefault }, set)
+      await writeCalendar(
+        layer.calendarId,
+        layer.version,
+        { ...layer, groupId: layer.groupId ?? '', ...layer.calendar, groupDefault },
+        set,
+      )
       return { set, groupDefault }
     },
     onSuccess: (done) =>

@@ -130,6 +130,27 @@ export const askFor = (calendarId: string, role: Schema['Role'], note: string) =
     }),
   )
 
+/** Asks a person or a group for a calendar of theirs; whether they are here is not told. */
+export const askByName = (to: string, role: Schema['Role'], note: string) =>
+  unwrap(
+    api.PUT('/api/open-asks/{askId}', {
+      params: { path: { askId: crypto.randomUUID() } },
+      body: { to, role, note },
+    }),
+  )
+
+export const giveAsk = (askId: string, calendarId: string, role: Schema['Role'], set: string) =>
+  unwrap(
+    api.POST('/api/open-asks/{askId}/give', {
+      params: { path: { askId } },
+      headers: named(set),
+      body: { calendarId, role },
+    }),
+  )
+
+export const refuseOpenAsk = (askId: string, set: string) =>
+  unwrap(api.POST('/api/open-asks/{askId}/refuse', { params: { path: { askId } }, headers: named(set) }))
+
 export const grantAsk = (askId: string, role: Schema['Role'], set: string) =>
   unwrap(
     api.POST('/api/asks/{askId}/grant', {

@@ -12,7 +12,7 @@ import { type Layer, titleOf } from '../wall/bricks'
 import { Desk } from '../wall/Desk'
 import { EventGiving } from './EventGiving'
 import { EventHistory } from './EventHistory'
-import { type EventForm, timeProblem } from './eventForm'
+import { type EventForm, showAsChoices, timeProblem } from './eventForm'
 import type { Reach } from './eventQueries'
 import { GoesTo } from './GoesTo'
 import { ReachQuestion } from './ReachQuestion'
@@ -40,12 +40,6 @@ interface EventDeskProps {
   onClose: () => void
   onLeave: () => void
 }
-
-export const showAsChoices = [
-  { value: 'busy', label: 'Busy: it takes the time' },
-  { value: 'tentative', label: 'Tentative: not settled' },
-  { value: 'free', label: 'Free: it takes no time' },
-] as const
 
 const reminders = [
   { value: '', label: 'None' },

@@ -4,8 +4,8 @@ import { MarkBlock } from '../../ui/MarkSign'
 import { type EventBrick, type Layer, type Time, titleOf } from '../wall/bricks'
 import { Desk } from '../wall/Desk'
 import { dateOf, minutesBetween } from '../wall/times'
-import { showAsChoices } from './EventDesk'
 import { EventHistory } from './EventHistory'
+import { showAsChoices } from './eventForm'
 
 interface EventPageProps {
   brick: Omit<EventBrick, 'form'>

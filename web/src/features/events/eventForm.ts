@@ -34,6 +34,13 @@ export interface EventForm {
   editors: readonly string[]
 }
 
+/** How an event can count for the time of those it takes. */
+export const showAsChoices = [
+  { value: 'busy', label: 'Busy: it takes the time' },
+  { value: 'tentative', label: 'Tentative: not settled' },
+  { value: 'free', label: 'Free: it takes no time' },
+] as const
+
 export const newForm = (calendarId: string, time: Time, attendees: readonly string[] = []): EventForm => ({
   eventId: crypto.randomUUID(),
   only: null,

@@ -11,10 +11,11 @@ interface GroupMenuProps {
   onOpen: (groupId: string) => void
   onNewCalendar: () => void
   onNewGroup: () => void
+  onAsk: () => void
 }
 
 /** The group one is at work in, the others, and what can be made. */
-export function GroupMenu({ groups, open, onOpen, onNewCalendar, onNewGroup }: GroupMenuProps) {
+export function GroupMenu({ groups, open, onOpen, onNewCalendar, onNewGroup, onAsk }: GroupMenuProps) {
   const navigate = useNavigate()
   return (
     <Menu
@@ -47,6 +48,7 @@ export function GroupMenu({ groups, open, onOpen, onNewCalendar, onNewGroup }: G
       {open && <MenuItem onSelect={() => navigate(`/groups/${open.id}`)}>Settings of {open.name}</MenuItem>}
       {open && <MenuItem onSelect={onNewCalendar}>New calendar in {open.name}</MenuItem>}
       <MenuItem onSelect={onNewGroup}>New group</MenuItem>
+      <MenuItem onSelect={onAsk}>Ask somebody for a calendar</MenuItem>
       <MenuItem onSelect={() => navigate('/bin')}>Bin</MenuItem>
     </Menu>
   )

@@ -5,11 +5,13 @@ import { newSet, useActs } from '../../app/acts'
 import { momentText } from '../../app/dates'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
+import { useBroughtIntoView } from '../../ui/useBroughtIntoView'
 import { grantAsk, refuseAsk } from '../access/accessQueries'
 import { ladder, type Role, roleName } from '../access/ladder'
 
-/** A request for access, with the coordinator's answer: that step, a lower or a higher one, or no. */
-export function AskCard({ ask }: { ask: Schema['InboxAskBody'] }) {
+/** A request for access, brought before the eye where a mail led to it, with the coordinator's answer: that step, a lower or a higher one, or no. */
+export function AskCard({ ask, isMeant }: { ask: Schema['InboxAskBody']; isMeant: boolean }) {
+  const card = useBroughtIntoView<HTMLLIElement>(isMeant)
   const queries = useQueryClient()
   const acts = useActs()
   const [role, setRole] = useState<Role>(ask.role)
@@ -32,7 +34,7 @@ export function AskCard({ ask }: { ask: Schema['InboxAskBody'] }) {
     },
   })
   return (
-    <li className="grid gap-2 rounded-control border-2 border-ink bg-surface p-4">
+    <li ref={card} tabIndex={-1} className="grid gap-2 rounded-control border-2 border-ink bg-surface p-4">
       <h2 className="written text-lg">
         {ask.from} asks for {roleName(ask.role)} on “{ask.calendarName}”
       </h2>

@@ -1,16 +1,19 @@
 import { useQuery } from '@tanstack/react-query'
 import { useEffect } from 'react'
-import { Link } from 'react-router'
+import { Link, useSearchParams } from 'react-router'
 import { momentText } from '../../app/dates'
 import { Page } from '../../ui/Page'
 import { AnswerButtons } from '../invitation/AnswerButtons'
 import { AskCard } from './AskCard'
 import { inboxQuery, seeInbox } from './inboxQuery'
+import { OpenAskCard } from './OpenAskCard'
 
 /** Invitations that wait for an answer, and what others did that concerns one. */
 export function InboxPage() {
   const inbox = useQuery(inboxQuery)
-  const { invitations = [], asks = [], notices = [] } = inbox.data ?? {}
+  const { invitations = [], asks = [], openAsks = [], notices = [] } = inbox.data ?? {}
+  // A mail leads to the request it is about.
+  const meant = useSearchParams()[0].get('ask')
   const newest = notices.find((notice) => !notice.seen)?.sequence
   useEffect(() => {
     // Leaving the page is what makes its notices read; while it is open they stay marked as new.
@@ -19,7 +22,7 @@ export function InboxPage() {
 
   return (
     <Page title="Inbox">
-      {inbox.data && invitations.length === 0 && asks.length === 0 && notices.length === 0 && (
+      {inbox.data && invitations.length + asks.length + openAsks.length + notices.length === 0 && (
         <p className="text-cement-700">
           Nothing waits for you. Invitations and requests arrive here, and what changes for you.{' '}
           <Link to="/week" className="underline underline-offset-2">
@@ -29,7 +32,10 @@ export function InboxPage() {
       )}
       <ul className="grid gap-3">
         {asks.map((ask) => (
-          <AskCard key={ask.id} ask={ask} />
+          <AskCard key={ask.id} ask={ask} isMeant={ask.id === meant} />
+        ))}
+        {openAsks.map((ask) => (
+          <OpenAskCard key={ask.id} ask={ask} isMeant={ask.id === meant} />
         ))}
         {invitations.map((one) => (
           <li key={one.id} className="grid gap-2 rounded-control border-2 border-ink bg-surface p-4">

@@ -140,6 +140,24 @@ export function PreferencesPage() {
             }))}
           />
         </fieldset>
+        <fieldset className="grid gap-2">
+          <legend className="mb-2 font-head text-lg font-bold">What others see</legend>
+          <label className="flex items-start gap-2">
+            <input
+              type="checkbox"
+              checked={wish.showsBusy ?? false}
+              onChange={(event) => set({ showsBusy: event.target.checked })}
+              className="mt-0.5 size-4 accent-ink"
+            />
+            <span>
+              People of my groups see when I am busy
+              <span className="block text-[12px] text-cement-700">
+                Only when, never with what: from all calendars you have, also private ones. They find times
+                that suit you without asking.
+              </span>
+            </span>
+          </label>
+        </fieldset>
         <div className="flex items-center gap-3">
           <Button type="submit" look="main">
             Keep these

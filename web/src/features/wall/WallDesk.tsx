@@ -4,13 +4,13 @@ import type { Schema } from '../../api/client'
 import { sentenceOf } from '../../api/problem'
 import { reaches } from '../access/ladder'
 import { NewCalendarDesk } from '../calendars/NewCalendarDesk'
-import { type Asking, EventDesk } from '../events/EventDesk'
+import type { Asking } from '../events/EventDesk'
 import { EventPage } from '../events/EventPage'
 import { type EventForm, formOf } from '../events/eventForm'
 import { eventQuery } from '../events/eventQueries'
 import { NewGroupDesk } from '../groups/NewGroupDesk'
 import { LookDesk } from '../shelf/LookDesk'
-import { type EventBrick, fromEventKey, type Layer } from './bricks'
+import { type EventBrick, fromEventKey, type Layer, titleOf } from './bricks'
 import { Desk } from './Desk'
 import type { DeskPlace } from './deskPlace'
 import { FindDesk } from './FindDesk'
@@ -20,6 +20,13 @@ import type { Search } from './wallQuery'
 const CalendarDesk = lazy(() =>
   import('../calendars/CalendarDesk').then((module) => ({ default: module.CalendarDesk })),
 )
+
+const loadEventDesk = () => import('../events/EventDesk')
+const EventDesk = lazy(() => loadEventDesk().then((module) => ({ default: module.EventDesk })))
+// The wall is there before; when it is, so that nobody waits for it on the first press.
+if (typeof requestIdleCallback === 'function') requestIdleCallback(() => void loadEventDesk())
+
+const AskDesk = lazy(() => import('../access/AskDesk').then((module) => ({ default: module.AskDesk })))
 
 interface WallDeskProps {
   place: Exclude<DeskPlace, { kind: 'keys' }>
@@ -77,18 +84,26 @@ export function WallDesk({
       return gone ? (
         <NotThere onClose={onClose} />
       ) : (
-        <EventDesk
-          key={`${form.eventId}/${asked}`}
-          asked={asked}
-          isLocked={isLocked}
-          form={form}
-          layers={open}
-          met={met}
-          onForm={onForm}
-          onMet={onMet}
-          onClose={onClose}
-          onLeave={onLeave}
-        />
+        <Suspense
+          fallback={
+            <Desk title={titleOf(form.title)} onClose={onLeave}>
+              {null}
+            </Desk>
+          }
+        >
+          <EventDesk
+            key={`${form.eventId}/${asked}`}
+            asked={asked}
+            isLocked={isLocked}
+            form={form}
+            layers={open}
+            met={met}
+            onForm={onForm}
+            onMet={onMet}
+            onClose={onClose}
+            onLeave={onLeave}
+          />
+        </Suspense>
       )
     }
     case 'event':
@@ -153,6 +168,12 @@ export function WallDesk({
           onClose={onClose}
         />
       ) : null
+    case 'ask':
+      return (
+        <Suspense>
+          <AskDesk groupId={group?.id} onClose={onClose} />
+        </Suspense>
+      )
     case 'newGroup':
       return <NewGroupDesk onMade={onGroup} onClose={onClose} />
   }

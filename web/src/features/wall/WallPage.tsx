@@ -41,6 +41,7 @@ import { MonthView } from './MonthView'
 import { keepLastCalendar, layerToMakeIn } from './makeIn'
 import { PeriodNav } from './PeriodNav'
 import { PrintHead } from './PrintHead'
+import { bricksOfPeople, layerOfPerson, timesQuery } from './personLayers'
 import { Ribbon } from './Ribbon'
 import { RosterView } from './RosterView'
 import { carriedTo, rowsOf, rowsOfBrick } from './roster'
@@ -154,11 +155,33 @@ function Wall({ view }: { view: View }) {
   const desk = readDesk(search.get('desk'))
   const who = useMemo(() => search.get('who')?.split(' ').filter(Boolean) ?? [], [search])
 
-  const byId = useMemo(
-    () => new Map(layers.filter((layer) => layer.shown).map((layer) => [layer.calendarId, layer])),
-    [layers],
-  )
   const people = members.data ?? noPeople
+  // Where people have rows or lanes of their own, their other busy times lie in them, if they let one know.
+  const showing = useMemo(
+    () =>
+      people
+        .filter((one) => one.showsBusy && one.personId !== person.id)
+        .filter((one) => view === 'roster' || (view === 'day' && !narrow) || who.includes(one.personId)),
+    [people, person.id, view, narrow, who],
+  )
+  const times = useQuery({
+    ...timesQuery(
+      first,
+      last,
+      showing.map((one) => one.personId),
+    ),
+    enabled: showing.length > 0 && as === null,
+  })
+  const byId = useMemo(
+    () =>
+      new Map([
+        ...layers.filter((layer) => layer.shown).map((layer) => [layer.calendarId, layer] as const),
+        ...(as === null ? showing : []).map(
+          (one) => [one.personId, layerOfPerson(one.personId, one.name)] as const,
+        ),
+      ]),
+    [layers, showing, as],
+  )
   const table = useQuery({
     ...accessTableQuery(group?.id ?? ''),
     enabled: as !== null && group !== undefined,
@@ -182,14 +205,14 @@ function Wall({ view }: { view: View }) {
   const rowKeys = useMemo(() => new Set(rows.map((row) => row.key)), [rows])
   const bricks = useMemo(
     () =>
-      onlySeen(laid?.bricks ?? noBricks, as).filter((brick) => {
+      [...onlySeen(laid?.bricks ?? noBricks, as), ...bricksOfPeople(times.data ?? [])].filter((brick) => {
         const layer = byId.get(brick.calendarId)
         if (!layer) return false
         return (
           who.length === 0 || rowsOfBrick(brick, layer, rowKeys).some((key) => who.includes(key.slice(7)))
         )
       }),
-    [laid, as, byId, who, rowKeys],
+    [laid, times.data, as, byId, who, rowKeys],
   )
   const inDay = view === 'day' ? bricks : noBricks
   const lanes = useMemo(
@@ -351,13 +374,14 @@ function Wall({ view }: { view: View }) {
       time.form === 'days' || brick.time.form === 'days'
         ? 0
         : minutesBetween(brick.time.start, time.start) - byDays * 1440
-    await forMarked((form, set) =>
-      write(
-        { ...form, time: moved(form.time, byDays, byMinutes) },
-        `Moved ${marked.length} events.`,
-        'onlyThis',
-        set,
-      ),
+    await forMarked(
+      (form, set) =>
+        write(
+          { ...form, time: moved(form.time, byDays, byMinutes) },
+          `Moved ${marked.length} events.`,
+          'onlyThis',
+          set,
+        ),
       (each) => each.mayChange,
     )
   }
@@ -505,6 +529,7 @@ function Wall({ view }: { view: View }) {
           }}
           onNewCalendar={newCalendar}
           onNewGroup={() => place({ kind: 'newGroup' })}
+          onAsk={() => place({ kind: 'ask' })}
         />
         <PeriodNav
           title={title}
@@ -668,7 +693,7 @@ const onlySeen = (bricks: readonly Brick[], as: string | null): readonly Brick[]
     ? bricks
     : bricks.map((brick) => (brick.form === 'event' ? { ...brick, mayChange: false } : brick))
 
-const noPeople: { personId: string; name: string; zone: string; coordinates: boolean }[] = []
+const noPeople: Schema['GroupsMemberBody'][] = []
 
 const blankLayer = { takes: 'named', person: null, purpose: 'events', beside: false, calendarId: '' } as const
 

@@ -7,6 +7,7 @@ export type DeskPlace =
   | { kind: 'calendar'; calendarId: string; part: CalendarPart }
   | { kind: 'newCalendar' }
   | { kind: 'newGroup' }
+  | { kind: 'ask' }
   | { kind: 'look'; calendarId: string }
   | { kind: 'find' }
   | { kind: 'keys' }
@@ -19,6 +20,7 @@ export function readDesk(text: string | null): DeskPlace | null {
     case 'writing':
     case 'newCalendar':
     case 'newGroup':
+    case 'ask':
     case 'find':
     case 'keys':
       return { kind }

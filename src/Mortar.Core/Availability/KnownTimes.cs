@@ -1,0 +1,92 @@
+using Mortar.Core.Access;
+using Mortar.Core.Events;
+using Mortar.Core.Time;
+using Mortar.Core.Words;
+using NodaTime;
+
+namespace Mortar.Core.Availability;
+
+/// <summary>How much of somebody's time a reader may know.</summary>
+public enum Knowledge
+{
+    /// <summary>Only what lies on calendars the reader sees; whether they have others is not told.</summary>
+    Seen,
+
+    /// <summary>Whenever they are taken: it is the reader's own time, or they let the reader know it.</summary>
+    Whole,
+}
+
+/// <summary>Somebody's time as far as a reader may know it.</summary>
+/// <param name="Busy">Taken, as far as the reader may know.</param>
+/// <param name="Seen">Taken by what lies on calendars the reader sees; a part of <paramref name="Busy"/>.</param>
+/// <param name="Knowledge">How much that is.</param>
+public sealed record KnownTime(BusyTime Busy, BusyTime Seen, Knowledge Knowledge)
+{
+    /// <summary>Taken by what lies on no calendar the reader sees, in order; what is tentative apart.</summary>
+    public IEnumerable<(Interval Span, bool Tentative)> Unseen =>
+        Stretches
+            .Less(Busy.Settled, Seen.All)
+            .Select(span => (span, false))
+            .Concat(Stretches.Less(Busy.Tentative, Seen.All).Select(span => (span, true)))
+            .OrderBy(one => one.span.Start);
+}
+
+/// <summary>What may be known of people's time: the same rules as for what is seen of their calendars.</summary>
+public static class KnownTimes
+{
+    /// <summary>
+    /// A calendar as it counts for a reader: what they see whole as it is, of the rest only that it takes its time. Who
+    /// is named on that is not known, so it counts for those whose time the calendar as such takes.
+    /// </summary>
+    /// <param name="calendar">The calendar, with those of its group whom the reader may know to be in it.</param>
+    /// <param name="role">The reader's step on it.</param>
+    /// <param name="reader">Who asks.</param>
+    public static CountedCalendar SeenBy(this CountedCalendar calendar, Role role, PersonId reader) =>
+        calendar with
+        {
+            Events =
+            [
+                .. calendar
+                    .Events.Where(one => role >= Role.Times || VisibleEvent.SeesEverything(role, reader, one.Event))
+                    .Select(one =>
+                        VisibleEvent.SeesEverything(role, reader, one.Event)
+                            ? one
+                            : CountedEvent.Of(WithoutNames(one.Event))
+                    ),
+            ],
+        };
+
+    /// <summary>One person's or place's time.</summary>
+    /// <param name="seen">What claims it on calendars as the reader sees them.</param>
+    /// <param name="all">All that claims it; <c>null</c> where the reader may not know.</param>
+    /// <param name="window">The window.</param>
+    public static KnownTime Of(IEnumerable<Claim> seen, IEnumerable<Claim>? all, Window window)
+    {
+        var known = Busy(seen);
+        return all is null
+            ? new KnownTime(known, known, Knowledge.Seen)
+            : new KnownTime(Busy(all), known, Knowledge.Whole);
+
+        BusyTime Busy(IEnumerable<Claim> claims) =>
+            BusyTime.Of(window.Span, claims.Select(claim => (claim.Occurrence.Span, claim.How)));
+    }
+
+    private static Event WithoutNames(Event whole) =>
+        whole with
+        {
+            Content = WithoutNames(whole.Content),
+            Series = whole.Series is { } series
+                ? series with
+                {
+                    Overrides = [.. series.Overrides.Select(one => one with { Content = WithoutNames(one.Content) })],
+                }
+                : null,
+        };
+
+    private static EventContent WithoutNames(EventContent content) =>
+        EventContent.Blank with
+        {
+            ShowAs = content.ShowAs,
+            Cancelled = content.Cancelled,
+        };
+}

@@ -1,0 +1,231 @@
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Availability;
+using Mortar.Core.Calendars;
+using Mortar.Core.Events;
+using Mortar.Core.Groups;
+using Mortar.Core.Time;
+using Mortar.Core.Words;
+using Mortar.Data.Access;
+using Mortar.Data.Calendars;
+using Mortar.Data.Events;
+using Mortar.Data.Groups;
+using Mortar.Data.Store;
+using NodaTime;
+
+namespace Mortar.Data.Availability;
+
+/// <summary>A person or place whose time was asked for.</summary>
+/// <param name="Zone">The zone of their clock.</param>
+/// <param name="Hours">Their usual hours; <c>null</c> for a place, which is there at any time.</param>
+/// <param name="Time">Their time, as far as the reader may know it.</param>
+public sealed record KnownParticipant(
+    Participant Who,
+    string Name,
+    DateTimeZone Zone,
+    UsualHours? Hours,
+    KnownTime Time
+);
+
+/// <summary>Reads when people and places are taken, as far as somebody may know; what that is, Core decides.</summary>
+public sealed class TimesReader(MortarDb db, ZoneClock clock)
+{
+    private sealed record Person(PersonId Id, string Name, DateTimeZone Zone, UsualHours Hours, bool IsOpen);
+
+    /// <summary>Those of the asked whom the reader knows, in the order of the question; the others are not there for them.</summary>
+    /// <param name="reader">Who asks.</param>
+    /// <param name="asked">People and places.</param>
+    /// <param name="window">The days, on the reader's clock.</param>
+    /// <param name="cancellationToken">Stops it.</param>
+    public async Task<IReadOnlyList<KnownParticipant>> Read(
+        PersonId reader,
+        IReadOnlyCollection<Participant> asked,
+        Window window,
+        CancellationToken cancellationToken
+    )
+    {
+        var standings = await db.StandingsOf(reader, cancellationToken);
+        var people = await People(reader, asked, cancellationToken);
+        var zones = people.Values.ToDictionary(one => one.Id, one => one.Zone);
+        var mine = await Calendars(
+            [.. standings.Keys],
+            window,
+            await GroupsOf(reader, cancellationToken),
+            cancellationToken
+        );
+        var given = await db.CalendarsGiving(reader).ToListAsync(cancellationToken);
+        var seen = Claims
+            .In(
+                mine.Values.Select(one => one.SeenBy(standings[one.Id].Role, reader))
+                    .Concat(await Given(reader, [.. given.Except(standings.Keys)], window, cancellationToken)),
+                window,
+                zones,
+                clock
+            )
+            .ToLookup(claim => claim.Who);
+        var all = await OfOpen(
+            [.. people.Values.Where(one => one.IsOpen).Select(one => one.Id)],
+            window,
+            zones,
+            cancellationToken
+        );
+        var places = await db
+            .Calendars.AsNoTracking()
+            .Where(row => standings.Keys.Contains(row.Id) && row.Purpose == Purpose.Place)
+            .ToDictionaryAsync(row => row.Id.Value, cancellationToken);
+        return
+        [
+            .. asked
+                .Distinct()
+                .Select(who =>
+                    who.IsPlace && places.TryGetValue(who.Id, out var place)
+                        ? new KnownParticipant(
+                            who,
+                            place.Name,
+                            clock.Zone(place.Zone),
+                            Hours: null,
+                            // Whoever sees when a place is busy knows all that is to be known of it.
+                            KnownTimes.Of(seen[who], seen[who], window)
+                        )
+                    : !who.IsPlace && people.TryGetValue(new PersonId(who.Id), out var person)
+                        ? new KnownParticipant(
+                            who,
+                            person.Name,
+                            person.Zone,
+                            person.Hours,
+                            KnownTimes.Of(seen[who], person.IsOpen ? all[who] : null, window)
+                        )
+                    : null
+                )
+                .OfType<KnownParticipant>(),
+        ];
+    }
+
+    /// <summary>Those asked for who share a group with the reader. Who let others know their time is open, and so is the reader.</summary>
+    private async Task<Dictionary<PersonId, Person>> People(
+        PersonId reader,
+        IReadOnlyCollection<Participant> asked,
+        CancellationToken cancellationToken
+    )
+    {
+        var ids = asked.Where(who => !who.IsPlace).Select(who => new PersonId(who.Id)).ToList();
+        var known = db.KnownTo(reader).Select(person => person.Id);
+        var rows = await db
+            .People.AsNoTracking()
+            .Where(person => ids.Contains(person.Id) && (person.Id == reader || known.Contains(person.Id)))
+            .ToListAsync(cancellationToken);
+        var weeks = await WeeksOf(ids, cancellationToken);
+        return rows.Select(row =>
+            {
+                var preferences = row.ToPreferences();
+                var zone = clock.Zone(row.Zone);
+                return new Person(
+                    row.Id,
+                    row.Name,
+                    zone,
+                    UsualHours.On(
+                        zone,
+                        new DayHours(preferences.DayBegins, preferences.DayEnds),
+                        weeks.GetValueOrDefault(row.Id, SortRules.WeekOf(GroupSort.Other))
+                    ),
+                    row.Id == reader || preferences.ShowsBusy
+                );
+            })
+            .ToDictionary(one => one.Id);
+    }
+
+    /// <summary>The weekdays on which people are usually there: those of all groups they are in.</summary>
+    private async Task<Dictionary<PersonId, IReadOnlyList<IsoDayOfWeek>>> WeeksOf(
+        List<PersonId> people,
+        CancellationToken cancellationToken
+    ) =>
+        (
+            await (
+                from member in db.Members
+                where people.Contains(member.PersonId)
+                join row in db.Groups on member.GroupId equals row.Id
+                select new { member.PersonId, row.Sort }
+            ).ToListAsync(cancellationToken)
+        )
+            .GroupBy(one => one.PersonId)
+            .ToDictionary(
+                theirs => theirs.Key,
+                theirs =>
+                    (IReadOnlyList<IsoDayOfWeek>)
+                        [.. theirs.SelectMany(one => SortRules.WeekOf(one.Sort)).Distinct().Order()]
+            );
+
+    private async Task<HashSet<GroupId>> GroupsOf(PersonId person, CancellationToken cancellationToken) =>
+        await db
+            .Members.Where(member => member.PersonId == person)
+            .Select(member => member.GroupId)
+            .ToHashSetAsync(cancellationToken);
+
+    /// <summary>All that claims the time of those who let it be known: what is on the calendars that they reach themselves.</summary>
+    private async Task<ILookup<Participant, Claim>> OfOpen(
+        IReadOnlyList<PersonId> open,
+        Window window,
+        Dictionary<PersonId, DateTimeZone> zones,
+        CancellationToken cancellationToken
+    )
+    {
+        var reach = await db.StandingsOf(open, cancellationToken);
+        var ids = reach.Keys.Select(key => key.Calendar).Distinct().ToList();
+        var calendars = await Calendars(ids, window, groups: null, cancellationToken);
+        var participants = open.Select(Participant.Of).ToHashSet();
+        return Claims
+            .In(calendars.Values, window, zones, clock)
+            .Where(claim =>
+                participants.Contains(claim.Who)
+                && reach.ContainsKey((claim.Occurrence.Event.CalendarId, new PersonId(claim.Who.Id)))
+            )
+            .ToLookup(claim => claim.Who);
+    }
+
+    /// <summary>Some calendars with what touches the window; of the groups only those who may be known to be in them.</summary>
+    private async Task<Dictionary<CalendarId, CountedCalendar>> Calendars(
+        List<CalendarId> ids,
+        Window window,
+        HashSet<GroupId>? groups,
+        CancellationToken cancellationToken
+    )
+    {
+        var rows = await db
+            .Calendars.AsNoTracking()
+            .Where(row => ids.Contains(row.Id) && row.DeletedAt == null)
+            .ToListAsync(cancellationToken);
+        var wanted = rows.Where(row => row.Takes == WhoseTime.Group && groups?.Contains(row.GroupId) != false)
+            .Select(row => row.GroupId)
+            .Distinct()
+            .ToList();
+        var members = (
+            await db
+                .Members.Where(member => wanted.Contains(member.GroupId))
+                .Select(member => new { member.GroupId, member.PersonId })
+                .ToListAsync(cancellationToken)
+        ).ToLookup(member => member.GroupId, member => member.PersonId);
+        var events = (await db.EventsTouching(ids, window, cancellationToken)).ToLookup(one => one.CalendarId);
+        return rows.ToDictionary(row => row.Id, row => Counted(row, members[row.GroupId], events[row.Id]));
+    }
+
+    /// <summary>The calendars of which only single events are given to the reader.</summary>
+    private async Task<IReadOnlyList<CountedCalendar>> Given(
+        PersonId reader,
+        List<CalendarId> calendars,
+        Window window,
+        CancellationToken cancellationToken
+    )
+    {
+        var events = (await db.EventsGiven(reader, calendars, window, cancellationToken)).ToLookup(one =>
+            one.CalendarId
+        );
+        var rows = await db
+            .Calendars.AsNoTracking()
+            .Where(row => calendars.Contains(row.Id))
+            .ToListAsync(cancellationToken);
+        return rows.ConvertAll(row => Counted(row, [], events[row.Id]).SeenBy(Role.None, reader));
+    }
+
+    private static CountedCalendar Counted(CalendarRow row, IEnumerable<PersonId> group, IEnumerable<Event> events) =>
+        new(row.Id, row.Purpose, row.Takes, [.. group], [.. events.Select(CountedEvent.Of)]) { Person = row.Person };
+}

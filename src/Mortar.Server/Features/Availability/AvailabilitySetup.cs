@@ -1,0 +1,11 @@
+using Mortar.Data.Availability;
+
+namespace Mortar.Server.Features.Availability;
+
+/// <summary>When people and places are taken and free, as far as one may know.</summary>
+internal static class AvailabilitySetup
+{
+    public static void AddAvailability(this IServiceCollection services) => services.AddScoped<TimesReader>();
+
+    public static void MapAvailability(this RouteGroupBuilder api) => ReadTimes.Map(api);
+}

@@ -1,0 +1,23 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Mortar.Core.Time;
+using Mortar.Core.Words;
+using NodaTime;
+
+namespace Mortar.Server.Hosting;
+
+/// <summary>Ranges of days in questions.</summary>
+internal static class Ranges
+{
+    /// <summary>The problem of a range that is not answered; <c>null</c> for one that is.</summary>
+    public static ProblemHttpResult? WhyNot(LocalDate from, LocalDate to) =>
+        to < from || Period.DaysBetween(from, to) >= Window.LongestDays || from.Year < 1 || to.Year > 9_998
+            ? Problems.Unfit([
+                new FieldProblem(
+                    "to",
+                    FormattableString.Invariant(
+                        $"Ask for 1 to {Window.LongestDays} days; the last not before the first."
+                    )
+                ),
+            ])
+            : null;
+}

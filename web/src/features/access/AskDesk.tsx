@@ -1,0 +1,95 @@
+import { useMutation, useQuery } from '@tanstack/react-query'
+import { useId, useState } from 'react'
+import { fieldProblem, sentenceOf } from '../../api/problem'
+import { useActs } from '../../app/acts'
+import { Button } from '../../ui/Button'
+import { Choice } from '../../ui/Choice'
+import { TextArea } from '../../ui/TextArea'
+import { inputLook } from '../../ui/TextField'
+import { groupQueries } from '../groups/groupQueries'
+import { Desk } from '../wall/Desk'
+import { askByName } from './accessQueries'
+import { ladder, type Role } from './ladder'
+
+const steps = ladder.filter((step) => step.value !== 'coordinate')
+
+interface AskDeskProps {
+  groupId: string | undefined
+  onClose: () => void
+}
+
+/** Asks a person or a group for a calendar of theirs, by name or address. Whether they are here is not told. */
+export function AskDesk({ groupId, onClose }: AskDeskProps) {
+  const acts = useActs()
+  const id = useId()
+  const members = useQuery({ ...groupQueries.members(groupId ?? ''), enabled: groupId !== undefined })
+  const [to, setTo] = useState('')
+  const [role, setRole] = useState<Role>('times')
+  const [note, setNote] = useState('')
+  const known = members.data?.find((one) => one.name.toLowerCase() === to.trim().toLowerCase())
+  const ask = useMutation({
+    mutationFn: () => askByName(to, role, note),
+    onSuccess: () => {
+      acts.done(`Asked. If there is somebody or a group of that name, the answer arrives in your inbox.`)
+      onClose()
+    },
+  })
+  const problem = fieldProblem(ask.error, 'to')
+  return (
+    <Desk title="Ask for a calendar" onClose={onClose}>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault()
+          ask.mutate()
+        }}
+        className="grid gap-3"
+      >
+        <div className="grid gap-1">
+          <label htmlFor={id} className="text-[12px] text-cement-700">
+            Whose: a mail address, or the name of a person or group
+          </label>
+          <input
+            id={id}
+            list={`${id}-known`}
+            value={to}
+            onChange={(event) => setTo(event.target.value)}
+            aria-invalid={problem !== undefined}
+            autoComplete="off"
+            // biome-ignore lint/a11y/noAutofocus: the desk was opened to write this
+            autoFocus
+            className={inputLook}
+          />
+          <datalist id={`${id}-known`}>
+            {(members.data ?? []).map((one) => (
+              <option key={one.personId} value={one.name} />
+            ))}
+          </datalist>
+          {problem && (
+            <p role="alert" className="text-clash">
+              {problem}
+            </p>
+          )}
+          {known?.showsBusy && (
+            <p className="written border-l-4 border-ok pl-2">
+              {known.name} lets people of their groups see when they are busy: those hours are in the roster
+              already.
+            </p>
+          )}
+        </div>
+        <Choice label="Ask for" value={role} onChange={setRole} options={steps} />
+        <TextArea label="A note: who you are, and what it is for" value={note} onChange={setNote} rows={4} />
+        <p className="text-[12px] text-cement-700">
+          They choose which calendar, and may give less or more than you ask for.
+        </p>
+        {ask.isError && !problem && (
+          <p role="alert" className="text-clash">
+            {sentenceOf(ask.error)}
+          </p>
+        )}
+        <Button type="submit" look="main" wide disabled={to.trim() === '' || ask.isPending}>
+          Ask
+        </Button>
+      </form>
+    </Desk>
+  )
+}
