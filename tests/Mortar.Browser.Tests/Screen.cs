@@ -214,6 +214,9 @@ internal sealed class Screen : IDisposable
     /// <summary>Draws from one time to another on the wall.</summary>
     public void Draw((int Day, double Hour) from, (int Day, double Hour) to) => Drag(Place(from), Place(to));
 
+    /// <summary>Presses a point of the screen.</summary>
+    public void PressAt(double x, double y) => Drag((x, y), (x, y));
+
     /// <summary>Draws across whole days.</summary>
     public void DrawDays(int first, int last)
     {

@@ -57,6 +57,24 @@ public sealed record GapQuestion(IReadOnlyList<Invitee> Invitees, Interval Withi
 /// <param name="InHours">The first stretch of the wished length that is inside the hours of all who are free; <c>null</c> where there is none.</param>
 public sealed record Gap(Interval Span, ImmutableArray<Participant> Missing, int MissingRequired, Interval? InHours)
 {
+    /// <summary>Those of a pool who are free in it, in order of their ids; empty where none was asked for.</summary>
+    public ImmutableArray<Participant> Any { get; init; } = [];
+
+    /// <summary>
+    /// Where something of that length is best put: at the start of the first hours that suit all, or of the gap, at the
+    /// next quarter of an hour where it fits.
+    /// </summary>
+    public Interval Suggested(Duration length)
+    {
+        var (start, end) = InHours is { } inside ? (inside.Start, Span.End) : (Span.Start, Span.End);
+        var over = start.ToUnixTimeSeconds() % QuarterHour;
+        var round = over == 0 ? start : start + Duration.FromSeconds(QuarterHour - over);
+        var at = round + length <= end ? round : start;
+        return new Interval(at, at + length);
+    }
+
+    private const int QuarterHour = 15 * 60;
+
     /// <summary>What the clock of a zone shows for it.</summary>
     public EventTime SeenIn(DateTimeZone zone) => ZoneClock.Shown(Span, zone);
 
@@ -66,7 +84,8 @@ public sealed record Gap(Interval Span, ImmutableArray<Participant> Missing, int
         && Span == other.Span
         && MissingRequired == other.MissingRequired
         && InHours == other.InHours
-        && Missing.AsSpan().SequenceEqual(other.Missing.AsSpan());
+        && Missing.AsSpan().SequenceEqual(other.Missing.AsSpan())
+        && Any.AsSpan().SequenceEqual(other.Any.AsSpan());
 
     /// <inheritdoc />
     public override int GetHashCode() => HashCode.Combine(Span, MissingRequired, Missing.Length);

@@ -110,6 +110,13 @@ public static class EventRules
             );
     }
 
+    /// <summary>Checks a time alone; no problems where it is fit.</summary>
+    public static (EventTime? Time, IReadOnlyList<FieldProblem> Problems) Check(this TimeDraft draft, ZoneClock clock)
+    {
+        var problems = new List<FieldProblem>();
+        return (Check(problems, draft, clock), problems);
+    }
+
     private static void TooLong(List<FieldProblem> problems, string path, string what, string text, int longest)
     {
         if (text.Length > longest)

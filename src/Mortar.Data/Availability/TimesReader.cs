@@ -25,7 +25,26 @@ public sealed record KnownParticipant(
     DateTimeZone Zone,
     UsualHours? Hours,
     KnownTime Time
-);
+)
+{
+    /// <summary>What claims it on calendars as the reader sees them.</summary>
+    public required IReadOnlyList<Claim> Seen { get; init; }
+
+    /// <summary>The titles of what takes them in a stretch, as far as the reader sees them; empty where it is only known that something does.</summary>
+    public IEnumerable<string> By(Interval when) =>
+        Seen.Where(claim => claim.Occurrence.Span.Start < when.End && when.Start < claim.Occurrence.Span.End)
+            .OrderBy(claim => claim.Occurrence.Span.Start)
+            .Select(claim => claim.Occurrence.Content.Title)
+            .Distinct();
+
+    /// <summary>Them as they are looked for in a search.</summary>
+    public Invitee Invited(Need need) => new(Who, need, Time.Busy, Hours);
+}
+
+/// <summary>What a question about people's time is about.</summary>
+/// <param name="Group">The group whose week is meant; <c>null</c> for all they share.</param>
+/// <param name="Except">An event that does not count, since it is the one that is asked for.</param>
+public sealed record TimesScope(GroupId? Group = null, EventId? Except = null);
 
 /// <summary>Reads when people and places are taken, as far as somebody may know; what that is, Core decides.</summary>
 public sealed class TimesReader(MortarDb db, ZoneClock clock)
@@ -36,16 +55,18 @@ public sealed class TimesReader(MortarDb db, ZoneClock clock)
     /// <param name="reader">Who asks.</param>
     /// <param name="asked">People and places.</param>
     /// <param name="window">The days, on the reader's clock.</param>
+    /// <param name="scope">What does not count, and whose week does.</param>
     /// <param name="cancellationToken">Stops it.</param>
     public async Task<IReadOnlyList<KnownParticipant>> Read(
         PersonId reader,
         IReadOnlyCollection<Participant> asked,
         Window window,
+        TimesScope scope,
         CancellationToken cancellationToken
     )
     {
         var standings = await db.StandingsOf(reader, cancellationToken);
-        var people = await People(reader, asked, cancellationToken);
+        var people = await People(reader, asked, scope.Group, cancellationToken);
         var zones = people.Values.ToDictionary(one => one.Id, one => one.Zone);
         var mine = await Calendars(
             [.. standings.Keys],
@@ -62,8 +83,10 @@ public sealed class TimesReader(MortarDb db, ZoneClock clock)
                 zones,
                 clock
             )
+            .Where(claim => claim.Occurrence.Event.Id != scope.Except)
             .ToLookup(claim => claim.Who);
         var all = await OfOpen(
+            scope.Except,
             [.. people.Values.Where(one => one.IsOpen).Select(one => one.Id)],
             window,
             zones,
@@ -87,6 +110,9 @@ public sealed class TimesReader(MortarDb db, ZoneClock clock)
                             // Whoever sees when a place is busy knows all that is to be known of it.
                             KnownTimes.Of(seen[who], seen[who], window)
                         )
+                        {
+                            Seen = [.. seen[who]],
+                        }
                     : !who.IsPlace && people.TryGetValue(new PersonId(who.Id), out var person)
                         ? new KnownParticipant(
                             who,
@@ -95,6 +121,9 @@ public sealed class TimesReader(MortarDb db, ZoneClock clock)
                             person.Hours,
                             KnownTimes.Of(seen[who], person.IsOpen ? all[who] : null, window)
                         )
+                        {
+                            Seen = [.. seen[who]],
+                        }
                     : null
                 )
                 .OfType<KnownParticipant>(),
@@ -105,6 +134,7 @@ public sealed class TimesReader(MortarDb db, ZoneClock clock)
     private async Task<Dictionary<PersonId, Person>> People(
         PersonId reader,
         IReadOnlyCollection<Participant> asked,
+        GroupId? group,
         CancellationToken cancellationToken
     )
     {
@@ -114,7 +144,7 @@ public sealed class TimesReader(MortarDb db, ZoneClock clock)
             .People.AsNoTracking()
             .Where(person => ids.Contains(person.Id) && (person.Id == reader || known.Contains(person.Id)))
             .ToListAsync(cancellationToken);
-        var weeks = await WeeksOf(ids, cancellationToken);
+        var weeks = await WeeksOf(reader, ids, group, cancellationToken);
         return rows.Select(row =>
             {
                 var preferences = row.ToPreferences();
@@ -134,26 +164,30 @@ public sealed class TimesReader(MortarDb db, ZoneClock clock)
             .ToDictionary(one => one.Id);
     }
 
-    /// <summary>The weekdays on which people are usually there: those of all groups they are in.</summary>
+    /// <summary>
+    /// The weekdays on which people are usually there: those of the group in question, where they and the reader are in it,
+    /// else those of all groups they share with the reader.
+    /// </summary>
     private async Task<Dictionary<PersonId, IReadOnlyList<IsoDayOfWeek>>> WeeksOf(
+        PersonId reader,
         List<PersonId> people,
+        GroupId? group,
         CancellationToken cancellationToken
-    ) =>
-        (
+    ) => (
             await (
                 from member in db.Members
-                where people.Contains(member.PersonId)
+                where
+                    people.Contains(member.PersonId)
+                    && db.Members.Any(mine => mine.GroupId == member.GroupId && mine.PersonId == reader)
                 join row in db.Groups on member.GroupId equals row.Id
-                select new { member.PersonId, row.Sort }
+                select new
+                {
+                    member.PersonId,
+                    row.Id,
+                    row.Sort,
+                }
             ).ToListAsync(cancellationToken)
-        )
-            .GroupBy(one => one.PersonId)
-            .ToDictionary(
-                theirs => theirs.Key,
-                theirs =>
-                    (IReadOnlyList<IsoDayOfWeek>)
-                        [.. theirs.SelectMany(one => SortRules.WeekOf(one.Sort)).Distinct().Order()]
-            );
+        ).GroupBy(one => one.PersonId).ToDictionary(theirs => theirs.Key, theirs => (IReadOnlyList<IsoDayOfWeek>)[.. theirs.Where(one => one.Id == group || theirs.All(other => other.Id != group)).SelectMany(one => SortRules.WeekOf(one.Sort)).Distinct().Order()]);
 
     private async Task<HashSet<GroupId>> GroupsOf(PersonId person, CancellationToken cancellationToken) =>
         await db
@@ -163,6 +197,7 @@ public sealed class TimesReader(MortarDb db, ZoneClock clock)
 
     /// <summary>All that claims the time of those who let it be known: what is on the calendars that they reach themselves.</summary>
     private async Task<ILookup<Participant, Claim>> OfOpen(
+        EventId? except,
         IReadOnlyList<PersonId> open,
         Window window,
         Dictionary<PersonId, DateTimeZone> zones,
@@ -177,6 +212,7 @@ public sealed class TimesReader(MortarDb db, ZoneClock clock)
             .In(calendars.Values, window, zones, clock)
             .Where(claim =>
                 participants.Contains(claim.Who)
+                && claim.Occurrence.Event.Id != except
                 && reach.ContainsKey((claim.Occurrence.Event.CalendarId, new PersonId(claim.Who.Id)))
             )
             .ToLookup(claim => claim.Who);

@@ -269,6 +269,8 @@ public class LadderTests
             "GET zones",
             "GET wall",
             "GET times", // by TimesTests
+            "POST gaps", // these by GapTests
+            "POST free",
             "GET ribbon",
             "GET find",
             "POST rules/preview",

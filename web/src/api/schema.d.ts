@@ -468,6 +468,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/gaps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["FindGaps"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/free": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["AskFree"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/changes/{set}/undo": {
         parameters: {
             query?: never;
@@ -1211,6 +1243,32 @@ export interface components {
             role: components["schemas"]["Role"];
             note?: null | string;
         };
+        AskFreeAnswer: {
+            people: components["schemas"]["AskFreeFreeBody"][];
+            earlier: null | components["schemas"]["LocalDateTime"];
+            later: null | components["schemas"]["LocalDateTime"];
+        };
+        AskFreeBody: {
+            people: string[];
+            places: string[];
+            time: components["schemas"]["TimeBody"];
+            /** Format: uuid */
+            except?: null | string;
+            /** Format: uuid */
+            group?: null | string;
+        };
+        AskFreeFreeBody: {
+            /** Format: uuid */
+            id: string;
+            isPlace: boolean;
+            name: string;
+            presence: components["schemas"]["Presence"];
+            knowledge: components["schemas"]["Knowledge"];
+            by: string[];
+            earlier: null | components["schemas"]["LocalDateTime"];
+            later: null | components["schemas"]["LocalDateTime"];
+            local: null | components["schemas"]["LocalDateTime"];
+        };
         BinBinnedBody: {
             /** Format: uuid */
             calendarId: string;
@@ -1404,6 +1462,75 @@ export interface components {
             hits: components["schemas"]["BrickBodyEvent"][];
             more: boolean;
         };
+        FindGapsAnswer: {
+            people: components["schemas"]["FindGapsAskedBody"][];
+            gaps: components["schemas"]["FindGapsGapBody"][];
+            more: boolean;
+            why: null | components["schemas"]["FindGapsWhyBody"];
+        };
+        FindGapsAnyBody: {
+            /** Format: int32 */
+            count: number;
+            among: string[];
+        };
+        FindGapsAskedBody: {
+            /** Format: uuid */
+            id: string;
+            isPlace: boolean;
+            name: string;
+            knowledge: components["schemas"]["Knowledge"];
+        };
+        FindGapsBody: {
+            required: string[];
+            optional: string[];
+            places: string[];
+            from: components["schemas"]["LocalDate"];
+            to: components["schemas"]["LocalDate"];
+            /** Format: int32 */
+            minutes: number;
+            hours: components["schemas"]["HoursWish"];
+            /**
+             * Format: int32
+             * @default 0
+             */
+            before: number;
+            /**
+             * Format: int32
+             * @default 0
+             */
+            after: number;
+            any?: null | components["schemas"]["FindGapsAnyBody"];
+            /** Format: uuid */
+            group?: null | string;
+        };
+        FindGapsElsewhereBody: {
+            people: string[];
+            zone: string;
+            start: components["schemas"]["LocalDateTime"];
+            end: components["schemas"]["LocalDateTime"];
+        };
+        FindGapsGapBody: {
+            start: components["schemas"]["LocalDateTime"];
+            end: components["schemas"]["LocalDateTime"];
+            suggested: components["schemas"]["LocalDateTime"];
+            suggestedEnd: components["schemas"]["LocalDateTime"];
+            inHours: boolean;
+            missing: string[];
+            any: string[];
+            elsewhere: components["schemas"]["FindGapsElsewhereBody"][];
+        };
+        FindGapsObstacleBody: {
+            /** Format: uuid */
+            id: string;
+            /** Format: int32 */
+            minutes: number;
+            first: null | components["schemas"]["LocalDateTime"];
+        };
+        FindGapsWhyBody: {
+            obstacles: components["schemas"]["FindGapsObstacleBody"][];
+            longestStart: null | components["schemas"]["LocalDateTime"];
+            longestEnd: null | components["schemas"]["LocalDateTime"];
+        };
         Finding: {
             /** Format: int32 */
             line: number;
@@ -1479,6 +1606,8 @@ export interface components {
              */
             dayEnds: number;
         };
+        /** @enum {string} */
+        HoursWish: "preferred" | "kept";
         /** @enum {string} */
         Hue: "iron" | "ember" | "ochre" | "olive" | "moss" | "copper" | "teal" | "lake" | "cobalt" | "violet" | "plum" | "rose";
         /** Format: binary */
@@ -1607,6 +1736,8 @@ export interface components {
             name: string;
             tint: components["schemas"]["Tint"];
         };
+        /** @enum {string} */
+        Knowledge: "seen" | "whole";
         /** @enum {string} */
         KnownEvents: "keep" | "update";
         LinksBody: {
@@ -1757,6 +1888,8 @@ export interface components {
             /** @default false */
             showsBusy: boolean;
         };
+        /** @enum {string} */
+        Presence: "free" | "outsideHours" | "tentative" | "busy" | "away";
         /** @enum {string} */
         Purpose: "events" | "away" | "place";
         /** @enum {string} */
@@ -2720,6 +2853,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadTimesBody"][];
+                };
+            };
+        };
+    };
+    FindGaps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FindGapsBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FindGapsAnswer"];
+                };
+            };
+        };
+    };
+    AskFree: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskFreeBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AskFreeAnswer"];
                 };
             };
         };

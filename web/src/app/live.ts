@@ -16,11 +16,11 @@ export function openLiveLine(queries: QueryClient): () => void {
     for (const key of keys) void queries.invalidateQueries({ queryKey: [key] })
   }
   line.on('calendarChanged', () => {
-    refetch('wall', 'times', 'events', 'ribbon', 'find')
+    refetch('wall', 'times', 'gaps', 'free', 'events', 'ribbon', 'find')
     announce('Somebody changed the wall.')
   })
   line.on('shelfChanged', () =>
-    refetch('shelf', 'wall', 'times', 'groups', 'events', 'ribbon', 'find', 'sets'),
+    refetch('shelf', 'wall', 'times', 'gaps', 'free', 'groups', 'events', 'ribbon', 'find', 'sets'),
   )
   line.on('accessChanged', () => refetch('access'))
   line.on('inboxChanged', () => refetch('inbox'))

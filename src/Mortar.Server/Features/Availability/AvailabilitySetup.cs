@@ -7,5 +7,10 @@ internal static class AvailabilitySetup
 {
     public static void AddAvailability(this IServiceCollection services) => services.AddScoped<TimesReader>();
 
-    public static void MapAvailability(this RouteGroupBuilder api) => ReadTimes.Map(api);
+    public static void MapAvailability(this RouteGroupBuilder api)
+    {
+        ReadTimes.Map(api);
+        FindGaps.Map(api);
+        AskFree.Map(api);
+    }
 }

@@ -54,6 +54,7 @@ internal static class ReadTimes
             acting.Person,
             [.. people.Select(id => Participant.Of(new PersonId(id)))],
             new Window(from.Value, to.Value, zone),
+            new TimesScope(),
             cancellationToken
         );
         return TypedResults.Ok<IReadOnlyList<Body>>([

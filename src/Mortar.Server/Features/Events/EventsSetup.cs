@@ -199,10 +199,10 @@ internal static class EventsSetup
     /// <summary>A rule in words and by its next dates, before it is saved.</summary>
     private static Results<Ok<RuleAnswer>, ProblemHttpResult> PreviewRule(RuleBody body, ZoneClock zones)
     {
-        var check = (Nothing with { Time = body.Time.ToDraft() }).Check(zones);
-        if (check is not DraftCheck.Fit { Time: var time })
+        var (time, problems) = body.Time.ToDraft().Check(zones);
+        if (time is null)
         {
-            return Problems.Unfit(((DraftCheck.Unfit)check).Problems);
+            return Problems.Unfit(problems);
         }
 
         return TypedResults.Ok(

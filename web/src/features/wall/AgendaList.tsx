@@ -2,10 +2,13 @@ import { useMemo } from 'react'
 import { clockText, daysText, dayText, longDayText } from '../../app/dates'
 import { MarkBlock } from '../../ui/MarkSign'
 import { type Brick, brickKey, timeOf, titleOf } from './bricks'
+import { LightStrips, lightsOn } from './Lights'
 import { dateOf, daysOf } from './times'
 import type { ViewProps } from './viewProps'
 
-interface AgendaListProps extends Pick<ViewProps, 'days' | 'now' | 'bricks' | 'face'> {
+interface AgendaListProps
+  extends Pick<ViewProps, 'days' | 'now' | 'bricks' | 'face'>,
+    Partial<Pick<ViewProps, 'lit' | 'onLit'>> {
   zone: string
   /** The names of people by their ids. */
   names: ReadonlyMap<string, string>
@@ -14,7 +17,17 @@ interface AgendaListProps extends Pick<ViewProps, 'days' | 'now' | 'bricks' | 'f
 }
 
 /** Bricks by day. Ranges stand on the first of their days in view. */
-export function AgendaList({ days, now, zone, bricks, face, names, withNotes = false }: AgendaListProps) {
+export function AgendaList({
+  days,
+  now,
+  zone,
+  bricks,
+  face,
+  names,
+  withNotes = false,
+  lit = [],
+  onLit = () => undefined,
+}: AgendaListProps) {
   const first = days[0] ?? ''
   const byDay = useMemo(() => {
     const sorted = bricks.toSorted(
@@ -27,7 +40,7 @@ export function AgendaList({ days, now, zone, bricks, face, names, withNotes = f
     })
   }, [bricks, first, zone])
   return days
-    .filter((day) => byDay.has(day))
+    .filter((day) => byDay.has(day) || lightsOn(lit, day).length > 0)
     .map((day) => (
       <section key={day} className="mb-4 break-inside-avoid">
         <h2
@@ -40,6 +53,7 @@ export function AgendaList({ days, now, zone, bricks, face, names, withNotes = f
             <span className="ml-2 bg-ink px-1.5 font-text text-[12px] text-on-ink">today</span>
           )}
         </h2>
+        <LightStrips day={day} gaps={lit} most={6} onLit={onLit} />
         <ul>
           {byDay.get(day)?.map((brick) => (
             <Row

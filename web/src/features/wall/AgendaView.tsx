@@ -12,7 +12,18 @@ interface AgendaViewProps extends ViewProps {
 }
 
 /** A list by day: the one to print, and to read aloud. Ranges stand on the first of their days in view. */
-export function AgendaView({ days, now, zone, bricks, face, names, onPlace, onRange }: AgendaViewProps) {
+export function AgendaView({
+  days,
+  now,
+  zone,
+  bricks,
+  face,
+  names,
+  lit,
+  onLit,
+  onPlace,
+  onRange,
+}: AgendaViewProps) {
   const first = days[0] ?? ''
   const last = days.at(-1) ?? ''
   const isEmpty = bricks.every((brick) => face(brick) === undefined)
@@ -43,7 +54,16 @@ export function AgendaView({ days, now, zone, bricks, face, names, onPlace, onRa
             </button>
           </p>
         )}
-        <AgendaList days={days} now={now} zone={zone} bricks={bricks} face={face} names={names} />
+        <AgendaList
+          days={days}
+          now={now}
+          zone={zone}
+          bricks={bricks}
+          face={face}
+          names={names}
+          lit={lit}
+          onLit={onLit}
+        />
       </div>
     </section>
   )

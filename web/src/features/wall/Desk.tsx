@@ -5,11 +5,13 @@ import { IconButton } from '../../ui/IconButton'
 interface DeskProps {
   title: string
   onClose: () => void
+  /** On a phone only half of it, since the wall beside it is to be pressed. */
+  half?: boolean
   children: ReactNode
 }
 
 /** The panel beside the wall where one thing is read or changed while the wall stays in sight. */
-export function Desk({ title, onClose, children }: DeskProps) {
+export function Desk({ title, onClose, half = false, children }: DeskProps) {
   // What had the focus before has it again when the desk is closed: nobody is thrown to the top of the page.
   useEffect(() => {
     const before = document.activeElement
@@ -21,7 +23,8 @@ export function Desk({ title, onClose, children }: DeskProps) {
   return (
     <aside
       aria-label="Desk"
-      className="flex w-80 shrink-0 flex-col border-l border-cement-300 bg-cement-50 max-sm:fixed max-sm:inset-0 max-sm:z-30 max-sm:w-full"
+      data-half={half}
+      className="flex w-80 shrink-0 flex-col border-l border-cement-300 bg-cement-50 max-sm:fixed max-sm:inset-0 max-sm:z-30 max-sm:w-full max-sm:data-[half=true]:top-1/2 max-sm:data-[half=true]:border-t-2 max-sm:data-[half=true]:border-ink"
     >
       <div className="flex items-start justify-between gap-2 px-4 pt-3">
         <h2 className="written min-w-0 pt-0.5 text-lg">{title}</h2>

@@ -6,6 +6,8 @@ const keys: readonly [string, string][] = [
   ['Alt+1…5', 'roster, week, day, month, agenda'],
   ['N', 'new event'],
   ['/', 'find'],
+  ['F', 'gaps: when all of those in view are free'],
+  ['W', 'who is free at a time'],
   ['Arrows', 'on the roster, from cell to cell; Enter makes something in the one you are on'],
   ['Tab', 'from brick to brick'],
   ['Enter', 'opens the brick'],

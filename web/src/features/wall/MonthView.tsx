@@ -3,6 +3,7 @@ import { dayText, longDayText, weekdayText } from '../../app/dates'
 import { BrickButton, endsOf } from './BrickButton'
 import { type Brick, brickKey, timeOf } from './bricks'
 import { barsOf } from './geometry'
+import { LightStrips } from './Lights'
 import { dateOf, daysOf } from './times'
 import { type Place, useHand } from './useHand'
 import { useLeftBehind } from './useLeftBehind'
@@ -31,6 +32,8 @@ export function MonthView({
   carried: draft,
   hand: acts,
   asNew,
+  lit,
+  onLit,
   onPlace,
   onDay,
 }: MonthViewProps) {
@@ -102,6 +105,7 @@ export function MonthView({
                       {day.endsWith('-01') ? dayText(day) : Number(day.slice(8))}
                     </button>
                     <div style={{ height: lanes * barHeight }} />
+                    <LightStrips day={day} gaps={lit} most={1} onLit={onLit} />
                     {seen.map((brick) => {
                       const shared = face(brick)
                       return shared && <BrickButton key={brickKey(brick)} {...shared} flat />

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { type PointerEvent, useRef } from 'react'
+import { type PointerEvent, type ReactNode, useRef } from 'react'
 import { dateText, periodText, shortMonthText } from '../../app/dates'
 import { addDays, daysBetween } from './times'
 import { ribbonQuery } from './wallQuery'
@@ -14,13 +14,15 @@ interface RibbonProps {
   today: string
   calendars: readonly string[]
   onGo: (date: string) => void
+  /** What can be asked of the weeks. */
+  children: ReactNode
 }
 
 /** A full week, in minutes taken: the ribbon's cells are filled against it, or against the fullest where that is more. */
 const full = 40 * 60
 
 /** The strip of weeks over the wall: how full each is, where it clashes, what the wall shows. Press or drag to go there. */
-export function Ribbon({ from, weeks, first, last, today, calendars, onGo }: RibbonProps) {
+export function Ribbon({ from, weeks, first, last, today, calendars, onGo, children }: RibbonProps) {
   const ribbon = useQuery(ribbonQuery(from, weeks, calendars))
   const strip = useRef<HTMLDivElement>(null)
   const went = useRef<string | null>(null)
@@ -46,73 +48,72 @@ export function Ribbon({ from, weeks, first, last, today, calendars, onGo }: Rib
   }
   const isInView = last >= from && first < addDays(from, weeks * 7)
   return (
-    <nav
-      aria-label="Weeks"
-      data-ribbon="true"
-      className="border-b border-cement-300 bg-cement-200 px-4 py-1 max-sm:px-2"
-    >
-      <div
-        ref={strip}
-        onPointerDown={scrub}
-        onPointerMove={scrub}
-        onPointerUp={() => {
-          went.current = null
-        }}
-        className="relative flex h-8 touch-none gap-px"
-      >
-        {cells.map((day) => {
-          const week = known.get(day)
-          return (
-            <button
-              key={day}
-              type="button"
-              tabIndex={day <= first && first < addDays(day, 7) ? 0 : -1}
-              onKeyDown={(press) => {
-                const by = { ArrowLeft: -7, ArrowRight: 7 }[press.key]
-                if (by === undefined) return
-                press.preventDefault()
-                onGo(addDays(day, by))
-                const next = press.currentTarget[by < 0 ? 'previousElementSibling' : 'nextElementSibling']
-                if (next instanceof HTMLElement) next.focus()
-              }}
-              onClick={() => onGo(day)}
-              data-past={addDays(day, 6) < today}
-              title={`${periodText(day, addDays(day, 6))}: ${week ? hoursText(week.minutes) : ''}${week && week.clashes > 0 ? `, ${week.clashes} ${week.clashes === 1 ? 'clash' : 'clashes'}` : ''}`}
-              aria-label={`Week of ${dateText(day)}${week && week.clashes > 0 ? ', with clashes' : ''}`}
-              className="relative min-w-0 flex-1 overflow-hidden bg-cement-100"
-            >
-              <span
-                className="absolute inset-x-0 bottom-0 bg-cement-500/60"
-                style={{ height: `${((week?.minutes ?? 0) / most) * 100}%` }}
-              />
-              {week && week.clashes > 0 && (
-                <span className="absolute top-0 right-0 border-5 border-clash border-b-transparent border-l-transparent" />
-              )}
-            </button>
-          )
-        })}
-        {cells.map(
-          (day, index) =>
-            (index === 0 || Number(day.slice(8)) <= 7) && (
-              <span
+    <div className="flex items-center gap-2 border-b border-cement-300 bg-cement-200 px-4 py-1 max-sm:px-2">
+      <nav aria-label="Weeks" data-ribbon="true" className="min-w-0 flex-1">
+        <div
+          ref={strip}
+          onPointerDown={scrub}
+          onPointerMove={scrub}
+          onPointerUp={() => {
+            went.current = null
+          }}
+          className="relative flex h-8 touch-none gap-px"
+        >
+          {cells.map((day) => {
+            const week = known.get(day)
+            return (
+              <button
                 key={day}
-                aria-hidden="true"
-                className="pointer-events-none absolute top-0 text-[10px] leading-3 text-ink"
-                style={{ left: `calc(${(index / weeks) * 100}% + 2px)` }}
+                type="button"
+                tabIndex={day <= first && first < addDays(day, 7) ? 0 : -1}
+                onKeyDown={(press) => {
+                  const by = { ArrowLeft: -7, ArrowRight: 7 }[press.key]
+                  if (by === undefined) return
+                  press.preventDefault()
+                  onGo(addDays(day, by))
+                  const next = press.currentTarget[by < 0 ? 'previousElementSibling' : 'nextElementSibling']
+                  if (next instanceof HTMLElement) next.focus()
+                }}
+                onClick={() => onGo(day)}
+                data-past={addDays(day, 6) < today}
+                title={`${periodText(day, addDays(day, 6))}: ${week ? hoursText(week.minutes) : ''}${week && week.clashes > 0 ? `, ${week.clashes} ${week.clashes === 1 ? 'clash' : 'clashes'}` : ''}`}
+                aria-label={`Week of ${dateText(day)}${week && week.clashes > 0 ? ', with clashes' : ''}`}
+                className="relative min-w-0 flex-1 overflow-hidden bg-cement-100"
               >
-                {shortMonthText(day)}
-              </span>
-            ),
-        )}
-        {isInView && (
-          <span
-            aria-hidden="true"
-            className="pointer-events-none absolute -inset-y-0.5 border-2 border-ink"
-            style={bracket}
-          />
-        )}
-      </div>
-    </nav>
+                <span
+                  className="absolute inset-x-0 bottom-0 bg-cement-500/60"
+                  style={{ height: `${((week?.minutes ?? 0) / most) * 100}%` }}
+                />
+                {week && week.clashes > 0 && (
+                  <span className="absolute top-0 right-0 border-5 border-clash border-b-transparent border-l-transparent" />
+                )}
+              </button>
+            )
+          })}
+          {cells.map(
+            (day, index) =>
+              (index === 0 || Number(day.slice(8)) <= 7) && (
+                <span
+                  key={day}
+                  aria-hidden="true"
+                  className="pointer-events-none absolute top-0 text-[10px] leading-3 text-ink"
+                  style={{ left: `calc(${(index / weeks) * 100}% + 2px)` }}
+                >
+                  {shortMonthText(day)}
+                </span>
+              ),
+          )}
+          {isInView && (
+            <span
+              aria-hidden="true"
+              className="pointer-events-none absolute -inset-y-0.5 border-2 border-ink"
+              style={bracket}
+            />
+          )}
+        </div>
+      </nav>
+      <div className="flex shrink-0 gap-1">{children}</div>
+    </div>
   )
 }
 

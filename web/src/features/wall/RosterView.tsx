@@ -1,11 +1,13 @@
 import { ArrowDownAZ, Pin, PinOff } from 'lucide-react'
 import { type KeyboardEvent, memo, useMemo, useRef, useState } from 'react'
 import { dayText, longDayText } from '../../app/dates'
+import type { Gap } from '../availability/availabilityQueries'
 import { BrickButton, type BrickPlace, endsOf } from './BrickButton'
 import { brickKey, type EventBrick } from './bricks'
 import { fitsForSure } from './fit'
 import { barsOf } from './geometry'
 import { linesOf, type RosterLine, type RosterRow } from './roster'
+import { TogetherRow } from './TogetherRow'
 import { dateOf, daysOf } from './times'
 import { type Place, useHand } from './useHand'
 import { useLeftBehind } from './useLeftBehind'
@@ -16,6 +18,8 @@ import { isWeekend } from './WeekView'
 interface RosterViewProps extends ViewProps {
   rows: readonly RosterRow[]
   zone: string
+  /** What all the people in view have in common; undefined while it is not known, null where it is not asked for. */
+  together: readonly Gap[] | undefined | null
   /** Keys of rows that stay on top. */
   pinned: readonly string[]
   onPin: (key: string) => void
@@ -36,6 +40,8 @@ export function RosterView({
   draftLane,
   hand: acts,
   asNew,
+  together,
+  onLit,
   onPlace,
   pinned,
   onPin,
@@ -178,6 +184,7 @@ export function RosterView({
               />
             )
           })}
+          {together !== null && <TogetherRow days={days} gaps={together} onLit={onLit} />}
         </div>
       </div>
     </section>

@@ -3,6 +3,9 @@ import { lazy, Suspense } from 'react'
 import type { Schema } from '../../api/client'
 import { sentenceOf } from '../../api/problem'
 import { reaches } from '../access/ladder'
+import type { Gap } from '../availability/availabilityQueries'
+import type { FreeForm } from '../availability/FreeDesk'
+import type { useGaps } from '../availability/useGaps'
 import { NewCalendarDesk } from '../calendars/NewCalendarDesk'
 import type { Asking } from '../events/EventDesk'
 import { EventPage } from '../events/EventPage'
@@ -10,7 +13,7 @@ import { type EventForm, formOf } from '../events/eventForm'
 import { eventQuery } from '../events/eventQueries'
 import { NewGroupDesk } from '../groups/NewGroupDesk'
 import { LookDesk } from '../shelf/LookDesk'
-import { type EventBrick, fromEventKey, type Layer, titleOf } from './bricks'
+import { type EventBrick, fromEventKey, type Layer, type Time, titleOf } from './bricks'
 import { Desk } from './Desk'
 import type { DeskPlace } from './deskPlace'
 import { FindDesk } from './FindDesk'
@@ -27,6 +30,11 @@ const EventDesk = lazy(() => loadEventDesk().then((module) => ({ default: module
 if (typeof requestIdleCallback === 'function') requestIdleCallback(() => void loadEventDesk())
 
 const AskDesk = lazy(() => import('../access/AskDesk').then((module) => ({ default: module.AskDesk })))
+
+const GapDesk = lazy(() => import('../availability/GapDesk').then((module) => ({ default: module.GapDesk })))
+const FreeDesk = lazy(() =>
+  import('../availability/FreeDesk').then((module) => ({ default: module.FreeDesk })),
+)
 
 interface WallDeskProps {
   place: Exclude<DeskPlace, { kind: 'keys' }>
@@ -47,6 +55,15 @@ interface WallDeskProps {
   onMet: (theirs: EventForm | null) => void
   onPlace: (place: DeskPlace) => void
   onGroup: (groupId: string) => void
+  gaps: ReturnType<typeof useGaps>
+  onGap: (gap: Gap) => void
+  free: FreeForm
+  onFree: (form: FreeForm) => void
+  zone: string
+  today: string
+  onMake: (time: Time, people: readonly string[]) => void
+  onGaps: (people: readonly string[]) => void
+  onGo: (day: string) => void
   onClose: () => void
   /** Closed by hand: what was not saved can be brought back. */
   onLeave: () => void
@@ -71,6 +88,15 @@ export function WallDesk({
   onMet,
   onPlace,
   onGroup,
+  gaps,
+  onGap,
+  free,
+  onFree,
+  zone,
+  today,
+  onMake,
+  onGaps,
+  onGo,
   onClose,
   onLeave,
 }: WallDeskProps) {
@@ -172,6 +198,51 @@ export function WallDesk({
       return (
         <Suspense>
           <AskDesk groupId={group?.id} onClose={onClose} />
+        </Suspense>
+      )
+    case 'gaps':
+      return gaps.form ? (
+        <Suspense
+          fallback={
+            <Desk title="Gaps" onClose={onClose}>
+              {null}
+            </Desk>
+          }
+        >
+          <GapDesk
+            form={gaps.form}
+            people={people}
+            places={layers.filter((layer) => layer.purpose === 'place')}
+            answer={gaps.answer}
+            error={gaps.error}
+            onForm={gaps.setForm}
+            onChoose={onGap}
+            onGo={onGo}
+            onClose={onClose}
+          />
+        </Suspense>
+      ) : null
+    case 'free':
+      return (
+        <Suspense
+          fallback={
+            <Desk title="Who is free?" onClose={onClose} half>
+              {null}
+            </Desk>
+          }
+        >
+          <FreeDesk
+            form={free}
+            zone={zone}
+            groupId={group?.id ?? null}
+            today={today}
+            people={people}
+            onForm={onFree}
+            onMake={onMake}
+            onGaps={onGaps}
+            onGo={onGo}
+            onClose={onClose}
+          />
         </Suspense>
       )
     case 'newGroup':

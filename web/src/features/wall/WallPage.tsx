@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useCallback, useEffect, useMemo, useState } from 'react'
+import { useCallback, useEffect, useEffectEvent, useMemo, useState } from 'react'
 import { Navigate, useNavigate, useParams, useSearchParams } from 'react-router'
 import type { Schema } from '../../api/client'
 import { sentenceOf } from '../../api/problem'
@@ -8,6 +8,10 @@ import { dayText, monthText, periodText } from '../../app/dates'
 import { useReader } from '../../app/person'
 import { TopBar } from '../../app/TopBar'
 import { accessTableQuery } from '../access/accessQueries'
+import type { Gap } from '../availability/availabilityQueries'
+import type { FreeForm } from '../availability/FreeDesk'
+import { namedIn } from '../availability/gapForm'
+import { useGaps } from '../availability/useGaps'
 import type { Asking } from '../events/EventDesk'
 import { brickOf, differences, type EventForm, formOf, newForm } from '../events/eventForm'
 import { useEventActs, type Written } from '../events/useEventActs'
@@ -53,12 +57,14 @@ import {
   daysOf,
   isPast,
   localAt,
+  minuteOf,
   minutesBetween,
   moved,
+  plusMinutes,
 } from './times'
 import { useAddressLayers } from './useAddressLayers'
 import { useCarry } from './useCarry'
-import type { Carried, Ghost } from './useHand'
+import type { Carried, Ghost, Place } from './useHand'
 import { useKeys } from './useKeys'
 import { useLaid } from './useLaid'
 import { useNarrow } from './useNarrow'
@@ -74,6 +80,12 @@ import { elsewhereText, seenText, whatChanged, whoseText } from './wallWords'
 
 const noLayers: Layer[] = []
 const noBricks: Brick[] = []
+
+/** More people than these are not meant by looking at them: nobody looks for a gap of a whole club. */
+const mostMeant = 12
+
+const askLook =
+  'h-8 rounded-control border border-cement-500 bg-cement-50 px-2.5 hover:bg-surface aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-on-ink'
 
 const pinKey = 'mortar-pinned-rows'
 
@@ -202,6 +214,7 @@ function Wall({ view }: { view: View }) {
       [...byId.values()],
     )
   }, [people, who, byId, zone, hour])
+  const inView = useMemo(() => rows.map((row) => row.personId).filter((id) => id !== null), [rows])
   const rowKeys = useMemo(() => new Set(rows.map((row) => row.key)), [rows])
   const bricks = useMemo(
     () =>
@@ -228,6 +241,20 @@ function Wall({ view }: { view: View }) {
     () => (isSeeking && hits.data ? new Set(hits.data.hits.map((hit) => hit.eventId)) : null),
     [isSeeking, hits.data],
   )
+  const gaps = useGaps({
+    isOpen: desk?.kind === 'gaps',
+    hasTogether: view === 'roster' && as === null,
+    people: inView,
+    first,
+    last,
+    today,
+    minutes: preferences.eventMinutes,
+    group: group?.id ?? null,
+  })
+  const [free, setFree] = useState<FreeForm>(() => {
+    const start = now.slice(0, 14) + (minuteOf(now) % 60 < 30 ? '00:00' : '30:00')
+    return { start, end: plusMinutes(start, preferences.eventMinutes), people: [] }
+  })
   const makeIn = layerToMakeIn(layers, group?.id, preferences.eventCalendar)
 
   /** Reads where one is at that moment: a save that ends later must not lead back to where it began. */
@@ -313,6 +340,50 @@ function Wall({ view }: { view: View }) {
     }
     openForm(newForm(layer.calendarId, time, row?.personId ? [row.personId] : []))
   }
+  /** Something new for some people, in the calendar that new events go to. */
+  const makeFor = (time: EventForm['time'], whom: readonly string[], places: readonly string[] = []) => {
+    const layer = layers.find((one) => one.calendarId === places[0]) ?? makeIn
+    if (!layer) {
+      acts.done('There is no calendar you can add to. Make one, or ask a coordinator for the step Add.')
+      return
+    }
+    const start = dateOf(time.form === 'days' ? time.first : time.start)
+    openForm(newForm(layer.calendarId, time, whom))
+    if (!days.includes(start)) {
+      const after = new URLSearchParams(window.location.search)
+      navigate({ pathname: `/${view}/${start}`, search: after.toString() })
+    }
+  }
+  const takeGap = (gap: Gap) => {
+    if (as) return
+    const asked = desk?.kind === 'gaps' ? gaps.form : null
+    makeFor(
+      { form: 'clock', start: gap.suggested, end: gap.suggestedEnd, zone },
+      asked ? namedIn(asked, gap.missing, gap.any) : inView,
+      asked?.places ?? [],
+    )
+  }
+  const seekGaps = (whom: readonly string[], places: readonly string[] = []) => {
+    setForm(null)
+    gaps.begin(whom, places)
+    place({ kind: 'gaps' })
+  }
+  const beginGaps = useEffectEvent(() => gaps.begin(whomMeant()))
+  /** For those in view where they are few enough to be meant; else for oneself and whoever is added. */
+  const whomMeant = () => (who.length > 0 || inView.length <= mostMeant ? inView : [person.id])
+  const seekForView = () => seekGaps(whomMeant())
+  // An address that leads to the gaps begins with those in view.
+  const isUnasked = desk?.kind === 'gaps' && gaps.form === null && members.isSuccess && !as
+  useEffect(() => {
+    if (isUnasked) beginGaps()
+  }, [isUnasked])
+  const pointAt = ({ day, minute }: Place) => {
+    if (desk?.kind !== 'free') return
+    const start =
+      minute === null ? `${day}${free.start.slice(10)}` : localAt(day, Math.floor(minute / 15) * 15)
+    setFree({ ...free, start, end: plusMinutes(start, minutesBetween(free.start, free.end)) })
+  }
+
   /** An hour of the day, or what the preferences say a new event is. */
   const placeOn = (day: string, lane: string) =>
     make(
@@ -445,6 +516,8 @@ function Wall({ view }: { view: View }) {
     z: acts.undo,
     l: () => document.querySelector<HTMLElement>('nav[aria-label="Shelf"] button')?.focus(),
     '/': () => place({ kind: 'find' }),
+    f: seekForView,
+    w: () => place({ kind: 'free' }),
     '?': () => place({ kind: 'keys' }),
     Escape: leaveDesk,
   }
@@ -503,8 +576,11 @@ function Wall({ view }: { view: View }) {
     face,
     carried,
     draftLane: laneOfDraft,
-    hand: { onOpen: openBrick, onMark: mark, onMake: makeFromHand, onCarry: carryTo },
+    hand: { onOpen: openBrick, onMark: mark, onMake: makeFromHand, onCarry: carryTo, onPoint: pointAt },
     asNew,
+    lit: gaps.lit,
+    pointed: desk?.kind === 'free' ? free : null,
+    onLit: takeGap,
     onPlace: placeOn,
   }
   const ribbonFrom = addDays(
@@ -567,7 +643,26 @@ function Wall({ view }: { view: View }) {
           today={today}
           calendars={[...byId.keys()]}
           onGo={goTo}
-        />
+        >
+          <button
+            type="button"
+            title="When all of them are free  F"
+            aria-pressed={desk?.kind === 'gaps'}
+            onClick={seekForView}
+            className={askLook}
+          >
+            Gaps
+          </button>
+          <button
+            type="button"
+            title="Who is free at a time  W"
+            aria-pressed={desk?.kind === 'free'}
+            onClick={() => place({ kind: 'free' })}
+            className={askLook}
+          >
+            Free?
+          </button>
+        </Ribbon>
       )}
       <PrintHead group={group?.name} title={title} layers={byId.values()} />
       {isOutside && (
@@ -591,6 +686,7 @@ function Wall({ view }: { view: View }) {
             {...shared}
             rows={rows}
             zone={zone}
+            together={as === null && inView.length > 1 ? gaps.together : null}
             pinned={pinned}
             onPin={(key) => {
               const next = pinned.includes(key) ? pinned.filter((one) => one !== key) : [...pinned, key]
@@ -659,6 +755,17 @@ function Wall({ view }: { view: View }) {
             onGroup={(groupId) => {
               keepLastGroup(groupId)
               place({ kind: 'newCalendar' }, { group: groupId })
+            }}
+            gaps={gaps}
+            onGap={takeGap}
+            free={free}
+            onFree={setFree}
+            zone={zone}
+            today={today}
+            onMake={makeFor}
+            onGaps={seekGaps}
+            onGo={(day) => {
+              if (!days.includes(day)) goTo(day)
             }}
             onClose={closeDesk}
             onLeave={leaveDesk}

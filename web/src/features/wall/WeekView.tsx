@@ -7,6 +7,7 @@ import { BrickButton, endsOf } from './BrickButton'
 import { type Brick, brickKey, type EventBrick } from './bricks'
 import { DayColumn, pieceStyle } from './DayColumn'
 import { type Bar, barsOf, piecesOf, timedByDay } from './geometry'
+import { Lights } from './Lights'
 import type { Lane } from './lanes'
 import { type Scale, scaleOf } from './scale'
 import { dateOf, localAt, minuteOf } from './times'
@@ -40,6 +41,9 @@ export function WeekView({
   draftLane,
   hand: acts,
   asNew,
+  lit,
+  pointed,
+  onLit,
   onPlace,
 }: ViewProps & { lanes: readonly Lane[] }) {
   const { person } = useReader()
@@ -212,6 +216,13 @@ export function WeekView({
             <Columns days={days} now={now} lanes={lanes.length} cells={{ lanes, onPlace }} />
             <Night scale={scale} />
             <HourLines scale={scale} />
+            {lit.length > 0 && (
+              <div className={`${layer} grid`} style={grid}>
+                {days.map((day) => (
+                  <Lights key={day} day={day} gaps={lit} scale={scale} onLit={onLit} />
+                ))}
+              </div>
+            )}
             <div className={`${layer} grid`} style={grid}>
               {days.map((day, index) => (
                 <DayColumn
@@ -248,6 +259,7 @@ export function WeekView({
                 )
               })}
             </div>
+            {pointed && <Pointed days={days} pointed={pointed} scale={scale} />}
             <NowLine days={days} now={now} scale={scale} />
           </div>
         </div>
@@ -425,6 +437,34 @@ function HourNames({
         {open ? <Sun size={14} aria-hidden="true" /> : <Moon size={14} aria-hidden="true" />}
       </button>
     </div>
+  )
+}
+
+/** The time that is asked about: a frame around it. */
+function Pointed({
+  days,
+  pointed,
+  scale,
+}: {
+  days: readonly string[]
+  pointed: { start: string; end: string }
+  scale: Scale
+}) {
+  const day = days.indexOf(dateOf(pointed.start))
+  if (day < 0) return null
+  const top = scale.y(minuteOf(pointed.start))
+  const end = dateOf(pointed.end) === dateOf(pointed.start) ? minuteOf(pointed.end) : 1440
+  return (
+    <div
+      className="pointer-events-none absolute z-3 border-2 border-ink"
+      style={{
+        left: percent(day, days.length),
+        width: percent(1, days.length),
+        top,
+        height: Math.max(6, scale.y(end) - top),
+      }}
+      data-pointed="true"
+    />
   )
 }
 

@@ -8,6 +8,8 @@ export type DeskPlace =
   | { kind: 'newCalendar' }
   | { kind: 'newGroup' }
   | { kind: 'ask' }
+  | { kind: 'gaps' }
+  | { kind: 'free' }
   | { kind: 'look'; calendarId: string }
   | { kind: 'find' }
   | { kind: 'keys' }
@@ -21,6 +23,8 @@ export function readDesk(text: string | null): DeskPlace | null {
     case 'newCalendar':
     case 'newGroup':
     case 'ask':
+    case 'gaps':
+    case 'free':
     case 'find':
     case 'keys':
       return { kind }

@@ -1,4 +1,4 @@
-import { type PointerEvent, useEffect, useRef, useState } from 'react'
+import { type MouseEvent, type PointerEvent, useEffect, useRef, useState } from 'react'
 import { type Brick, brickKey, type EventBrick, type Time } from './bricks'
 import {
   daysBetween,
@@ -56,6 +56,8 @@ interface HandOptions {
   onMark: (brick: Brick) => void
   /** Nothing is drawn where a press makes what is new. */
   onMake: (time: Time, lane: string) => void
+  /** An empty place is pressed, by mouse or finger. */
+  onPoint: (place: Place) => void
   /** Says whether it is shown where it was put as soon as it can be drawn. */
   onCarry: (carried: Carried) => boolean
 }
@@ -76,12 +78,14 @@ export function useHand({
   onOpen,
   onMark,
   onMake,
+  onPoint,
   onCarry,
 }: HandOptions) {
   const [taken, setGhost] = useState<(Ghost & { putAmong?: readonly Brick[] }) | null>(null)
   // What was put down stays in sight until the wall is drawn with it.
   const ghost = taken?.putAmong && taken.putAmong !== bricks ? null : taken
   const grip = useRef<{ grip: Grip; x: number; y: number; far: boolean } | null>(null)
+  const wasFar = useRef(false)
   const hold = useRef<ReturnType<typeof setTimeout> | null>(null)
 
   const timeFor = (held: Grip, place: Place): Time => {
@@ -164,6 +168,7 @@ export function useHand({
     const now = grip.current
     const copy = event.ctrlKey || event.altKey || event.metaKey
     const inHand = ghost
+    wasFar.current = now?.far === true
     letGo()
     if (!now) return
     if (!now.far) {
@@ -201,6 +206,15 @@ export function useHand({
     )
   }
 
+  const onClick = (event: MouseEvent<HTMLElement>) => {
+    const far = wasFar.current
+    wasFar.current = false
+    if (far || event.detail !== 1) return
+    if (!(event.target instanceof Element) || event.target.closest('[data-brick], button, a, input')) return
+    const place = placeAt(event.clientX, event.clientY)
+    if (place) onPoint(place)
+  }
+
   const stopHold = () => {
     if (hold.current !== null) clearTimeout(hold.current)
     hold.current = null
@@ -225,7 +239,7 @@ export function useHand({
     ghost,
     letGo,
     held: ghost?.brick && !ghost.copy ? brickKey(ghost.brick) : null,
-    handlers: { onPointerDown, onPointerMove, onPointerUp, onPointerCancel: letGo, onDoubleClick },
+    handlers: { onPointerDown, onPointerMove, onPointerUp, onPointerCancel: letGo, onClick, onDoubleClick },
   }
 }
 

@@ -1,6 +1,7 @@
+import type { Gap } from '../availability/availabilityQueries'
 import type { BrickActs, BrickState } from './BrickButton'
 import type { Brick, EventBrick, Layer, Time } from './bricks'
-import type { Carried, Ghost } from './useHand'
+import type { Carried, Ghost, Place } from './useHand'
 
 /** What every view of the wall is given: what lies on it, and what can be done with it. */
 export interface ViewProps {
@@ -20,7 +21,15 @@ export interface ViewProps {
     onMark: (brick: Brick) => void
     onMake: (time: Time, lane: string) => void
     onCarry: (carried: Carried) => boolean
+    /** An empty place is pressed. */
+    onPoint: (place: Place) => void
   }
+  /** Gaps that were asked for: lit under what lies on the wall. */
+  lit: readonly Gap[]
+  /** The time that is asked about. */
+  pointed: { start: string; end: string } | null
+  /** A gap is chosen on the wall. */
+  onLit: (gap: Gap) => void
   /** What is in the hand as a brick: one that moves, or a new one in the layer it would go to. */
   asNew: (ghost: Ghost) => EventBrick | null
   /** Makes something on a day, in a lane or row, by key. */

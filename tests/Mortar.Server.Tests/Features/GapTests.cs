@@ -1,0 +1,290 @@
+using System.Text.Json;
+using Mortar.Server.Features.Demo;
+using Xunit;
+
+namespace Mortar.Server.Tests.Features;
+
+/// <summary>Gaps and "who is free then", within what the one who asks may know.</summary>
+public class GapTests
+{
+    private static readonly Guid Priya = DemoPeople.Priya.Id.Value;
+    private static readonly Guid Ines = DemoPeople.Ines.Id.Value;
+    private static readonly Guid Hanne = DemoPeople.Hanne.Id.Value;
+    private static readonly Guid Tomasz = DemoPeople.Tomasz.Id.Value;
+    private static readonly Guid Dele = DemoPeople.Dele.Id.Value;
+    private static readonly Guid Kiln = DemoPeople.Stable("calendar Big kiln");
+
+    /// <summary>
+    /// Worked out by hand from the demo's Thursday, 12 March: Ines minds the desk 13:00 to 16:30; Priya unloads 13:30 to
+    /// 14:30 and tests glazes 14:00 to 15:30; both keep hours from 8 to 19.
+    /// </summary>
+    [Fact]
+    public async Task Gaps_of_the_demos_thursday_are_those_worked_out_by_hand()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+
+        var answer = await Ask(ines, [Ines, Priya], "2026-03-12", "2026-03-12");
+
+        Assert.Equal(["08:00-13:00", "16:30-19:00"], answer.GetProperty("gaps").EnumerateArray().Select(Hours));
+        Assert.Equal(
+            [(Ines, "whole"), (Priya, "seen")],
+            answer
+                .GetProperty("people")
+                .EnumerateArray()
+                .Select(one => (one.GetProperty("id").GetGuid(), one.Text("knowledge")))
+        );
+    }
+
+    [Fact]
+    public async Task A_place_and_one_of_several_count_and_what_is_oclock_elsewhere_is_told()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+
+        // By hand: the kiln is taken 13:30 to 14:30. Dele works elsewhere until noon and watches it from 17:00. Mei, whose
+        // eight o'clock is eleven here that week, minds her shop 14:00 to 16:00. Tomasz is free all day.
+        var answer = await Answer(
+            ines,
+            new
+            {
+                required = Array.Empty<Guid>(),
+                optional = Array.Empty<Guid>(),
+                places = new[] { Kiln },
+                from = "2026-03-12",
+                to = "2026-03-12",
+                minutes = 60,
+                hours = "kept",
+                group = World.StudioTeam,
+                any = new { count = 2, among = new[] { Dele, Tomasz, DemoPeople.Mei.Id.Value } },
+            }
+        );
+
+        var gaps = answer.GetProperty("gaps").EnumerateArray().ToList();
+        Assert.Equal(["11:00-13:30", "14:30-17:00", "16:00-19:00"], gaps.Select(Hours).Order());
+        var first = gaps.Single(gap => Hours(gap) == "11:00-13:30");
+        Assert.Equal(
+            new[] { Tomasz, DemoPeople.Mei.Id.Value }.Order(),
+            first.GetProperty("any").EnumerateArray().Select(one => one.GetGuid()).Order()
+        );
+        var halifax = Assert.Single(first.GetProperty("elsewhere").EnumerateArray());
+        Assert.Equal(("America/Halifax", "2026-03-12T08:00:00"), (halifax.Text("zone"), halifax.Text("start")));
+    }
+
+    [Fact]
+    public async Task Where_there_is_no_gap_it_says_who_is_in_the_way_and_what_would_make_room()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+
+        var answer = await Ask(ines, [Ines, Priya], "2026-03-12", "2026-03-12", minutes: 360);
+
+        Assert.Empty(answer.GetProperty("gaps").EnumerateArray());
+        var why = answer.GetProperty("why");
+        Assert.Equal("2026-03-12T08:00:00", why.Text("longestStart"));
+        Assert.Equal("2026-03-12T13:00:00", why.Text("longestEnd"));
+        Assert.Equal(
+            [(Ines, 210), (Priya, 120)],
+            why.GetProperty("obstacles")
+                .EnumerateArray()
+                .Select(one => (one.GetProperty("id").GetGuid(), one.GetProperty("minutes").GetInt32()))
+        );
+    }
+
+    [Fact]
+    public async Task What_one_may_not_see_changes_no_answer()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var dele = await mortar.As(DemoPeople.Dele);
+        var gapsBefore = (await Ask(dele, [Priya, Dele], "2026-03-16", "2026-03-16")).GetRawText();
+        var freeBefore = (await Free(dele, [Priya, Hanne], "2026-03-16T10:00:00", "2026-03-16T11:00:00")).GetRawText();
+
+        // Priya does not let her time be told, and Dele has no step on the calendar she is named on.
+        var calendar = await ines.MakeCalendar();
+        var body = new
+        {
+            calendarId = calendar.Value,
+            title = "Whispered",
+            showAs = "busy",
+            time = World.Hours("2026-03-16T10:00:00", "2026-03-16T12:00:00"),
+            attendees = new[] { Priya },
+        };
+        (await ines.Put($"/api/events/{Guid.CreateVersion7()}", body)).Is(200);
+
+        Assert.Equal(gapsBefore, (await Ask(dele, [Priya, Dele], "2026-03-16", "2026-03-16")).GetRawText());
+        var freeAfter = await Free(dele, [Priya, Hanne], "2026-03-16T10:00:00", "2026-03-16T11:00:00");
+        Assert.Equal(freeBefore, freeAfter.GetRawText());
+
+        // The coordinator of that calendar does see it.
+        var seen = await Free(ines, [Priya], "2026-03-16T10:00:00", "2026-03-16T11:00:00");
+        var one = Assert.Single(seen.GetProperty("people").EnumerateArray());
+        Assert.Equal(("busy", "Whispered"), (one.Text("presence"), one.GetProperty("by")[0].GetString()));
+    }
+
+    [Fact]
+    public async Task With_times_only_one_learns_that_and_not_by_what_they_are_taken()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+
+        // Hanne shares the times of her own calendar: hanging a show, Thursday 9 to 11.
+        var answer = await Free(ines, [Hanne], "2026-03-12T10:00:00", "2026-03-12T10:30:00");
+
+        var hanne = Assert.Single(answer.GetProperty("people").EnumerateArray());
+        Assert.Equal("busy", hanne.Text("presence"));
+        Assert.DoesNotContain("Hanging", answer.GetRawText(), StringComparison.Ordinal);
+        Assert.Equal("2026-03-12T08:30:00", hanne.Text("earlier"));
+        Assert.Equal("2026-03-12T11:00:00", hanne.Text("later"));
+    }
+
+    [Fact]
+    public async Task Whoever_shares_no_group_is_left_out_like_one_who_was_never_there()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var mei = await mortar.As(DemoPeople.Mei);
+        var stranger = await Ask(
+            mei,
+            [DemoPeople.Astrid.Id.Value, DemoPeople.Mei.Id.Value],
+            "2026-03-16",
+            "2026-03-16"
+        );
+        var nobody = await Ask(mei, [Guid.NewGuid(), DemoPeople.Mei.Id.Value], "2026-03-16", "2026-03-16");
+
+        Assert.Equal(nobody.GetRawText(), stranger.GetRawText());
+    }
+
+    [Fact]
+    public async Task The_event_that_is_being_written_does_not_stand_in_its_own_way()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await ines.MakeCalendar();
+        var id = Guid.CreateVersion7();
+        var body = new
+        {
+            calendarId = calendar.Value,
+            title = "Its own",
+            showAs = "busy",
+            time = World.Hours("2026-03-16T20:00:00", "2026-03-16T21:00:00"),
+            attendees = new[] { Ines },
+        };
+        (await ines.Put($"/api/events/{id}", body)).Is(200);
+
+        async Task<string> State(Guid? except) =>
+            (await Free(ines, [Ines], "2026-03-16T20:00:00", "2026-03-16T21:00:00", except))
+                .GetProperty("people")[0]
+                .Text("presence");
+
+        Assert.Equal("busy", await State(null));
+        Assert.Equal("outsideHours", await State(id));
+    }
+
+    [Theory]
+    [InlineData(
+        """{"required":[],"optional":[],"places":[],"from":"2026-03-12","to":"2026-03-12","minutes":60,"hours":"kept"}""",
+        422
+    )]
+    [InlineData(
+        """{"required":["00000000-0000-0000-0000-000000000001"],"optional":[],"places":[],"from":"2026-03-12","to":"2026-03-12","minutes":0,"hours":"kept"}""",
+        422
+    )]
+    [InlineData(
+        """{"required":["00000000-0000-0000-0000-000000000001"],"optional":[],"places":[],"from":"2026-03-12","to":"2026-03-01","minutes":60,"hours":"kept"}""",
+        422
+    )]
+    [InlineData(
+        """{"required":["00000000-0000-0000-0000-000000000001"],"optional":[],"places":[],"from":"2025-03-01","to":"2025-03-02","minutes":60,"hours":"kept"}""",
+        422
+    )]
+    [InlineData(
+        """{"required":["00000000-0000-0000-0000-000000000001"],"optional":[],"places":[],"from":"2026-03-12","to":"2026-03-12","minutes":60,"hours":"kept","before":9999}""",
+        422
+    )]
+    [InlineData(
+        """{"required":[],"optional":[],"places":[],"from":"2026-03-12","to":"2026-03-12","minutes":60,"hours":"kept","any":{"count":2,"among":["00000000-0000-0000-0000-000000000001"]}}""",
+        422
+    )]
+    [InlineData("""{"required":"everybody"}""", 400)]
+    public async Task A_question_that_cannot_be_answered_says_why(string body, int status)
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+
+        var refused = (await ines.Post("/api/gaps", body)).Is(status);
+
+        Assert.NotEmpty(refused.Detail);
+    }
+
+    [Fact]
+    public async Task A_time_that_is_none_is_refused()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+
+        var time = World.Hours("2026-03-12T15:00:00", "2026-03-12T14:00:00");
+        (
+            await ines.Post(
+                "/api/free",
+                new
+                {
+                    people = new[] { Ines },
+                    places = Array.Empty<Guid>(),
+                    time,
+                }
+            )
+        ).IsProblem(422, "unfit");
+        (
+            await ines.Post(
+                "/api/free",
+                new
+                {
+                    people = Array.Empty<Guid>(),
+                    places = Array.Empty<Guid>(),
+                    time = World.Hours(),
+                }
+            )
+        ).IsProblem(422, "unfit");
+    }
+
+    private static string Hours(JsonElement gap) => $"{gap.Text("start")[11..16]}-{gap.Text("end")[11..16]}";
+
+    private static Task<JsonElement> Ask(Browser browser, Guid[] required, string from, string to, int minutes = 60) =>
+        Answer(
+            browser,
+            new
+            {
+                required,
+                optional = Array.Empty<Guid>(),
+                places = Array.Empty<Guid>(),
+                from,
+                to,
+                minutes,
+                hours = "kept",
+                group = World.StudioTeam,
+            }
+        );
+
+    private static async Task<JsonElement> Answer(Browser browser, object question) =>
+        (await browser.Post("/api/gaps", question)).Is(200).Body;
+
+    private static async Task<JsonElement> Free(
+        Browser browser,
+        Guid[] people,
+        string start,
+        string end,
+        Guid? except = null
+    ) => (
+            await browser.Post(
+                "/api/free",
+                new
+                {
+                    people,
+                    places = Array.Empty<Guid>(),
+                    time = World.Hours(start, end),
+                    except,
+                    group = World.StudioTeam,
+                }
+            )
+        ).Is(200).Body;
+}

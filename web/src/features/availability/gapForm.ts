@@ -1,0 +1,67 @@
+import type { GapQuestion } from './availabilityQueries'
+
+/** How much somebody is needed. */
+export type Need = 'required' | 'optional' | 'any'
+
+/** What is looked for, as it stands on the desk. */
+export interface GapForm {
+  people: readonly { id: string; need: Need }[]
+  places: readonly string[]
+  /** How many of those who are only some of many. */
+  count: number
+  from: string
+  to: string
+  minutes: number
+  hours: GapQuestion['hours']
+  before: number
+  after: number
+  /** The group whose week counts as usual. */
+  group: string | null
+}
+
+export const gapForm = (
+  people: readonly string[],
+  places: readonly string[],
+  from: string,
+  to: string,
+  minutes: number,
+  group: string | null,
+): GapForm => ({
+  people: people.map((id) => ({ id, need: 'required' })),
+  places,
+  count: 1,
+  from,
+  to,
+  minutes,
+  hours: 'kept',
+  before: 0,
+  after: 0,
+  group,
+})
+
+export function questionOf(form: GapForm): GapQuestion {
+  const of = (need: Need) => form.people.filter((one) => one.need === need).map((one) => one.id)
+  const among = of('any')
+  return {
+    required: of('required'),
+    optional: of('optional'),
+    places: [...form.places],
+    from: form.from,
+    to: form.to,
+    minutes: form.minutes,
+    hours: form.hours,
+    before: form.before,
+    after: form.after,
+    group: form.group,
+    any: among.length > 0 ? { count: Math.min(form.count, among.length), among } : null,
+  }
+}
+
+/** Whether there is anybody to look for. */
+export const asksForSomebody = (form: GapForm): boolean => form.people.length + form.places.length > 0
+
+/** Who is to be named on what is made in a gap: those who are free in it. */
+export const namedIn = (form: GapForm, missing: readonly string[], any: readonly string[]): string[] => [
+  ...form.people.filter((one) => one.need !== 'any' && !missing.includes(one.id)).map((one) => one.id),
+  ...any.slice(0, form.count),
+]
