@@ -94,6 +94,34 @@ public class CoordinatingTests
         ines.Find(By.CssSelector("button[aria-label='Take off Tomasz Wilk']"));
     }
 
+    [Fact]
+    public async Task A_clash_is_resolved_by_the_offered_move_and_another_marked_as_fine()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Week();
+        ines.WaitForText("Clashes 3");
+        ines.Press("k");
+        ines.WaitForText("in the eight weeks ahead");
+        ines.WaitForText("Priya Raman taken twice");
+        Assert.Equal(string.Empty, ines.Axe());
+        Shot(ines, "clashes");
+
+        ines.Click(By.XPath("//li[contains(., 'Priya Raman')]//li[contains(., 'Glaze testing')]//button[.='Move it']"));
+        ines.Click(Containing("button", "to Thu 12 March, 14:30"));
+        ines.Find(By.XPath("//*[@data-hand='carried'][contains(., '14:30 to 16:00')]")); // drawn before it is saved
+        ines.WaitForText("Priya Raman is free then.");
+        Shot(ines, "clash-move");
+        ines.Click("Save");
+        ines.WaitForText("Changed “Glaze testing”.");
+        ines.WaitForText("Clashes 2");
+
+        ines.Press("k");
+        ines.Click("It is fine");
+        ines.WaitForText("Marked as fine, until one of the two changes.");
+        ines.WaitForText("Clashes 1");
+        Assert.Empty(ines.Complaints());
+    }
+
     private static void Shot(Screen screen, string name)
     {
         if (Environment.GetEnvironmentVariable("SHOTS") is { } folder)

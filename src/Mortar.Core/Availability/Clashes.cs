@@ -1,6 +1,11 @@
 using System.Collections.Immutable;
+using System.Security.Cryptography;
+using System.Text;
+using Mortar.Core.Access;
 using Mortar.Core.Events;
+using Mortar.Core.Words;
 using NodaTime;
+using NodaTime.Text;
 
 namespace Mortar.Core.Availability;
 
@@ -32,7 +37,43 @@ public sealed record Clash(
     Severity Severity,
     ImmutableArray<Participant> Who,
     ImmutableArray<ClashTime> Times
-);
+)
+{
+    /// <summary>
+    /// What names one time of it: the two occurrences, what they share and whom they take. It is another as soon as any of
+    /// that changes, so that what was marked as fine once is not fine for ever.
+    /// </summary>
+    public string KeyOf(ClashTime time) =>
+        Convert.ToHexStringLower(
+            SHA256.HashData(
+                Encoding.UTF8.GetBytes(
+                    string.Join(
+                        '|',
+                        [
+                            First.Id.Value.ToString("N"),
+                            Text(time.FirstStart),
+                            Second.Id.Value.ToString("N"),
+                            Text(time.SecondStart),
+                            time.Span.ToString(),
+                            Severity.ToString(),
+                            .. Who.Select(who => who.Id.ToString("N")),
+                        ]
+                    )
+                )
+            )
+        );
+
+    private static string Text(LocalDateTime? start) =>
+        start is { } local ? LocalDateTimePattern.GeneralIso.Format(local) : string.Empty;
+
+    /// <summary>Whether it is somebody's to resolve: it takes them, or they may change one of the two.</summary>
+    /// <param name="reader">Who asks.</param>
+    /// <param name="roleOn">Their step on a calendar.</param>
+    public bool Concerns(PersonId reader, Func<CalendarId, Role> roleOn) =>
+        Who.Contains(Participant.Of(reader))
+        || AccessRules.ToChange(roleOn(First.CalendarId), reader, First) == Verdict.Granted
+        || AccessRules.ToChange(roleOn(Second.CalendarId), reader, Second) == Verdict.Granted;
+}
 
 /// <summary>Finds what collides.</summary>
 public static class Clashes
@@ -64,6 +105,23 @@ public static class Clashes
                 .ThenBy(clash => clash.Second.Id.Value),
         ];
     }
+
+    /// <summary>Those that nobody has marked as fine, with those of their times.</summary>
+    /// <param name="all">What collides.</param>
+    /// <param name="fine">The keys of what is fine (<see cref="Clash.KeyOf"/>).</param>
+    public static ImmutableArray<Clash> Without(this ImmutableArray<Clash> all, IReadOnlySet<string> fine) =>
+        fine.Count == 0
+            ? all
+            :
+            [
+                .. all.Select(clash =>
+                        clash with
+                        {
+                            Times = [.. clash.Times.Where(time => !fine.Contains(clash.KeyOf(time)))],
+                        }
+                    )
+                    .Where(clash => clash.Times.Length > 0),
+            ];
 
     private static Clash Together(IEnumerable<(Claim First, Claim Second)> pairs)
     {

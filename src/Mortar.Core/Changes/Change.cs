@@ -41,6 +41,9 @@ public enum Subject
 
     /// <summary>Somebody's request for a calendar of a person or a group.</summary>
     OpenAsk,
+
+    /// <summary>That a clash was marked as fine.</summary>
+    FineClash,
 }
 
 /// <summary>One row of the log: what was before and what came after.</summary>

@@ -88,7 +88,11 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
             .Select(row => row.EventId.Value)
             .ToListAsync(cancellationToken);
         return changes
-            .Where(change => change.CalendarId is not null && !given.Contains(change.SubjectId))
+            .Where(change =>
+                change.CalendarId is not null
+                && change.Subject != Subject.FineClash
+                && !given.Contains(change.SubjectId)
+            )
             .Select(change =>
                 (
                     change.Subject == Subject.Event
@@ -248,6 +252,7 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
             Subject.Group => await db.Groups.FindAsync([new GroupId(one.SubjectId)], cancellationToken),
             Subject.Link => await db.Links.FindAsync([new LinkId(one.SubjectId)], cancellationToken),
             Subject.LinkHolder => await db.LinkHolders.FindAsync([one.SubjectId], cancellationToken),
+            Subject.FineClash => await db.FineClashes.FindAsync([one.SubjectId], cancellationToken),
             Subject.OpenAsk => await db.OpenAsks.FindAsync([new AskId(one.SubjectId)], cancellationToken),
             Subject.Ask => await db.Asks.FindAsync([new AskId(one.SubjectId)], cancellationToken),
             _ => null,

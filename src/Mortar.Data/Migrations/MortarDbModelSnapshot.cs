@@ -500,6 +500,36 @@ namespace Mortar.Data.Migrations
                     b.ToTable("Addresses", (string)null);
                 });
 
+            modelBuilder.Entity("Mortar.Data.Availability.FineClashRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("CalendarId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("EndedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Key")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Until")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Until")
+                        .HasFilter("EndedAt IS NULL");
+
+                    b.ToTable("FineClashes", (string)null);
+                });
+
             modelBuilder.Entity("Mortar.Data.Calendars.CalendarRow", b =>
                 {
                     b.Property<Guid>("Id")

@@ -4,6 +4,7 @@ using Microsoft.EntityFrameworkCore.ChangeTracking;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Accounts;
+using Mortar.Data.Availability;
 using Mortar.Data.Calendars;
 using Mortar.Data.Changes;
 using Mortar.Data.Events;
@@ -57,6 +58,8 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
     public DbSet<EventRow> Events => Set<EventRow>();
 
     public DbSet<GivenRow> Given => Set<GivenRow>();
+
+    public DbSet<FineClashRow> FineClashes => Set<FineClashRow>();
 
     public DbSet<ChangeRow> Changes => Set<ChangeRow>();
 

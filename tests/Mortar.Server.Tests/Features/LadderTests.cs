@@ -271,6 +271,8 @@ public class LadderTests
             "GET times", // by TimesTests
             "POST gaps", // these by GapTests
             "POST free",
+            "GET clashes", // these by ClashTests
+            "POST clashes/{key}/fine",
             "GET ribbon",
             "GET find",
             "POST rules/preview",

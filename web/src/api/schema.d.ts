@@ -452,6 +452,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clashes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ReadClashes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clashes/{key}/fine": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["MarkClashFine"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/times": {
         parameters: {
             query?: never;
@@ -1907,6 +1939,21 @@ export interface components {
             actor: string;
             sentence: string;
         };
+        ReadClashesBody: {
+            clashes: components["schemas"]["ReadClashesClashBody"][];
+            more: boolean;
+        };
+        ReadClashesClashBody: {
+            key: string;
+            first: components["schemas"]["BrickBodyEvent"];
+            second: components["schemas"]["BrickBodyEvent"];
+            start: components["schemas"]["LocalDateTime"];
+            end: components["schemas"]["LocalDateTime"];
+            people: string[];
+            places: string[];
+            hard: boolean;
+            mayMark: boolean;
+        };
         ReadPeopleBody: {
             text: string;
         };
@@ -2830,6 +2877,52 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["FindEventsBody"];
                 };
+            };
+        };
+    };
+    ReadClashes: {
+        parameters: {
+            query: {
+                from: components["schemas"]["DateQuery"];
+                to: components["schemas"]["DateQuery"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadClashesBody"];
+                };
+            };
+        };
+    };
+    MarkClashFine: {
+        parameters: {
+            query: {
+                from: components["schemas"]["DateQuery"];
+                to: components["schemas"]["DateQuery"];
+            };
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -1,6 +1,7 @@
 import { HubConnectionBuilder, LogLevel } from '@microsoft/signalr'
 import type { QueryClient } from '@tanstack/react-query'
 import { sinceOwnChange } from '../api/client'
+import { wallKeys } from './wallKeys'
 
 /** Opens the live line: notices say that something changed, and what is shown is fetched anew. Returns how to close it. */
 export function openLiveLine(queries: QueryClient): () => void {
@@ -16,12 +17,10 @@ export function openLiveLine(queries: QueryClient): () => void {
     for (const key of keys) void queries.invalidateQueries({ queryKey: [key] })
   }
   line.on('calendarChanged', () => {
-    refetch('wall', 'times', 'gaps', 'free', 'events', 'ribbon', 'find')
+    refetch(...wallKeys)
     announce('Somebody changed the wall.')
   })
-  line.on('shelfChanged', () =>
-    refetch('shelf', 'wall', 'times', 'gaps', 'free', 'groups', 'events', 'ribbon', 'find', 'sets'),
-  )
+  line.on('shelfChanged', () => refetch('shelf', 'groups', 'sets', ...wallKeys))
   line.on('accessChanged', () => refetch('access'))
   line.on('inboxChanged', () => refetch('inbox'))
   // While the line was down changes may have been missed.

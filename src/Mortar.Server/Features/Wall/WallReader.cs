@@ -5,6 +5,7 @@ using Mortar.Core.Events;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
+using Mortar.Data.Availability;
 using Mortar.Data.Calendars;
 using Mortar.Data.Events;
 using Mortar.Data.Groups;
@@ -21,14 +22,20 @@ internal sealed record ReadCalendar(CalendarRow Row, Role Role, IReadOnlyList<Ev
 /// <param name="Window">The days, on the person's clock.</param>
 /// <param name="Calendars">All calendars the person reaches, hidden layers too, and those of events given to them by themselves.</param>
 /// <param name="Members">Who is in those groups that the person is in.</param>
+/// <param name="Fine">The keys of clashes that somebody marked as fine.</param>
 internal sealed record WallReading(
     PersonId Person,
     Window Window,
     IReadOnlyList<ReadCalendar> Calendars,
     ILookup<GroupId, PersonId> Members,
+    IReadOnlySet<string> Fine,
     ZoneClock Clock
 )
 {
+    /// <summary>The person's step on a calendar.</summary>
+    public Role RoleOn(CalendarId calendar) =>
+        Calendars.FirstOrDefault(one => one.Row.Id == calendar)?.Role ?? Role.None;
+
     /// <summary>The occurrences of a calendar that touch the window.</summary>
     public IEnumerable<Occurrence> Occurrences(ReadCalendar calendar) =>
         calendar.Events.SelectMany(one => one.Occurrences(Window, Clock).Take(SeriesExpansion.MostShown));
@@ -37,29 +44,31 @@ internal sealed record WallReading(
     public IEnumerable<VisibleEvent> Visible(ReadCalendar calendar) =>
         VisibleEvent.Through(calendar.Role, Person, Occurrences(calendar), Window);
 
-    /// <summary>What collides, made only of events that the person sees with everything on them.</summary>
+    /// <summary>What collides and is not marked as fine, made only of events that the person sees with everything on them.</summary>
     public IReadOnlyList<Clash> Clashes() =>
-        Core.Availability.Clashes.Among(
-            Claims.In(
-                Calendars.Select(calendar => new CountedCalendar(
-                    calendar.Row.Id,
-                    calendar.Row.Purpose,
-                    calendar.Row.Takes,
-                    [.. Members[calendar.Row.GroupId]],
-                    [
-                        .. calendar
-                            .Events.Where(one => VisibleEvent.SeesEverything(calendar.Role, Person, one))
-                            .Select(CountedEvent.Of),
-                    ]
+        Core
+            .Availability.Clashes.Among(
+                Claims.In(
+                    Calendars.Select(calendar => new CountedCalendar(
+                        calendar.Row.Id,
+                        calendar.Row.Purpose,
+                        calendar.Row.Takes,
+                        [.. Members[calendar.Row.GroupId]],
+                        [
+                            .. calendar
+                                .Events.Where(one => VisibleEvent.SeesEverything(calendar.Role, Person, one))
+                                .Select(CountedEvent.Of),
+                        ]
+                    )
+                    {
+                        Person = calendar.Row.Person,
+                    }),
+                    Window,
+                    new Dictionary<PersonId, DateTimeZone>(),
+                    Clock
                 )
-                {
-                    Person = calendar.Row.Person,
-                }),
-                Window,
-                new Dictionary<PersonId, DateTimeZone>(),
-                Clock
             )
-        );
+            .Without(Fine);
 }
 
 /// <summary>Reads what lies on somebody's wall between two days; the rest is Core's.</summary>
@@ -143,6 +152,7 @@ internal sealed class WallReader(MortarDb db, ZoneClock clock)
                 )),
             ],
             members.ToLookup(member => member.GroupId, member => member.PersonId),
+            await db.FineClashesIn(window, cancellationToken),
             clock
         );
     }

@@ -46,6 +46,7 @@ internal static class WallSetup
         api.MapGet("/wall", Read).WithName("ReadWall");
         ReadRibbon.Map(api);
         FindEvents.Map(api);
+        ReadClashes.Map(api);
         LinkWall.Map(api);
     }
 

@@ -5,6 +5,7 @@ import type { Time } from '../wall/bricks'
 export type Gap = Schema['FindGapsGapBody']
 export type GapAnswer = Schema['FindGapsAnswer']
 export type GapQuestion = Schema['FindGapsBody']
+export type Clash = Schema['ReadClashesClashBody']
 export type FreeAnswer = Schema['AskFreeAnswer']
 
 /** When people and places are free together; the last answer stays until the next one is there. */
@@ -36,3 +37,20 @@ export const freeQuery = (
     placeholderData: keepPreviousData,
     retry: false,
   })
+
+/** What collides in some days and is one's own to resolve. */
+export const clashesQuery = (from: string, to: string) =>
+  queryOptions({
+    queryKey: ['clashes', from, to],
+    queryFn: ({ signal }) => unwrap(api.GET('/api/clashes', { params: { query: { from, to } }, signal })),
+    placeholderData: keepPreviousData,
+  })
+
+/** One time of a clash is fine as it is, until one of the two changes. */
+export const markFine = (key: string, from: string, to: string, set: string) =>
+  unwrap(
+    api.POST('/api/clashes/{key}/fine', {
+      params: { path: { key }, query: { from, to } },
+      headers: { 'X-Change-Set': set },
+    }),
+  )

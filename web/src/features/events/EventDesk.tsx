@@ -6,13 +6,14 @@ import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { TextArea } from '../../ui/TextArea'
 import { TextField } from '../../ui/TextField'
+import { TakenNote } from '../availability/TakenNote'
 import { groupQueries } from '../groups/groupQueries'
 import { isoDay } from '../preferences/preferences'
 import { type Layer, titleOf } from '../wall/bricks'
 import { Desk } from '../wall/Desk'
 import { EventGiving } from './EventGiving'
 import { EventHistory } from './EventHistory'
-import { type EventForm, showAsChoices, timeProblem } from './eventForm'
+import { type EventForm, showAsChoices, timeProblem, withStart } from './eventForm'
 import type { Reach } from './eventQueries'
 import { GoesTo } from './GoesTo'
 import { ReachQuestion } from './ReachQuestion'
@@ -147,6 +148,14 @@ export function EventDesk({
           autoFocus={isNew}
         />
         <WhenFields time={form.time} zone={person.zone} onChange={(time) => set({ time })} />
+        <TakenNote
+          people={form.attendees}
+          places={calendar?.purpose === 'place' ? [calendar] : []}
+          time={form.time}
+          groupId={calendar?.groupId ?? null}
+          eventId={isNew ? null : form.eventId}
+          onStart={(start) => set({ time: withStart(form.time, start) })}
+        />
         <RepeatsField
           time={form.time}
           rule={form.rule}

@@ -2,6 +2,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import type { Schema } from '../../api/client'
 import { ProblemError } from '../../api/problem'
 import { newSet, useActs } from '../../app/acts'
+import { wallKeys } from '../../app/wallKeys'
 import { brickKey, type EventBrick, titleOf } from '../wall/bricks'
 import { brickOf, type EventForm, formOf } from './eventForm'
 import { deleteEvent, type Reach, writeEvent } from './eventQueries'
@@ -38,8 +39,7 @@ export function useEventActs() {
   const settle = () => {
     onTheWay -= 1
     if (onTheWay > 0) return
-    for (const key of ['wall', 'events', 'ribbon', 'find'])
-      void queries.invalidateQueries({ queryKey: [key] })
+    for (const key of wallKeys) void queries.invalidateQueries({ queryKey: [key] })
   }
 
   /** Runs one change: shown at once, and taken back where it is refused. */

@@ -7,6 +7,7 @@ const keys: readonly [string, string][] = [
   ['N', 'new event'],
   ['/', 'find'],
   ['F', 'gaps: when all of those in view are free'],
+  ['K', 'clashes in the weeks ahead'],
   ['W', 'who is free at a time'],
   ['Arrows', 'on the roster, from cell to cell; Enter makes something in the one you are on'],
   ['Tab', 'from brick to brick'],

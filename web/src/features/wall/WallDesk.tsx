@@ -5,6 +5,7 @@ import { sentenceOf } from '../../api/problem'
 import { reaches } from '../access/ladder'
 import type { Gap } from '../availability/availabilityQueries'
 import type { FreeForm } from '../availability/FreeDesk'
+import type { useClashes } from '../availability/useClashes'
 import type { useGaps } from '../availability/useGaps'
 import { NewCalendarDesk } from '../calendars/NewCalendarDesk'
 import type { Asking } from '../events/EventDesk'
@@ -36,6 +37,10 @@ const FreeDesk = lazy(() =>
   import('../availability/FreeDesk').then((module) => ({ default: module.FreeDesk })),
 )
 
+const ClashDesk = lazy(() =>
+  import('../availability/ClashDesk').then((module) => ({ default: module.ClashDesk })),
+)
+
 interface WallDeskProps {
   place: Exclude<DeskPlace, { kind: 'keys' }>
   layers: readonly Layer[]
@@ -57,6 +62,8 @@ interface WallDeskProps {
   onGroup: (groupId: string) => void
   gaps: ReturnType<typeof useGaps>
   onGap: (gap: Gap) => void
+  clashes: ReturnType<typeof useClashes>
+  onTakeOff: (brick: EventBrick, personId: string) => void
   free: FreeForm
   onFree: (form: FreeForm) => void
   zone: string
@@ -90,6 +97,8 @@ export function WallDesk({
   onGroup,
   gaps,
   onGap,
+  clashes,
+  onTakeOff,
   free,
   onFree,
   zone,
@@ -222,6 +231,30 @@ export function WallDesk({
           />
         </Suspense>
       ) : null
+    case 'clashes':
+      return (
+        <Suspense
+          fallback={
+            <Desk title="Clashes" onClose={onClose}>
+              {null}
+            </Desk>
+          }
+        >
+          <ClashDesk
+            clashes={clashes.all}
+            more={clashes.more}
+            error={clashes.error}
+            layers={layers}
+            names={names}
+            groupId={group?.id ?? null}
+            onMove={onEdit}
+            onTakeOff={onTakeOff}
+            onFine={(clash) => void clashes.fine(clash)}
+            onGo={onGo}
+            onClose={onClose}
+          />
+        </Suspense>
+      )
     case 'free':
       return (
         <Suspense

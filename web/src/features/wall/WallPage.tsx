@@ -11,6 +11,7 @@ import { accessTableQuery } from '../access/accessQueries'
 import type { Gap } from '../availability/availabilityQueries'
 import type { FreeForm } from '../availability/FreeDesk'
 import { namedIn } from '../availability/gapForm'
+import { useClashes } from '../availability/useClashes'
 import { useGaps } from '../availability/useGaps'
 import type { Asking } from '../events/EventDesk'
 import { brickOf, differences, type EventForm, formOf, newForm } from '../events/eventForm'
@@ -251,6 +252,8 @@ function Wall({ view }: { view: View }) {
     minutes: preferences.eventMinutes,
     group: group?.id ?? null,
   })
+  const showClashes = useSteady({ show: () => place({ kind: 'clashes' }) }).show
+  const clashing = useClashes(today, wall.isSuccess && as === null, showClashes)
   const [free, setFree] = useState<FreeForm>(() => {
     const start = now.slice(0, 14) + (minuteOf(now) % 60 < 30 ? '00:00' : '30:00')
     return { start, end: plusMinutes(start, preferences.eventMinutes), people: [] }
@@ -518,6 +521,7 @@ function Wall({ view }: { view: View }) {
     '/': () => place({ kind: 'find' }),
     f: seekForView,
     w: () => place({ kind: 'free' }),
+    k: () => place({ kind: 'clashes' }),
     '?': () => place({ kind: 'keys' }),
     Escape: leaveDesk,
   }
@@ -662,6 +666,20 @@ function Wall({ view }: { view: View }) {
           >
             Free?
           </button>
+          <button
+            type="button"
+            title="What collides in the weeks ahead  K"
+            aria-pressed={desk?.kind === 'clashes'}
+            onClick={() => place({ kind: 'clashes' })}
+            className={askLook}
+          >
+            Clashes{' '}
+            {clashing.all && clashing.all.length > 0 && (
+              <span className="ml-1 bg-clash px-1 text-[12px] font-bold text-surface">
+                {clashing.all.length}
+              </span>
+            )}
+          </button>
         </Ribbon>
       )}
       <PrintHead group={group?.name} title={title} layers={byId.values()} />
@@ -758,6 +776,17 @@ function Wall({ view }: { view: View }) {
             }}
             gaps={gaps}
             onGap={takeGap}
+            clashes={clashing}
+            onTakeOff={(brick, personId) => {
+              const wish = { ...formOf(brick), attendees: brick.attendees.filter((one) => one !== personId) }
+              if (brick.only) openForm(wish, null, 'change')
+              else
+                void change(
+                  wish,
+                  `Took ${names.get(personId) ?? 'somebody'} off “${titleOf(brick.title)}”.`,
+                  brick,
+                )
+            }}
             free={free}
             onFree={setFree}
             zone={zone}

@@ -10,6 +10,7 @@ export type DeskPlace =
   | { kind: 'ask' }
   | { kind: 'gaps' }
   | { kind: 'free' }
+  | { kind: 'clashes' }
   | { kind: 'look'; calendarId: string }
   | { kind: 'find' }
   | { kind: 'keys' }
@@ -25,6 +26,7 @@ export function readDesk(text: string | null): DeskPlace | null {
     case 'ask':
     case 'gaps':
     case 'free':
+    case 'clashes':
     case 'find':
     case 'keys':
       return { kind }

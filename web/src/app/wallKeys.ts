@@ -1,0 +1,2 @@
+/** The questions whose answers change with what lies on the wall. */
+export const wallKeys = ['wall', 'times', 'gaps', 'free', 'clashes', 'events', 'ribbon', 'find'] as const

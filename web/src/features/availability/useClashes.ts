@@ -1,0 +1,48 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useEffect, useRef } from 'react'
+import { sinceOwnChange } from '../../api/client'
+import { newSet, useActs } from '../../app/acts'
+import { clockText, longDayText } from '../../app/dates'
+import { wallKeys } from '../../app/wallKeys'
+import { titleOf } from '../wall/bricks'
+import { addDays } from '../wall/times'
+import { type Clash, clashesQuery, markFine } from './availabilityQueries'
+
+/** How far ahead is looked for clashes, in days. */
+const ahead = 55
+
+/** What collides in the weeks ahead; a new one that somebody else made is told at once. */
+export function useClashes(today: string, isWanted: boolean, onShow: () => void) {
+  const queries = useQueryClient()
+  const acts = useActs()
+  const last = addDays(today, ahead)
+  const clashes = useQuery({ ...clashesQuery(today, last), enabled: isWanted })
+  const known = useRef<ReadonlySet<string> | null>(null)
+  const all = clashes.data?.clashes
+  useEffect(() => {
+    if (!all) return
+    const fresh = known.current && all.find((one) => !known.current?.has(one.key))
+    known.current = new Set(all.map((one) => one.key))
+    if (fresh && sinceOwnChange() > 3_000)
+      acts.offer(
+        `New clash: “${titleOf(fresh.first.title)}” and “${titleOf(fresh.second.title)}”, ${longDayText(fresh.start)}, ${clockText(fresh.start)}.`,
+        'Show',
+        onShow,
+      )
+  }, [all, acts, onShow])
+  return {
+    all,
+    more: clashes.data?.more === true,
+    error: clashes.error,
+    fine: async (clash: Clash) => {
+      const set = newSet()
+      try {
+        await markFine(clash.key, today, last, set)
+        acts.done('Marked as fine, until one of the two changes.', set)
+      } catch (bad) {
+        acts.failed(bad)
+      }
+      for (const key of wallKeys) void queries.invalidateQueries({ queryKey: [key] })
+    },
+  }
+}
