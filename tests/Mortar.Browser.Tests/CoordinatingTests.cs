@@ -1,3 +1,4 @@
+using Microsoft.EntityFrameworkCore;
 using Mortar.Server.Features.Demo;
 using Mortar.Server.Tests;
 using OpenQA.Selenium;
@@ -120,6 +121,54 @@ public class CoordinatingTests
         ines.WaitForText("Marked as fine, until one of the two changes.");
         ines.WaitForText("Clashes 1");
         Assert.Empty(ines.Complaints());
+    }
+
+    [Fact]
+    public async Task People_are_asked_and_answer_in_the_inbox_and_by_a_mailed_link()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var api = await mortar.As(DemoPeople.Ines);
+        var plan = new
+        {
+            calendarId = DemoPeople.Stable("calendar Rota"),
+            title = "Kiln plan",
+            place = "Long table",
+            showAs = "busy",
+            time = World.Hours("2026-03-13T15:00:00", "2026-03-13T16:00:00"),
+            attendees = new[] { DemoPeople.Tomasz.Id.Value, DemoPeople.Mei.Id.Value, DemoPeople.Priya.Id.Value },
+        };
+        (await api.Put($"/api/events/{Guid.CreateVersion7()}", plan)).Is(200);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Week();
+        ines.Click(Brick("Kiln plan"));
+        ines.Click("Ask these 3 whether they come");
+        ines.WaitForText("Asked 3 people, by inbox and mail.");
+        Assert.Equal(string.Empty, ines.Axe());
+        Shot(ines, "asked");
+
+        using var tomasz = new Screen(mortar.Url).SignIn(DemoPeople.Tomasz);
+        tomasz.Open("/inbox");
+        tomasz.WaitForText("Do you come?");
+        Assert.Equal(string.Empty, tomasz.Axe());
+        Shot(tomasz, "question");
+        tomasz.Click("with a word");
+        tomasz.Type("A word with it", "Half an hour later");
+        tomasz.Click("Perhaps");
+        tomasz.WaitForText("Answered to “Kiln plan”.");
+        ines.WaitForText("Half an hour later"); // on the open desk, live
+
+        var secret = (await mortar.Store(db => db.Mails.Where(one => one.To == "mei@example.org").ToListAsync()))
+            .Single()
+            .Body.Split("/answer/")[1]
+            .Trim();
+        using var mei = new Screen(mortar.Url, 390, 844).Open($"/answer/{secret}");
+        mei.WaitForText("Ines Varga asks whether Mei Sato comes.");
+        mei.WaitForText("12:00"); // on her own clock
+        Assert.Equal(string.Empty, mei.Axe());
+        mei.Click("Yes");
+        mei.WaitForText("You come. You can change that here until then.");
+        Shot(mei, "answer-phone");
+        ines.WaitForText("Mei Sato comes");
+        Assert.Empty(mei.Complaints());
     }
 
     private static void Shot(Screen screen, string name)

@@ -87,7 +87,14 @@ public static class Claims
                 var named = byContent[one.Content.Attendees];
                 foreach (var taker in same.Where(named.Contains))
                 {
-                    yield return new Claim(taker.Who, one, How(calendar.Purpose, one.Content.ShowAs, taker.Answer));
+                    var answer =
+                        counted.Answers.IsEmpty || taker.Who.IsPlace
+                            ? taker.Answer
+                            : Answers.Of(new PersonId(taker.Who.Id), counted.Answers, one, clock).Answer;
+                    if (answer != Answer.Declined)
+                    {
+                        yield return new Claim(taker.Who, one, How(calendar.Purpose, one.Content.ShowAs, answer));
+                    }
                 }
             }
         }

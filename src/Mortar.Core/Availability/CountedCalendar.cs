@@ -30,6 +30,9 @@ public sealed record Attendance(PersonId Person, Answer Answer);
 /// <param name="Places">The places it books, beside the calendar it is in.</param>
 public sealed record CountedEvent(Event Event, ImmutableArray<Attendance> Named, ImmutableArray<CalendarId> Places)
 {
+    /// <summary>What people answered to it, in any order; each counts for the dates it is about.</summary>
+    public ImmutableArray<GivenAnswer> Answers { get; init; } = [];
+
     /// <summary>An event that names nobody.</summary>
     public static CountedEvent Of(Event whole) => new(whole, [], []);
 }

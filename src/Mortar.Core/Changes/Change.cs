@@ -44,6 +44,9 @@ public enum Subject
 
     /// <summary>That a clash was marked as fine.</summary>
     FineClash,
+
+    /// <summary>What somebody answered to an event they are named on.</summary>
+    Answer,
 }
 
 /// <summary>One row of the log: what was before and what came after.</summary>

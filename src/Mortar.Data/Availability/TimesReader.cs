@@ -241,7 +241,8 @@ public sealed class TimesReader(MortarDb db, ZoneClock clock)
                 .ToListAsync(cancellationToken)
         ).ToLookup(member => member.GroupId, member => member.PersonId);
         var events = (await db.EventsTouching(ids, window, cancellationToken)).ToLookup(one => one.CalendarId);
-        return rows.ToDictionary(row => row.Id, row => Counted(row, members[row.GroupId], events[row.Id]));
+        var answers = await db.AnswersIn(ids, window, cancellationToken);
+        return rows.ToDictionary(row => row.Id, row => Counted(row, members[row.GroupId], events[row.Id], answers));
     }
 
     /// <summary>The calendars of which only single events are given to the reader.</summary>
@@ -259,9 +260,24 @@ public sealed class TimesReader(MortarDb db, ZoneClock clock)
             .Calendars.AsNoTracking()
             .Where(row => calendars.Contains(row.Id))
             .ToListAsync(cancellationToken);
-        return rows.ConvertAll(row => Counted(row, [], events[row.Id]).SeenBy(Role.None, reader));
+        var answers = await db.AnswersIn(calendars, window, cancellationToken);
+        return rows.ConvertAll(row => Counted(row, [], events[row.Id], answers).SeenBy(Role.None, reader));
     }
 
-    private static CountedCalendar Counted(CalendarRow row, IEnumerable<PersonId> group, IEnumerable<Event> events) =>
-        new(row.Id, row.Purpose, row.Takes, [.. group], [.. events.Select(CountedEvent.Of)]) { Person = row.Person };
+    private static CountedCalendar Counted(
+        CalendarRow row,
+        IEnumerable<PersonId> group,
+        IEnumerable<Event> events,
+        ILookup<EventId, GivenAnswer> answers
+    ) =>
+        new(
+            row.Id,
+            row.Purpose,
+            row.Takes,
+            [.. group],
+            [.. events.Select(one => CountedEvent.Of(one) with { Answers = [.. answers[one.Id]] })]
+        )
+        {
+            Person = row.Person,
+        };
 }

@@ -90,7 +90,7 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
         return changes
             .Where(change =>
                 change.CalendarId is not null
-                && change.Subject != Subject.FineClash
+                && change.Subject is not (Subject.FineClash or Subject.Answer)
                 && !given.Contains(change.SubjectId)
             )
             .Select(change =>
@@ -252,6 +252,7 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
             Subject.Group => await db.Groups.FindAsync([new GroupId(one.SubjectId)], cancellationToken),
             Subject.Link => await db.Links.FindAsync([new LinkId(one.SubjectId)], cancellationToken),
             Subject.LinkHolder => await db.LinkHolders.FindAsync([one.SubjectId], cancellationToken),
+            Subject.Answer => await db.Answers.FindAsync([one.SubjectId], cancellationToken),
             Subject.FineClash => await db.FineClashes.FindAsync([one.SubjectId], cancellationToken),
             Subject.OpenAsk => await db.OpenAsks.FindAsync([new AskId(one.SubjectId)], cancellationToken),
             Subject.Ask => await db.Asks.FindAsync([new AskId(one.SubjectId)], cancellationToken),

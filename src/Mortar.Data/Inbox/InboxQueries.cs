@@ -1,8 +1,10 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
+using Mortar.Core.Availability;
 using Mortar.Core.Changes;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
+using Mortar.Data.Availability;
 using Mortar.Data.Calendars;
 using Mortar.Data.Changes;
 using Mortar.Data.Groups;
@@ -143,9 +145,9 @@ public sealed class InboxQueries(MortarDb db)
         foreach (var one in changes)
         {
             var sentence =
-                one.change.Subject == Subject.Member
-                    ? await OfMember(one.change, one.Name, cancellationToken)
-                    : Sentence(one.change, one.Name, await NameAt(one.change, cancellationToken));
+                one.change.Subject == Subject.Member ? await OfMember(one.change, one.Name, cancellationToken)
+                : one.change.Subject == Subject.Answer ? await OfAnswer(person, one.change, one.Name, cancellationToken)
+                : Sentence(one.change, one.Name, await NameAt(one.change, cancellationToken));
             if (sentence is not null)
             {
                 notices.Add(new Notice(one.change.Sequence, one.change.At, sentence, one.change.Sequence <= seen));
@@ -188,6 +190,46 @@ public sealed class InboxQueries(MortarDb db)
             ({ Coordinates: false }, { Coordinates: true }) => $"{actor} made you a coordinator of “{group}”.",
             ({ Coordinates: true }, { Coordinates: false }) =>
                 $"You no longer coordinate “{group}”: {actor} changed that.",
+            _ => null,
+        };
+    }
+
+    /// <summary>What an answer says to the organizer, who reads the title only while they see the event.</summary>
+    private async Task<string?> OfAnswer(
+        PersonId reader,
+        ChangeRow change,
+        string actor,
+        CancellationToken cancellationToken
+    )
+    {
+        if (change.After is not { } text)
+        {
+            return null;
+        }
+
+        var answer = StoredText.Read<AnswerRow>(text);
+        var row = await db
+            .Events.AsNoTracking()
+            .FirstOrDefaultAsync(one => one.Id == answer.EventId && one.DeletedAt == null, cancellationToken);
+        var role = row is null
+            ? Core.Access.Role.None
+            : (await db.StandingOf(reader, row.CalendarId, cancellationToken)).Role;
+        if (row is null || !VisibleEvent.IsThere(role, reader, row.ToCore()))
+        {
+            return null;
+        }
+
+        var who = await db
+            .People.Where(one => one.Id == answer.PersonId)
+            .Select(one => one.Name)
+            .SingleAsync(cancellationToken);
+        var title = row.Title.Length > 0 ? $"“{row.Title}”" : "an untitled event";
+        var by = who == actor ? string.Empty : $" ({actor} answered)";
+        return answer.Answer switch
+        {
+            Answer.Accepted => $"{who} comes to {title}{by}.",
+            Answer.Tentative => $"{who} perhaps comes to {title}{by}.",
+            Answer.Declined => $"{who} does not come to {title}{by}.",
             _ => null,
         };
     }

@@ -1,5 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
+using Mortar.Core.Events;
+using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Groups;
@@ -121,6 +123,50 @@ public sealed class Letters(string publicUrl)
             WrittenAt = now,
             DueAt = now,
         });
+    }
+
+    /// <summary>The mail that asks somebody whether they come, with the link by which they answer, account or not.</summary>
+    public async Task<MailRow> ToAttend(
+        MortarDb db,
+        Event whole,
+        PersonId person,
+        PersonId from,
+        string address,
+        string secret,
+        ZoneClock zones,
+        CancellationToken cancellationToken
+    )
+    {
+        var names = await db
+            .People.Where(one => one.Id == person || one.Id == from)
+            .ToDictionaryAsync(one => one.Id, one => one.Name, cancellationToken);
+        var zone = await db.ZoneOf(person, zones, cancellationToken);
+        var time = zones.AsSeenIn(whole.Time, zone);
+        var when = RangeSentence.For(time, db.Now.InZone(zone).Year);
+        var title = whole.Content.Title.Length > 0 ? whole.Content.Title : "an event";
+        var repeats = whole.Series is { } series
+            ? $"\n{SeriesSentence.For(whole.Time, series, time.LocalStart.Year, zone)}"
+            : string.Empty;
+        var place = whole.Content.Place.Length > 0 ? $"\n{whole.Content.Place}" : string.Empty;
+        var notes = whole.Content.Notes.Length > 0 ? $"\n\n{whole.Content.Notes}" : string.Empty;
+        return new MailRow
+        {
+            To = address,
+            Subject = PlainText.Shorten($"{names[from]} asks whether you come: {title}", 180),
+            Body = $"""
+                Hello {names[person]},
+
+                {names[from]} asks whether you come:
+
+                {title}
+                {when} ({zone.Id}){repeats}{place}{notes}
+
+                Answer here, you need no account for it:
+                {publicUrl}/answer/{secret}
+                """.ReplaceLineEndings("\n"),
+            WrittenAt = db.Now,
+            DueAt = db.Now,
+        };
     }
 
     /// <summary>The mail of an invitation, with the link that leads to it.</summary>

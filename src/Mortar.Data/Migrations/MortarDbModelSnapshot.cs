@@ -500,6 +500,90 @@ namespace Mortar.Data.Migrations
                     b.ToTable("Addresses", (string)null);
                 });
 
+            modelBuilder.Entity("Mortar.Data.Availability.AnswerRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("About")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Answer")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("AnsweredAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("CalendarId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Comment")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("EventId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Only")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("Organizer")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("PersonId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("SuggestedEnd")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("SuggestedStart")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("CalendarId");
+
+                    b.HasIndex("PersonId");
+
+                    b.HasIndex("EventId", "PersonId", "Only")
+                        .IsUnique()
+                        .HasDatabaseName("UX_Answers_OncePerDate");
+
+                    b.ToTable("Answers", (string)null);
+                });
+
+            modelBuilder.Entity("Mortar.Data.Availability.AskedRow", b =>
+                {
+                    b.Property<Guid>("EventId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("PersonId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("SentAt")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("EventId", "PersonId");
+
+                    b.HasIndex("Hash")
+                        .IsUnique();
+
+                    b.HasIndex("PersonId");
+
+                    b.ToTable("Asked", (string)null);
+                });
+
             modelBuilder.Entity("Mortar.Data.Availability.FineClashRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1163,6 +1247,36 @@ namespace Mortar.Data.Migrations
 
             modelBuilder.Entity("Mortar.Data.Accounts.AddressRow", b =>
                 {
+                    b.HasOne("Mortar.Data.Groups.PersonRow", null)
+                        .WithMany()
+                        .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Mortar.Data.Availability.AnswerRow", b =>
+                {
+                    b.HasOne("Mortar.Data.Events.EventRow", null)
+                        .WithMany()
+                        .HasForeignKey("EventId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Mortar.Data.Groups.PersonRow", null)
+                        .WithMany()
+                        .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Mortar.Data.Availability.AskedRow", b =>
+                {
+                    b.HasOne("Mortar.Data.Events.EventRow", null)
+                        .WithMany()
+                        .HasForeignKey("EventId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
                     b.HasOne("Mortar.Data.Groups.PersonRow", null)
                         .WithMany()
                         .HasForeignKey("PersonId")

@@ -61,6 +61,10 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
 
     public DbSet<FineClashRow> FineClashes => Set<FineClashRow>();
 
+    public DbSet<AnswerRow> Answers => Set<AnswerRow>();
+
+    public DbSet<AskedRow> Asked => Set<AskedRow>();
+
     public DbSet<ChangeRow> Changes => Set<ChangeRow>();
 
     public DbSet<AddressRow> Addresses => Set<AddressRow>();

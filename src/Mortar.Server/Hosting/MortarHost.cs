@@ -9,6 +9,7 @@ using Mortar.Data.Mail;
 using Mortar.Data.Store;
 using Mortar.Server.Features.Access;
 using Mortar.Server.Features.Accounts;
+using Mortar.Server.Features.Answers;
 using Mortar.Server.Features.Availability;
 using Mortar.Server.Features.Calendars;
 using Mortar.Server.Features.Changes;
@@ -67,6 +68,7 @@ internal static class MortarHost
         builder.Services.AddScoped<EventView>();
         builder.Services.AddWall();
         builder.Services.AddAvailability();
+        builder.Services.AddAnswers();
         builder.Services.AddImports();
         builder.Services.AddChanges();
         builder.Services.AddInbox();
@@ -101,6 +103,7 @@ internal static class MortarHost
         api.MapEvents();
         api.MapWall();
         api.MapAvailability();
+        api.MapAnswers();
         api.MapImports();
         api.MapChanges();
         api.MapInbox();

@@ -202,6 +202,11 @@ internal sealed class ChangeReader(
             await Users([.. coordinators.Union(concerned)]).SendAsync("inboxChanged", cancellationToken);
         }
 
+        if (entries.Exists(entry => entry.Subject is Subject.Answer))
+        {
+            await Users(concerned).SendAsync("inboxChanged", cancellationToken);
+        }
+
         if (entries.Exists(entry => entry.Subject is Subject.Grant or Subject.Invitation or Subject.LinkHolder))
         {
             await Users(concerned).SendAsync("shelfChanged", cancellationToken);
@@ -219,6 +224,7 @@ internal sealed class ChangeReader(
             if (before.Union(after).ToList() is { Count: > 0 } concerned && !before.SetEquals(after))
             {
                 await Users(concerned).SendAsync("shelfChanged", cancellationToken);
+                await Users(concerned).SendAsync("inboxChanged", cancellationToken);
                 await Users(concerned).SendAsync("calendarChanged", entry.CalendarId!.Value.Value, cancellationToken);
             }
         }

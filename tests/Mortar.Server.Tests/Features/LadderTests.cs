@@ -41,6 +41,15 @@ public class LadderTests
             _ => new { personId = DemoPeople.Ines.Id.Value },
             [404, 404, 403, 403, 403, 200, 200]
         ),
+        // Who is named on it is told from View on; Astrid, who is not named, answers to nothing.
+        ("GET", "events/{eventId}/answers", null, [404, 404, 404, 200, 200, 200, 200]),
+        ("PUT", "events/{eventId}/answer", _ => new { answer = "accepted" }, [404, 404, 403, 403, 403, 403, 403]),
+        (
+            "POST",
+            "events/{eventId}/ask",
+            _ => new { personIds = new[] { DemoPeople.Ines.Id.Value } },
+            [404, 404, 403, 403, 403, 422, 422] // nobody is named on it
+        ),
         (
             "PUT",
             "events/{eventId}/editors",
@@ -271,6 +280,8 @@ public class LadderTests
             "GET times", // by TimesTests
             "POST gaps", // these by GapTests
             "POST free",
+            "GET answering/{secret}", // these by AnswerTests
+            "PUT answering/{secret}",
             "GET clashes", // these by ClashTests
             "POST clashes/{key}/fine",
             "GET ribbon",

@@ -1156,6 +1156,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/events/{eventId}/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ReadAnswers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/events/{eventId}/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["AnswerEvent"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/events/{eventId}/ask": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["AskPeople"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/answering/{secret}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ReadQuestion"];
+        put: operations["AnswerByMail"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calendars/{calendarId}/imports/{importId}": {
         parameters: {
             query?: never;
@@ -1257,6 +1321,44 @@ export interface components {
             id: string;
             address: string;
             isConfirmed: boolean;
+        };
+        /** @enum {string} */
+        Answer: "needsAction" | "accepted" | "tentative" | "declined";
+        AnswerByMailBody: {
+            name: string;
+            from: string;
+            event: components["schemas"]["BrickBodyEvent"];
+            answer: components["schemas"]["Answer"];
+            toEarlierTime: boolean;
+            comment: string;
+        };
+        AnswersAnswerBody: {
+            answer: components["schemas"]["Answer"];
+            comment?: null | string;
+            /** Format: local-date-time */
+            suggestedStart?: string;
+            /** Format: local-date-time */
+            suggestedEnd?: string;
+            /** Format: uuid */
+            for?: null | string;
+        };
+        AnswersAskBody: {
+            personIds: string[];
+        };
+        AnswersBody: {
+            people: components["schemas"]["AnswersNamedBody"][];
+            mayAnswerFor: string[];
+        };
+        AnswersNamedBody: {
+            /** Format: uuid */
+            personId: string;
+            name: string;
+            answer: components["schemas"]["Answer"];
+            toEarlierTime: boolean;
+            asked: boolean;
+            comment: string;
+            suggestedStart: null | components["schemas"]["LocalDateTime"];
+            suggestedEnd: null | components["schemas"]["LocalDateTime"];
         };
         AskByNameBody: {
             to: string;
@@ -1693,6 +1795,7 @@ export interface components {
             invitations: components["schemas"]["InboxInvitationBody"][];
             asks: components["schemas"]["InboxAskBody"][];
             openAsks: components["schemas"]["InboxOpenAskBody"][];
+            questions: components["schemas"]["InboxQuestionBody"][];
             notices: components["schemas"]["InboxNoticeBody"][];
         };
         InboxInvitationBody: {
@@ -1724,6 +1827,12 @@ export interface components {
             role: components["schemas"]["Role"];
             note: string;
             askedAt: components["schemas"]["Instant"];
+        };
+        InboxQuestionBody: {
+            /** Format: uuid */
+            whose: string;
+            name: null | string;
+            event: components["schemas"]["BrickBodyEvent"];
         };
         /** Format: date-time */
         Instant: string;
@@ -4155,6 +4264,128 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["LinkWallReadBody"];
                 };
+            };
+        };
+    };
+    ReadAnswers: {
+        parameters: {
+            query?: {
+                only?: string;
+            };
+            header?: never;
+            path: {
+                eventId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnswersBody"];
+                };
+            };
+        };
+    };
+    AnswerEvent: {
+        parameters: {
+            query?: {
+                only?: string;
+            };
+            header?: never;
+            path: {
+                eventId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswersAnswerBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    AskPeople: {
+        parameters: {
+            query?: never;
+            header?: {
+                "If-Match"?: string;
+            };
+            path: {
+                eventId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswersAskBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    ReadQuestion: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnswerByMailBody"];
+                };
+            };
+        };
+    };
+    AnswerByMail: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswersAnswerBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

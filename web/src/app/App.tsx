@@ -17,6 +17,10 @@ const LinkPage = lazy(() =>
   import('../features/links/LinkPage').then((module) => ({ default: module.LinkPage })),
 )
 
+const AnswerPage = lazy(() =>
+  import('../features/answers/AnswerPage').then((module) => ({ default: module.AnswerPage })),
+)
+
 /** Chooses between what is there for everybody and what is there for who is signed in. */
 export function App() {
   const session = useQuery(sessionQuery)
@@ -33,6 +37,14 @@ export function App() {
         element={
           <Suspense fallback={null}>
             <LinkPage />
+          </Suspense>
+        }
+      />
+      <Route
+        path="/answer/:secret"
+        element={
+          <Suspense fallback={null}>
+            <AnswerPage />
           </Suspense>
         }
       />

@@ -5,6 +5,8 @@ interface ButtonProps {
   look?: 'main' | 'plain' | 'danger' | 'link'
   type?: 'button' | 'submit'
   disabled?: boolean
+  /** For one that stays down. */
+  pressed?: boolean
   wide?: boolean
   onClick?: () => void
 }
@@ -17,11 +19,20 @@ const looks = {
 }
 
 /** A button with words on it, a verb first. */
-export function Button({ children, look = 'plain', type = 'button', disabled, wide, onClick }: ButtonProps) {
+export function Button({
+  children,
+  look = 'plain',
+  type = 'button',
+  disabled,
+  pressed,
+  wide,
+  onClick,
+}: ButtonProps) {
   return (
     <button
       type={type}
       disabled={disabled}
+      aria-pressed={pressed}
       onClick={onClick}
       className={`rounded-control transition-colors duration-quick disabled:opacity-50 ${wide ? 'w-full' : ''} ${looks[look]}`}
     >

@@ -1,7 +1,13 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
+using Mortar.Core.Time;
+using Mortar.Data.Availability;
+using Mortar.Data.Groups;
 using Mortar.Data.Inbox;
+using Mortar.Data.Store;
 using Mortar.Server.Hosting;
+using Mortar.Server.Wire;
 using NodaTime;
 
 namespace Mortar.Server.Features.Inbox;
@@ -15,6 +21,7 @@ internal static class InboxSetup
         IReadOnlyList<InvitationBody> Invitations,
         IReadOnlyList<AskBody> Asks,
         IReadOnlyList<OpenAskBody> OpenAsks,
+        IReadOnlyList<QuestionBody> Questions,
         IReadOnlyList<NoticeBody> Notices
     );
 
@@ -43,6 +50,11 @@ internal static class InboxSetup
         Instant AskedAt
     );
 
+    /// <summary>Whether one comes to an event, or somebody for whom one answers does.</summary>
+    /// <param name="Whose">Who is asked.</param>
+    /// <param name="Name">Their name; <c>null</c> for oneself.</param>
+    internal sealed record QuestionBody(Guid Whose, string? Name, BrickBody.Event Event);
+
     /// <param name="GroupId">The group that is asked for a calendar of its; <c>null</c> where one is asked oneself.</param>
     internal sealed record OpenAskBody(
         Guid Id,
@@ -66,15 +78,28 @@ internal static class InboxSetup
         api.MapPost("/inbox/seen", See).WithName("SeeInbox");
     }
 
-    private static async Task<Ok<Body>> Read(Acting acting, InboxQueries inbox, CancellationToken cancellationToken)
+    private static async Task<Ok<Body>> Read(
+        Acting acting,
+        InboxQueries inbox,
+        QuestionQueries questions,
+        MortarDb db,
+        ZoneClock zones,
+        CancellationToken cancellationToken
+    )
     {
+        var zone = await db.ZoneOf(acting.Person, zones, cancellationToken);
+        var waiting = await questions.Waiting(acting.Person, zone, cancellationToken);
+        var wards = waiting.Select(one => one.Whose).Where(one => one != acting.Person).Distinct().ToList();
+        var names = await db
+            .People.Where(one => wards.Contains(one.Id))
+            .ToDictionaryAsync(one => one.Id, one => one.Name, cancellationToken);
         var invitations = await inbox.Waiting(acting.Person, cancellationToken);
         var asks = await inbox.Asks(acting.Person, cancellationToken);
         var open = await inbox.OpenAsks(acting.Person, cancellationToken);
         var notices = await inbox.Notices(acting.Person, cancellationToken);
         return TypedResults.Ok(
             new Body(
-                invitations.Count + asks.Count + open.Count + notices.Count(notice => !notice.Seen),
+                invitations.Count + asks.Count + open.Count + waiting.Count + notices.Count(notice => !notice.Seen),
                 [
                     .. invitations.Select(one => new InvitationBody(
                         one.Id.Value,
@@ -109,6 +134,13 @@ internal static class InboxSetup
                         one.Role,
                         one.Note,
                         one.AskedAt
+                    )),
+                ],
+                [
+                    .. waiting.Select(one => new QuestionBody(
+                        one.Whose.Value,
+                        names.GetValueOrDefault(one.Whose),
+                        BrickBody.Of(one.Next, zone)
                     )),
                 ],
                 [.. notices.Select(notice => new NoticeBody(notice.Sequence, notice.At, notice.Sentence, notice.Seen))]

@@ -22,6 +22,7 @@ internal sealed record ReadCalendar(CalendarRow Row, Role Role, IReadOnlyList<Ev
 /// <param name="Window">The days, on the person's clock.</param>
 /// <param name="Calendars">All calendars the person reaches, hidden layers too, and those of events given to them by themselves.</param>
 /// <param name="Members">Who is in those groups that the person is in.</param>
+/// <param name="Answers">What people answered to the events.</param>
 /// <param name="Fine">The keys of clashes that somebody marked as fine.</param>
 internal sealed record WallReading(
     PersonId Person,
@@ -29,6 +30,7 @@ internal sealed record WallReading(
     IReadOnlyList<ReadCalendar> Calendars,
     ILookup<GroupId, PersonId> Members,
     IReadOnlySet<string> Fine,
+    ILookup<EventId, GivenAnswer> Answers,
     ZoneClock Clock
 )
 {
@@ -57,7 +59,7 @@ internal sealed record WallReading(
                         [
                             .. calendar
                                 .Events.Where(one => VisibleEvent.SeesEverything(calendar.Role, Person, one))
-                                .Select(CountedEvent.Of),
+                                .Select(one => CountedEvent.Of(one) with { Answers = [.. Answers[one.Id]] }),
                         ]
                     )
                     {
@@ -153,6 +155,7 @@ internal sealed class WallReader(MortarDb db, ZoneClock clock)
             ],
             members.ToLookup(member => member.GroupId, member => member.PersonId),
             await db.FineClashesIn(window, cancellationToken),
+            await db.AnswersIn([.. ids, .. more], window, cancellationToken),
             clock
         );
     }

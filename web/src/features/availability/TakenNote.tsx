@@ -52,23 +52,25 @@ export function TakenNote({ people, places, time, groupId, eventId, onStart }: T
             : 'All of them are free then.'}
         </p>
       ) : (
-        <ul role="status" className="grid gap-1">
-          {taken.map((one) => (
-            <li key={one.id}>
-              <span className="written">
-                <strong>{one.name}</strong> {words[one.presence] ?? 'is taken'}
-                {one.by.length > 0 &&
-                  `: ${one.by.map((title) => (title === '' ? 'something not told' : title)).join(', ')}`}
-                {isOnly(one.id) && '. It takes one booking at a time, so this cannot be saved'}
-              </span>
-              {time.form !== 'days' && one.presence !== 'outsideHours' && (one.earlier || one.later) && (
-                <span className="block text-[12px]">
-                  free at {[one.earlier, one.later].map((local) => local && at(local))}
+        <div role="status">
+          <ul className="grid gap-1">
+            {taken.map((one) => (
+              <li key={one.id}>
+                <span className="written">
+                  <strong>{one.name}</strong> {words[one.presence] ?? 'is taken'}
+                  {one.by.length > 0 &&
+                    `: ${one.by.map((title) => (title === '' ? 'something not told' : title)).join(', ')}`}
+                  {isOnly(one.id) && '. It takes one booking at a time, so this cannot be saved'}
                 </span>
-              )}
-            </li>
-          ))}
-        </ul>
+                {time.form !== 'days' && one.presence !== 'outsideHours' && (one.earlier || one.later) && (
+                  <span className="block text-[12px]">
+                    free at {[one.earlier, one.later].map((local) => local && at(local))}
+                  </span>
+                )}
+              </li>
+            ))}
+          </ul>
+        </div>
       )}
       {time.form !== 'days' && taken.length > 1 && works.length > 0 && (
         <p className="text-[12px]">all free at {works.map(at)}</p>

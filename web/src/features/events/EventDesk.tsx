@@ -6,6 +6,7 @@ import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { TextArea } from '../../ui/TextArea'
 import { TextField } from '../../ui/TextField'
+import { AnswersPart } from '../answers/AnswersPart'
 import { TakenNote } from '../availability/TakenNote'
 import { groupQueries } from '../groups/groupQueries'
 import { isoDay } from '../preferences/preferences'
@@ -255,6 +256,20 @@ export function EventDesk({
           </Button>
         )}
       </form>
+      {!isNew && form.attendees.length > 0 && (
+        <AnswersPart
+          eventId={form.eventId}
+          only={form.only}
+          asking={
+            form.mayGiveAway && !isLocked && form.version !== null
+              ? {
+                  version: form.version,
+                  onAsked: () => onForm({ ...form, version: (form.version ?? 0) + 1 }),
+                }
+              : undefined
+          }
+        />
+      )}
       {!isNew && calendar && form.mayGiveAway && !isLocked && (
         <EventGiving form={form} layer={calendar} people={members.data ?? []} onGiven={onClose} />
       )}

@@ -1,11 +1,11 @@
-import { clockText, daysText, lengthText, longDayText } from '../../app/dates'
 import { Button } from '../../ui/Button'
 import { MarkBlock } from '../../ui/MarkSign'
-import { type EventBrick, type Layer, type Time, titleOf } from '../wall/bricks'
+import { AnswersPart } from '../answers/AnswersPart'
+import { type EventBrick, type Layer, titleOf } from '../wall/bricks'
 import { Desk } from '../wall/Desk'
-import { dateOf, minutesBetween } from '../wall/times'
 import { EventHistory } from './EventHistory'
 import { showAsChoices } from './eventForm'
+import { whenText } from './whenText'
 
 interface EventPageProps {
   brick: Omit<EventBrick, 'form'>
@@ -22,7 +22,6 @@ export function EventPage({ brick, layer, names, onEdit, onClose }: EventPagePro
   const rows: [string, string | null][] = [
     ['When', whenText(brick.time)],
     ['Repeats', brick.repeats],
-    ['Who', brick.attendees.map((id) => names.get(id) ?? 'somebody else').join(', ')],
     ['Organizer', brick.organizer ? (names.get(brick.organizer) ?? 'somebody else') : null],
     ['Kind', brick.kind],
     [`In ${brick.zone?.replaceAll('_', ' ')}`, brick.agreed && whenText(brick.agreed)],
@@ -64,18 +63,10 @@ export function EventPage({ brick, layer, names, onEdit, onClose }: EventPagePro
           You can read this calendar. To change it, ask a coordinator for another step.
         </p>
       )}
+      {brick.attendees.length > 0 && <AnswersPart eventId={brick.eventId} only={brick.only} />}
       <EventHistory calendarId={brick.calendarId} eventId={brick.eventId} only={brick.only} />
     </Desk>
   )
-}
-
-/** When something is, in words. */
-function whenText(time: Time): string {
-  if (time.form === 'days')
-    return `${daysText(time.first, time.last)}${time.toBeSet ? ', times to be set' : ''}`
-  return dateOf(time.start) === dateOf(time.end)
-    ? `${longDayText(time.start)}, ${clockText(time.start)} – ${clockText(time.end)} (${lengthText(minutesBetween(time.start, time.end))})`
-    : `${longDayText(time.start)}, ${clockText(time.start)} to ${longDayText(time.end)}, ${clockText(time.end)}`
 }
 
 /** Text in which addresses of the web can be followed. */

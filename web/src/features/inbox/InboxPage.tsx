@@ -3,6 +3,7 @@ import { useEffect } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { momentText } from '../../app/dates'
 import { Page } from '../../ui/Page'
+import { QuestionCard } from '../answers/QuestionCard'
 import { AnswerButtons } from '../invitation/AnswerButtons'
 import { AskCard } from './AskCard'
 import { inboxQuery, seeInbox } from './inboxQuery'
@@ -11,7 +12,7 @@ import { OpenAskCard } from './OpenAskCard'
 /** Invitations that wait for an answer, and what others did that concerns one. */
 export function InboxPage() {
   const inbox = useQuery(inboxQuery)
-  const { invitations = [], asks = [], openAsks = [], notices = [] } = inbox.data ?? {}
+  const { invitations = [], asks = [], openAsks = [], questions = [], notices = [] } = inbox.data ?? {}
   // A mail leads to the request it is about.
   const meant = useSearchParams()[0].get('ask')
   const newest = notices.find((notice) => !notice.seen)?.sequence
@@ -22,15 +23,19 @@ export function InboxPage() {
 
   return (
     <Page title="Inbox">
-      {inbox.data && invitations.length + asks.length + openAsks.length + notices.length === 0 && (
-        <p className="text-cement-700">
-          Nothing waits for you. Invitations and requests arrive here, and what changes for you.{' '}
-          <Link to="/week" className="underline underline-offset-2">
-            Go to the wall
-          </Link>
-        </p>
-      )}
+      {inbox.data &&
+        invitations.length + asks.length + openAsks.length + questions.length + notices.length === 0 && (
+          <p className="text-cement-700">
+            Nothing waits for you. Invitations and requests arrive here, and what changes for you.{' '}
+            <Link to="/week" className="underline underline-offset-2">
+              Go to the wall
+            </Link>
+          </p>
+        )}
       <ul className="grid gap-3">
+        {questions.map((question) => (
+          <QuestionCard key={`${question.event.eventId}/${question.whose}`} question={question} />
+        ))}
         {asks.map((ask) => (
           <AskCard key={ask.id} ask={ask} isMeant={ask.id === meant} />
         ))}

@@ -1,0 +1,75 @@
+using Mortar.Core.Access;
+using Mortar.Core.Events;
+using Mortar.Core.Time;
+using Mortar.Core.Words;
+using NodaTime;
+using NodaTime.Text;
+
+namespace Mortar.Core.Availability;
+
+/// <summary>What somebody answered to an event they are named on.</summary>
+/// <param name="Person">Who.</param>
+/// <param name="Answer">What.</param>
+/// <param name="Only">The start by which the series counts the one date that is meant; <c>null</c> for a single event, or all of a series.</param>
+/// <param name="About">The time they answered to (<see cref="Answers.About"/>): an event that has moved since is another question.</param>
+public sealed record GivenAnswer(PersonId Person, Answer Answer, LocalDateTime? Only, string About);
+
+/// <summary>Somebody who is named on an event, and how they stand to it.</summary>
+/// <param name="Person">Who.</param>
+/// <param name="Answer">What counts now.</param>
+/// <param name="ToEarlierTime">Whether they had answered before it was moved.</param>
+public sealed record StandingAnswer(PersonId Person, Answer Answer, bool ToEarlierTime);
+
+/// <summary>Which answers count.</summary>
+public static class Answers
+{
+    /// <summary>The longest comment, in UTF-16 units.</summary>
+    public const int LongestComment = 500;
+
+    /// <summary>To answer: those named on it who see it, and those who answer for them.</summary>
+    /// <param name="onEvent">The step of the one who is named on the event (<see cref="AccessRules.OnEvent"/>).</param>
+    /// <param name="isNamed">Whether they are named on the date that is meant.</param>
+    public static Verdict ToAnswer(Role onEvent, bool isNamed) =>
+        onEvent < Role.Outline ? Verdict.Hidden
+        : isNamed ? Verdict.Granted
+        : Verdict.Denied;
+
+    /// <summary>The time an answer is about, as text: of the one date, or of the event with how it repeats.</summary>
+    /// <remarks>What is changed beside that (a title, notes, who else comes) leaves an answer as it is (RFC 5546, 3.2.2.1).</remarks>
+    public static string About(Event whole, LocalDateTime? only, ZoneClock clock) =>
+        only is { } start
+            ? whole.OccurrenceAt(start, clock, DateTimeZone.Utc) is { } occurrence
+                ? Text(occurrence.Time)
+                : string.Empty
+            : string.Join('|', [Text(whole.Time), .. (whole.Series?.Rules ?? []).Select(rule => rule.ToString())]);
+
+    /// <summary>How somebody stands to one date: what they answered to it, else to the whole, unless it has been moved since.</summary>
+    public static StandingAnswer Of(
+        PersonId person,
+        IEnumerable<GivenAnswer> given,
+        Occurrence occurrence,
+        ZoneClock clock
+    )
+    {
+        var theirs = given.Where(one => one.Person == person).ToList();
+        var toDate = theirs.Find(one => one.Only == occurrence.Start);
+        if (toDate is not null && occurrence.Start is not null)
+        {
+            return Standing(toDate, Text(occurrence.Time));
+        }
+
+        var toAll = theirs.Find(one => one.Only is null);
+        var isMoved = occurrence.Start is { } start && occurrence.Time.LocalStart != start;
+        return toAll is null ? new StandingAnswer(person, Answer.NeedsAction, ToEarlierTime: false)
+            : isMoved ? new StandingAnswer(person, Answer.NeedsAction, ToEarlierTime: true)
+            : Standing(toAll, About(occurrence.Event, only: null, clock));
+    }
+
+    private static StandingAnswer Standing(GivenAnswer given, string about) =>
+        given.About == about
+            ? new StandingAnswer(given.Person, given.Answer, ToEarlierTime: false)
+            : new StandingAnswer(given.Person, Answer.NeedsAction, ToEarlierTime: true);
+
+    private static string Text(EventTime time) =>
+        $"{LocalDateTimePattern.GeneralIso.Format(time.LocalStart)}/{LocalDateTimePattern.GeneralIso.Format(time.LocalEnd)}/{(time as EventTime.Timed)?.Zone ?? time.GetType().Name}";
+}

@@ -1,0 +1,205 @@
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Availability;
+using Mortar.Core.Events;
+using Mortar.Core.Time;
+using Mortar.Core.Words;
+using Mortar.Data.Access;
+using Mortar.Data.Events;
+using Mortar.Data.Mail;
+using Mortar.Data.Store;
+using NodaTime;
+
+namespace Mortar.Data.Availability;
+
+/// <summary>What somebody answers.</summary>
+/// <param name="Only">The date that is meant; <c>null</c> for a single event, or all of a series.</param>
+/// <param name="Suggested">Another time they suggest, start and end; <c>null</c> for none.</param>
+public sealed record AnswerWish(
+    LocalDateTime? Only,
+    Answer Answer,
+    string? Comment = null,
+    (Instant Start, Instant End)? Suggested = null
+);
+
+/// <summary>Asks people whether they come, and takes their answers.</summary>
+public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones)
+{
+    /// <summary>Answers for oneself, or for somebody whose guardian one is.</summary>
+    public Task<Outcome<AnswerRow>> Answer(
+        Act act,
+        EventId id,
+        PersonId whose,
+        AnswerWish wish,
+        CancellationToken cancellationToken
+    ) =>
+        db.Write<AnswerRow>(
+            act,
+            async () =>
+            {
+                if (!(await db.AnswersFor(act.Actor, cancellationToken)).Contains(whose))
+                {
+                    return new Outcome<AnswerRow>.NotThere("event");
+                }
+
+                return await Write(id, whose, wish, cancellationToken);
+            },
+            cancellationToken
+        );
+
+    /// <summary>Asks some of those named on an event: they are given it to read and get a mail by which they answer without an account.</summary>
+    public Task<Outcome<EventRow>> AskPeople(
+        Act act,
+        EventId id,
+        IReadOnlyCollection<PersonId> people,
+        int? version,
+        CancellationToken cancellationToken
+    ) =>
+        db.Write<EventRow>(
+            act,
+            async () =>
+            {
+                if (await db.Events.FirstOrDefaultAsync(one => one.Id == id, cancellationToken) is not { } row)
+                {
+                    return new Outcome<EventRow>.NotThere("event");
+                }
+
+                if (await db.WhyNotGiveAway(act.Actor, row, version, cancellationToken) is { } refusal)
+                {
+                    return refusal;
+                }
+
+                var whole = row.ToCore();
+                if (people.Count == 0 || people.Except(whole.Named).Any())
+                {
+                    return new Outcome<EventRow>.Unfit([
+                        new FieldProblem("personIds", "Ask people who are named on the event. Name them on it first."),
+                    ]);
+                }
+
+                row.Take(whole with { Guests = Attendees.Of(whole.Guests.Concat(people)) }, zones);
+                foreach (var person in people.Where(one => one != act.Actor))
+                {
+                    await Ask(row, person, act.Actor, cancellationToken);
+                }
+
+                return new Outcome<EventRow>.Done(row);
+            },
+            cancellationToken
+        );
+
+    /// <summary>Under the write lock of the one who calls.</summary>
+    private async Task<Outcome<AnswerRow>> Write(
+        EventId id,
+        PersonId whose,
+        AnswerWish wish,
+        CancellationToken cancellationToken
+    )
+    {
+        var row = await db
+            .Events.AsNoTracking()
+            .FirstOrDefaultAsync(one => one.Id == id && one.DeletedAt == null, cancellationToken);
+        if (row is null)
+        {
+            return new Outcome<AnswerRow>.NotThere("event");
+        }
+
+        var whole = row.ToCore();
+        var role = (await db.StandingOf(whose, row.CalendarId, cancellationToken)).Role;
+        if (
+            await db.IsGone(row, role, cancellationToken)
+            || whole.OccurrenceAt(wish.Only, zones, DateTimeZone.Utc) is not { } occurrence
+            || VisibleEvent.Show(role, whose, occurrence, DateTimeZone.Utc) is null
+        )
+        {
+            return new Outcome<AnswerRow>.NotThere("event");
+        }
+
+        var isNamed = occurrence.Content.Attendees.Has(whose);
+        if (Answers.ToAnswer(AccessRules.OnEvent(role, whose, whole), isNamed) != Verdict.Granted)
+        {
+            return new Outcome<AnswerRow>.NotAllowed("Only who is named on an event answers to it.");
+        }
+
+        var comment = PlainText.Lines(wish.Comment);
+        if (comment.Length > Answers.LongestComment)
+        {
+            return new Outcome<AnswerRow>.Unfit([
+                new FieldProblem("comment", $"A comment can have up to {Answers.LongestComment} characters."),
+            ]);
+        }
+
+        if (wish.Suggested is { } suggested && suggested.End <= suggested.Start)
+        {
+            return new Outcome<AnswerRow>.Unfit([
+                new FieldProblem("suggested", "The time you suggest would end before it starts."),
+            ]);
+        }
+
+        var only = AnswerRow.OnlyText(wish.Only);
+        var known = await db.Answers.FirstOrDefaultAsync(
+            one => one.EventId == id && one.PersonId == whose && one.Only == only,
+            cancellationToken
+        );
+        var about = Answers.About(whole, wish.Only, zones);
+        if (known is null)
+        {
+            known = new AnswerRow
+            {
+                EventId = id,
+                CalendarId = row.CalendarId,
+                PersonId = whose,
+                Only = only,
+                Answer = wish.Answer,
+                About = about,
+                Organizer = row.AddedBy,
+            };
+            db.Answers.Add(known);
+        }
+
+        (known.Answer, known.About, known.Comment) = (wish.Answer, about, comment);
+        (known.SuggestedStart, known.SuggestedEnd) = (wish.Suggested?.Start, wish.Suggested?.End);
+        (known.AnsweredAt, known.Organizer) = (db.Now, row.AddedBy);
+        return new Outcome<AnswerRow>.Done(known);
+    }
+
+    private async Task Ask(EventRow row, PersonId person, PersonId from, CancellationToken cancellationToken)
+    {
+        var to = await (
+            from one in db.People
+            where one.Id == person
+            select one.Address
+                ?? db.Members.Where(member => member.PersonId == person)
+                    .Select(member => member.Address)
+                    .FirstOrDefault(address => address != null)
+        ).FirstOrDefaultAsync(cancellationToken);
+        if (to is null)
+        {
+            return;
+        }
+
+        var secret = LinkSecret.New();
+        var asked = await db.Asked.FirstOrDefaultAsync(
+            one => one.EventId == row.Id && one.PersonId == person,
+            cancellationToken
+        );
+        if (asked is null)
+        {
+            db.Asked.Add(
+                new AskedRow
+                {
+                    EventId = row.Id,
+                    PersonId = person,
+                    Hash = LinkSecret.HashOf(secret),
+                    SentAt = db.Now,
+                }
+            );
+        }
+        else
+        {
+            (asked.Hash, asked.SentAt) = (LinkSecret.HashOf(secret), db.Now);
+        }
+
+        db.Mails.Add(await letters.ToAttend(db, row.ToCore(), person, from, to, secret, zones, cancellationToken));
+    }
+}

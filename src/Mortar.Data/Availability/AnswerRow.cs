@@ -1,0 +1,155 @@
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using Mortar.Core.Availability;
+using Mortar.Core.Changes;
+using Mortar.Core.Time;
+using Mortar.Core.Words;
+using Mortar.Data.Events;
+using Mortar.Data.Groups;
+using Mortar.Data.Store;
+using NodaTime;
+
+namespace Mortar.Data.Availability;
+
+/// <summary>What somebody answered to an event, or to one date of a series.</summary>
+public sealed class AnswerRow : IRecorded
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+
+    public required EventId EventId { get; init; }
+
+    public required CalendarId CalendarId { get; init; }
+
+    public required PersonId PersonId { get; init; }
+
+    /// <summary>The start by which the series counts the date; the empty text for a single event or the whole.</summary>
+    public required string Only { get; init; }
+
+    public required Answer Answer { get; set; }
+
+    public required string About { get; set; }
+
+    public string Comment { get; set; } = string.Empty;
+
+    /// <summary>Another time they suggest, as instants; <c>null</c> for none.</summary>
+    public Instant? SuggestedStart { get; set; }
+
+    public Instant? SuggestedEnd { get; set; }
+
+    public Instant AnsweredAt { get; set; }
+
+    /// <summary>Whose event it is to organize: told of it in their inbox.</summary>
+    public required PersonId Organizer { get; set; }
+
+    public int Version { get; set; }
+
+    Subject IRecorded.Subject => Subject.Answer;
+
+    Guid IRecorded.SubjectId => Id;
+
+    CalendarId? IRecorded.OfCalendar => CalendarId;
+
+    PersonId? IRecorded.Concerns => Organizer;
+
+    void IRecorded.Vanish(Instant now) => Answer = Answer.NeedsAction;
+
+    public GivenAnswer ToCore() => new(PersonId, Answer, OnlyOf(Only), About);
+
+    internal static string OnlyText(LocalDateTime? only) =>
+        only is { } start ? NodaTime.Text.LocalDateTimePattern.GeneralIso.Format(start) : string.Empty;
+
+    private static LocalDateTime? OnlyOf(string text) =>
+        text.Length == 0 ? null : NodaTime.Text.LocalDateTimePattern.GeneralIso.Parse(text).Value;
+}
+
+/// <summary>That somebody was asked by mail whether they come, with the hash of the secret by which they answer.</summary>
+public sealed class AskedRow
+{
+    public required EventId EventId { get; init; }
+
+    public required PersonId PersonId { get; init; }
+
+    public required string Hash { get; set; }
+
+    public required Instant SentAt { get; set; }
+}
+
+internal sealed class AnswerConfiguration : IEntityTypeConfiguration<AnswerRow>
+{
+    public void Configure(EntityTypeBuilder<AnswerRow> builder)
+    {
+        builder.ToTable("Answers");
+        builder.Property(row => row.Answer).HasConversion<string>();
+        builder
+            .HasIndex(row => new
+            {
+                row.EventId,
+                row.PersonId,
+                row.Only,
+            })
+            .IsUnique()
+            .HasDatabaseName("UX_Answers_OncePerDate");
+        builder.HasIndex(row => row.CalendarId);
+        builder.HasOne<EventRow>().WithMany().HasForeignKey(row => row.EventId);
+        builder.HasOne<PersonRow>().WithMany().HasForeignKey(row => row.PersonId);
+    }
+}
+
+internal sealed class AskedConfiguration : IEntityTypeConfiguration<AskedRow>
+{
+    public void Configure(EntityTypeBuilder<AskedRow> builder)
+    {
+        builder.ToTable("Asked");
+        builder.HasKey(row => new { row.EventId, row.PersonId });
+        builder.HasIndex(row => row.Hash).IsUnique();
+        builder.HasOne<EventRow>().WithMany().HasForeignKey(row => row.EventId);
+        builder.HasOne<PersonRow>().WithMany().HasForeignKey(row => row.PersonId);
+    }
+}
+
+/// <summary>Reads answers.</summary>
+public static class AnswerQueries
+{
+    /// <summary>All answers to events of some calendars that can touch the window.</summary>
+    public static async Task<ILookup<EventId, GivenAnswer>> AnswersIn(
+        this MortarDb db,
+        IReadOnlyCollection<CalendarId> calendars,
+        Window window,
+        CancellationToken cancellationToken
+    )
+    {
+        var events = db.RowsTouching(calendars, window).Select(row => row.Id);
+        return (
+            await db
+                .Answers.AsNoTracking()
+                .Where(row => calendars.Contains(row.CalendarId) && events.Contains(row.EventId))
+                .ToListAsync(cancellationToken)
+        ).ToLookup(row => row.EventId, row => row.ToCore());
+    }
+
+    /// <summary>Those for whom somebody answers: themselves, and members of groups whose guardian they are.</summary>
+    public static async Task<IReadOnlyList<PersonId>> AnswersFor(
+        this MortarDb db,
+        PersonId person,
+        CancellationToken cancellationToken
+    ) =>
+        [
+            person,
+            .. await (
+                from guardian in db.Guardians
+                where guardian.GuardianId == person && guardian.EndedAt == null
+                join ward in db.Members
+                    on new { guardian.GroupId, PersonId = guardian.WardId } equals new { ward.GroupId, ward.PersonId }
+                select guardian.WardId
+            )
+                .Distinct()
+                .ToListAsync(cancellationToken),
+        ];
+
+    /// <summary>Whom a mailed link asks; <c>null</c> where it leads nowhere.</summary>
+    public static Task<AskedRow?> AskedBy(this MortarDb db, string secret, CancellationToken cancellationToken)
+    {
+        var hash = Access.LinkSecret.HashOf(secret);
+        return db.Asked.AsNoTracking().FirstOrDefaultAsync(row => row.Hash == hash, cancellationToken);
+    }
+}

@@ -1,0 +1,276 @@
+using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Words;
+using Mortar.Server.Features.Demo;
+using Xunit;
+
+namespace Mortar.Server.Tests.Features;
+
+/// <summary>Asking people whether they come, and what they answer: in the inbox, on the event, and by a mailed link.</summary>
+public class AnswerTests
+{
+    private static readonly Guid Priya = DemoPeople.Priya.Id.Value;
+    private static readonly Guid Tomasz = DemoPeople.Tomasz.Id.Value;
+
+    [Fact]
+    public async Task Who_is_asked_has_the_event_in_the_inbox_and_answers_there_without_having_the_calendar()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var (calendar, id) = await Make(ines);
+        Assert.Empty(await Questions(priya));
+
+        await Ask(ines, id, 1, Priya, Tomasz);
+
+        var question = Assert.Single(await Questions(priya)).GetProperty("event");
+        Assert.Equal(("Glaze day", World.Secret), (question.Text("title"), question.Text("notes")));
+        (await priya.Put($"/api/events/{id}/answer", new { answer = "accepted", comment = "With tiles" })).Is(204);
+
+        Assert.Empty(await Questions(priya));
+        var answers = await Answers(ines, id);
+        Assert.Equal(
+            [("Priya Raman", "accepted", "With tiles"), ("Tomasz Wilk", "needsAction", "")],
+            answers.Select(one => (one.Text("name"), one.Text("answer"), one.Text("comment")))
+        );
+        Assert.Contains(
+            "Priya Raman comes to “Glaze day”.",
+            (await ines.Get("/api/inbox")).Is(200).Text,
+            StringComparison.Ordinal
+        );
+        (await priya.Get($"/api/calendars/{calendar.Value}")).IsProblem(404, "not-there");
+    }
+
+    [Fact]
+    public async Task Whoever_declines_has_their_time_and_collides_with_nothing()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var (_, first) = await Make(ines);
+        var (_, second) = await Make(ines, "Another");
+        await Ask(ines, first, 1, Priya);
+        Assert.Equal("busy", await PresenceOfPriya(ines));
+        Assert.NotEmpty(await Clashes(ines));
+
+        (await priya.Put($"/api/events/{first}/answer", new { answer = "declined" })).Is(204);
+
+        Assert.Empty(await Clashes(ines));
+        Assert.Equal("busy", await PresenceOfPriya(ines)); // by the other one
+        await Ask(ines, second, 1, Priya);
+        (await priya.Put($"/api/events/{second}/answer", new { answer = "tentative" })).Is(204);
+        Assert.Equal("tentative", await PresenceOfPriya(ines));
+        var set = Guid.CreateVersion7();
+        (await priya.Put($"/api/events/{second}/answer", new { answer = "declined" }, set: set)).Is(204);
+        Assert.Equal("outsideHours", await PresenceOfPriya(ines));
+        (await priya.Post($"/api/changes/{set}/undo")).Is(200);
+        Assert.Equal("tentative", await PresenceOfPriya(ines));
+    }
+
+    [Fact]
+    public async Task An_answer_to_an_earlier_time_counts_no_more_and_is_asked_for_again()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var (calendar, id) = await Make(ines);
+        await Ask(ines, id, 1, Priya);
+        (await priya.Put($"/api/events/{id}/answer", new { answer = "declined" })).Is(204);
+
+        (await ines.Put($"/api/events/{id}", Body(calendar, "Another title"), 2)).Is(200);
+        Assert.Equal("declined", (await Answers(ines, id))[0].Text("answer")); // the time is the same
+
+        (await ines.Put($"/api/events/{id}", Body(calendar, "Another title", "2026-03-16T21:00:00"), 3)).Is(200);
+        var moved = (await Answers(ines, id))[0];
+        Assert.Equal(("needsAction", true), (moved.Text("answer"), moved.GetProperty("toEarlierTime").GetBoolean()));
+        Assert.Single(await Questions(priya));
+    }
+
+    [Fact]
+    public async Task One_date_of_a_series_is_answered_by_itself()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var (_, id) = await Make(ines, rule: "FREQ=DAILY;COUNT=3");
+        await Ask(ines, id, 1, Priya);
+
+        (await priya.Put($"/api/events/{id}/answer", new { answer = "accepted" })).Is(204);
+        (await priya.Put($"/api/events/{id}/answer?only=2026-03-17T20:00:00", new { answer = "declined" })).Is(204);
+
+        async Task<string> On(string day) =>
+            (await Answers(ines, id, $"?only=2026-03-{day}T20:00:00"))[0].Text("answer");
+        Assert.Equal(["accepted", "declined", "accepted"], [await On("16"), await On("17"), await On("18")]);
+        (await priya.Put($"/api/events/{id}/answer?only=2026-03-17T21:00:00", new { answer = "declined" })).IsProblem(
+            404,
+            "not-there"
+        );
+    }
+
+    [Fact]
+    public async Task A_mailed_link_answers_for_who_has_no_account_and_for_nobody_else()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var nina = Guid.CreateVersion7();
+        (
+            await ines.Put(
+                $"/api/groups/{World.StudioTeam}/members",
+                new
+                {
+                    people = new[]
+                    {
+                        new
+                        {
+                            id = nina,
+                            name = "Nina Bell",
+                            address = "nina@example.org",
+                        },
+                    },
+                }
+            )
+        ).Is(200);
+        var (_, id) = await Make(ines, named: nina);
+        await Ask(ines, id, 1, nina);
+        var mail = Assert.Single(
+            await mortar.Store(db => db.Mails.Where(one => one.Subject.Contains("whether you come")).ToListAsync())
+        );
+        Assert.Equal("nina@example.org", mail.To);
+        Assert.Contains("Mon 16 March", mail.Body, StringComparison.Ordinal);
+        var secret = mail.Body.Split("/answer/")[1].Trim();
+        using var guest = new Browser(mortar.Url);
+
+        var question = (await guest.Get($"/api/answering/{secret}")).Is(200).Body;
+        Assert.Equal(("Nina Bell", "needsAction"), (question.Text("name"), question.Text("answer")));
+        (await guest.Put($"/api/answering/{secret}", new { answer = "accepted", comment = "Gladly" })).Is(204);
+
+        Assert.Equal("accepted", (await Answers(ines, id))[0].Text("answer"));
+        var there = await guest.Get($"/api/answering/{new string('0', 32)}");
+        there.IsProblem(404, "not-there");
+        (await guest.Get($"/api/events/{id}")).Is(401);
+
+        // Asked again, the newer mail leads there and the older one nowhere; its secret is kept nowhere.
+        await Ask(ines, id, 2, nina);
+        (await guest.Get($"/api/answering/{secret}")).IsProblem(404, "not-there");
+        var hashes = await mortar.Store(db => db.Asked.Select(row => row.Hash).ToListAsync());
+        Assert.DoesNotContain(secret, hashes);
+    }
+
+    [Fact]
+    public async Task A_guardian_answers_for_their_ward_and_nobody_for_somebody_else()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var dele = await mortar.As(DemoPeople.Dele);
+        var (_, id) = await Make(ines);
+        await Ask(ines, id, 1, Priya);
+        var forPriya = new { answer = "accepted", @for = Priya };
+        (await dele.Put($"/api/events/{id}/answer", forPriya)).IsProblem(404, "not-there");
+        Assert.Empty(await Questions(dele));
+
+        (
+            await ines.Put(
+                $"/api/groups/{World.StudioTeam}/members/{Priya}/guardians",
+                new { guardians = new[] { DemoPeople.Dele.Id.Value } }
+            )
+        ).Is(204);
+
+        Assert.Equal("Priya Raman", Assert.Single(await Questions(dele)).Text("name"));
+        (await dele.Put($"/api/events/{id}/answer", forPriya)).Is(204);
+        Assert.Equal("accepted", (await Answers(ines, id))[0].Text("answer"));
+        Assert.Contains(
+            "Priya Raman comes to “Glaze day” (Dele Okoro answered).",
+            (await ines.Get("/api/inbox")).Is(200).Text,
+            StringComparison.Ordinal
+        );
+    }
+
+    [Fact]
+    public async Task Only_who_is_named_is_asked_and_answers()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var (calendar, id) = await Make(ines);
+        await mortar.Give(calendar, DemoPeople.Dele, Role.View);
+        using var dele = await mortar.As(DemoPeople.Dele);
+
+        var stranger = new { personIds = new[] { DemoPeople.Mei.Id.Value } };
+        (await ines.Send(HttpMethod.Post, $"/api/events/{id}/ask", stranger, 1, null)).IsProblem(422, "unfit");
+        (await dele.Put($"/api/events/{id}/answer", new { answer = "accepted" })).IsProblem(403, "not-allowed");
+        (await priya.Put($"/api/events/{id}/answer", new { answer = "accepted" })).IsProblem(404, "not-there"); // not asked
+        (await ines.Put($"/api/events/{id}/answer", new { answer = "accepted" })).IsProblem(403, "not-allowed");
+        (await priya.Put($"/api/events/{id}/answer", new { answer = "accepted", comment = new string('x', 501) })).Is(
+            404
+        );
+        await Ask(ines, id, 1, Priya);
+        (
+            await priya.Put($"/api/events/{id}/answer", new { answer = "accepted", comment = new string('x', 501) })
+        ).IsProblem(422, "unfit");
+        (await priya.Put($"/api/events/{id}/answer", new { answer = "maybe" })).Is(400);
+    }
+
+    private static async Task<(CalendarId Calendar, Guid Id)> Make(
+        Browser ines,
+        string title = "Glaze day",
+        string? rule = null,
+        Guid? named = null
+    )
+    {
+        var calendar = await ines.MakeCalendar();
+        var id = Guid.CreateVersion7();
+        (await ines.Put($"/api/events/{id}", Body(calendar, title, rule: rule, named: named))).Is(200);
+        return (calendar, id);
+    }
+
+    private static object Body(
+        CalendarId calendar,
+        string title,
+        string start = "2026-03-16T20:00:00",
+        string? rule = null,
+        Guid? named = null
+    ) =>
+        new
+        {
+            calendarId = calendar.Value,
+            title,
+            place = "Glaze room",
+            notes = World.Secret,
+            showAs = "busy",
+            time = World.Hours(start, "2026-03-16T22:00:00"),
+            attendees = named is { } one ? new[] { one } : [Priya, Tomasz],
+            rule,
+        };
+
+    private static async Task Ask(Browser ines, Guid id, int version, params Guid[] personIds) =>
+        (await ines.Send(HttpMethod.Post, $"/api/events/{id}/ask", new { personIds }, version, null)).Is(204);
+
+    private static async Task<List<JsonElement>> Questions(Browser browser) =>
+        [.. (await browser.Get("/api/inbox")).Is(200).Body.GetProperty("questions").EnumerateArray()];
+
+    private static async Task<List<JsonElement>> Answers(Browser browser, Guid id, string date = "") =>
+        [.. (await browser.Get($"/api/events/{id}/answers{date}")).Is(200).Body.GetProperty("people").EnumerateArray()];
+
+    private static async Task<string> PresenceOfPriya(Browser ines) => (
+            await ines.Post(
+                "/api/free",
+                new
+                {
+                    people = new[] { Priya },
+                    places = Array.Empty<Guid>(),
+                    time = World.Hours("2026-03-16T20:30:00", "2026-03-16T21:00:00"),
+                    group = World.StudioTeam,
+                }
+            )
+        ).Is(200).Body.GetProperty("people")[0].Text("presence");
+
+    private static async Task<List<JsonElement>> Clashes(Browser ines) =>
+        [
+            .. (await ines.Get("/api/clashes?from=2026-03-16&to=2026-03-16"))
+                .Is(200)
+                .Body.GetProperty("clashes")
+                .EnumerateArray()
+                .Where(one => one.GetProperty("people").EnumerateArray().Any(who => who.GetGuid() == Priya)),
+        ];
+}

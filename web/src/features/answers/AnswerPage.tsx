@@ -1,0 +1,68 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useParams } from 'react-router'
+import { sentenceOf } from '../../api/problem'
+import { Gate } from '../accounts/Gate'
+import { whenText } from '../events/whenText'
+import { titleOf } from '../wall/bricks'
+import { AnswerForm } from './AnswerForm'
+import { type Answer, answerByLink, questionByLink } from './answerQueries'
+
+const said: Partial<Record<Answer, string>> = {
+  accepted: 'You come.',
+  tentative: 'You perhaps come.',
+  declined: 'You do not come.',
+}
+
+/** A question that came by mail: answered without an account. */
+export function AnswerPage() {
+  const { secret = '' } = useParams()
+  const queries = useQueryClient()
+  const question = useQuery(questionByLink(secret))
+  const answer = useMutation({
+    mutationFn: (wish: { answer: Answer; comment: string }) => answerByLink(secret, wish),
+    onSettled: () => void queries.invalidateQueries({ queryKey: ['answering', secret] }),
+  })
+  if (question.isError)
+    return (
+      <Gate title="This link leads nowhere">
+        <p className="mb-4">{sentenceOf(question.error)}</p>
+        <p className="text-cement-700">
+          The event may have been deleted, or a newer mail has another link. Ask the person who sent it.
+        </p>
+      </Gate>
+    )
+  const asked = question.data
+  return (
+    <Gate title={asked ? titleOf(asked.event.title) : 'A question'}>
+      {asked && (
+        <div className="grid gap-3">
+          <p className="written">
+            {asked.from} asks whether {asked.name} comes.
+          </p>
+          <p className="font-bold">
+            {whenText(asked.event.time)}
+            {asked.event.repeats && <span className="block font-normal">{asked.event.repeats}</span>}
+            {asked.event.place && <span className="written block font-normal">{asked.event.place}</span>}
+          </p>
+          {asked.event.notes && <p className="written whitespace-pre-line">{asked.event.notes}</p>}
+          {asked.toEarlierTime && <p role="status">It was moved since you answered. Do you still come?</p>}
+          <AnswerForm
+            name={null}
+            answer={asked.answer}
+            comment={asked.comment}
+            isBusy={answer.isPending}
+            onAnswer={(given, comment) => answer.mutate({ answer: given, comment })}
+          />
+          {said[asked.answer] && (
+            <p role="status">{said[asked.answer]} You can change that here until then.</p>
+          )}
+          {answer.isError && (
+            <p role="alert" className="text-clash">
+              {sentenceOf(answer.error)}
+            </p>
+          )}
+        </div>
+      )}
+    </Gate>
+  )
+}

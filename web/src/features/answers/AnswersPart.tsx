@@ -1,0 +1,111 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { newSet, useActs } from '../../app/acts'
+import { clockText, longDayText } from '../../app/dates'
+import { wallKeys } from '../../app/wallKeys'
+import { Button } from '../../ui/Button'
+import { AnswerForm } from './AnswerForm'
+import { type Answer, answerEvent, answersQuery, askPeople, type Named } from './answerQueries'
+
+interface AnswersPartProps {
+  eventId: string
+  /** The date that is meant; null for a single event. */
+  only: string | null
+  /** Where it is one's own to give: its version, and what happens once people were asked. */
+  asking?: { version: number; onAsked: () => void } | undefined
+}
+
+const words: Record<Answer, string> = {
+  accepted: 'comes',
+  tentative: 'perhaps',
+  declined: 'does not come',
+  needsAction: 'has not answered',
+}
+
+/** Who comes: everybody named, live; one's own answer; and asking those who have not been asked. */
+export function AnswersPart({ eventId, only, asking }: AnswersPartProps) {
+  const queries = useQueryClient()
+  const acts = useActs()
+  const answers = useQuery(answersQuery(eventId, only))
+  const refresh = () => {
+    for (const key of [...wallKeys, 'inbox']) void queries.invalidateQueries({ queryKey: [key] })
+  }
+  const answer = useMutation({
+    mutationFn: async (wish: { who: Named; answer: Answer; comment: string; whole: boolean }) => {
+      const set = newSet()
+      await answerEvent(
+        eventId,
+        wish.whole ? null : only,
+        { answer: wish.answer, comment: wish.comment, for: wish.who.personId },
+        set,
+      )
+      return { set, ...wish }
+    },
+    onSuccess: (done) => acts.done(`Answered: ${done.who.name} ${words[done.answer]}.`, done.set),
+    onError: (error) => acts.failed(error),
+    onSettled: refresh,
+  })
+  const ask = useMutation({
+    mutationFn: async (people: readonly string[]) => {
+      const set = newSet()
+      await askPeople(eventId, [...people], asking?.version ?? 0, set)
+      return { set, count: people.length }
+    },
+    onSuccess: ({ set, count }) => {
+      acts.done(`Asked ${count === 1 ? 'one person' : `${count} people`}, by inbox and mail.`, set)
+      asking?.onAsked()
+    },
+    onError: (error) => acts.failed(error),
+    onSettled: refresh,
+  })
+  if (!answers.data || answers.data.people.length === 0) return null
+  const { people, mayAnswerFor } = answers.data
+  const mine = people.filter((one) => mayAnswerFor.includes(one.personId))
+  const unasked = people.filter((one) => !one.asked && !mayAnswerFor.includes(one.personId))
+  const coming = people.filter((one) => one.answer === 'accepted').length
+  return (
+    <section aria-label="Who comes" className="mt-4 grid gap-2 border-t border-cement-200 pt-3">
+      <h3 className="text-base">
+        Who comes{' '}
+        <span className="font-text text-[13px] font-normal">
+          {coming} of {people.length}
+        </span>
+      </h3>
+      <ul className="grid gap-1 text-[13px]">
+        {people.map((one) => (
+          <li
+            key={one.personId}
+            data-answer={one.answer}
+            className="border-l-4 border-cement-300 pl-2 data-[answer=accepted]:border-ok data-[answer=declined]:border-clash"
+          >
+            <span className="written font-bold">{one.name}</span> {words[one.answer]}
+            {one.answer === 'needsAction' && one.asked && ' yet'}
+            {one.toEarlierTime && '; had answered before it was moved'}
+            {one.comment && <q className="written block">{one.comment}</q>}
+            {one.suggestedStart && (
+              <span className="block">
+                suggests {longDayText(one.suggestedStart)}, {clockText(one.suggestedStart)}
+              </span>
+            )}
+          </li>
+        ))}
+      </ul>
+      {mine.map((one) => (
+        <AnswerForm
+          key={`${one.personId}/${one.comment}`}
+          name={mine.length > 1 || people.length === 1 ? one.name : null}
+          answer={one.answer}
+          comment={one.comment}
+          isBusy={answer.isPending}
+          onAnswer={(given, comment) => answer.mutate({ who: one, answer: given, comment, whole: false })}
+        />
+      ))}
+      {asking && unasked.length > 0 && (
+        <div>
+          <Button disabled={ask.isPending} onClick={() => ask.mutate(unasked.map((one) => one.personId))}>
+            Ask {unasked.length === 1 ? unasked[0]?.name : `these ${unasked.length}`} whether they come
+          </Button>
+        </div>
+      )}
+    </section>
+  )
+}
