@@ -208,6 +208,73 @@ public class GivingTests
         ines.Find(Brick("School visit"));
     }
 
+    [Fact]
+    public async Task Somebody_named_is_let_change_one_event_and_has_nothing_else_of_its_calendar()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var api = await mortar.As(DemoPeople.Ines);
+        var calendar = await api.MakeCalendar();
+        var body = new
+        {
+            calendarId = calendar.Value,
+            title = "Glaze day",
+            showAs = "busy",
+            time = World.Hours("2026-03-13T15:00:00", "2026-03-13T16:00:00"),
+            attendees = new[] { DemoPeople.Mei.Id.Value },
+        };
+        (await api.Put($"/api/events/{Guid.CreateVersion7()}", body)).Is(200);
+        await api.MakeEvent(calendar, "Not for Mei", World.Hours("2026-03-13T17:00:00", "2026-03-13T18:00:00"));
+        using var mei = new Screen(mortar.Url).SignIn(DemoPeople.Mei).Week();
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Week();
+
+        ines.Click(Brick("Glaze day"));
+        ines.Click("Hand it on");
+        ines.Click(Containing("label", "Mei Sato"));
+        Assert.Equal(string.Empty, ines.Axe());
+        Shot(ines, "let-change");
+        ines.Click("Let them change it");
+        ines.WaitForText("Mei Sato can change “Glaze day” now, and nothing else.");
+
+        mei.Click(Brick("Glaze day")); // it came by itself
+        mei.Find(Labelled("Title"));
+        Assert.False(mei.Has(Named("button", "Delete")));
+        Assert.False(mei.Has(Brick("Not for Mei")));
+        Assert.Equal(string.Empty, mei.Axe());
+        Shot(mei, "changed-by-guest");
+        mei.Type("Title", "Glaze morning");
+        mei.Click("Save");
+        mei.WaitForText("Changed “Glaze morning”.");
+        ines.Find(Brick("Glaze morning"));
+        Assert.Empty(mei.Complaints());
+    }
+
+    [Fact]
+    public async Task Somebody_is_asked_for_a_calendar_by_name_and_chooses_which()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var mei = new Screen(mortar.Url).SignIn(DemoPeople.Mei).Week();
+        mei.Choose(Containing("button", "Studio team"), "Ask somebody for a calendar");
+        mei.Type("Whose: a mail address, or the name of a person or group", "Dele Okoro");
+        mei.WaitForText("Dele Okoro lets people of their groups see when they are busy");
+        Assert.Equal(string.Empty, mei.Axe());
+        Shot(mei, "ask");
+        mei.Pick("Ask for", "View");
+        mei.Type("A note: who you are, and what it is for", "To plan the fair parcels");
+        mei.Click("Ask");
+        mei.WaitForText("Asked. If there is somebody or a group of that name");
+
+        using var dele = new Screen(mortar.Url).SignIn(DemoPeople.Dele);
+        dele.Open("/inbox");
+        dele.WaitForText("To plan the fair parcels");
+        dele.Pick("Calendar to give", "Raku club");
+        dele.Pick("Step to give", "Outline");
+        Assert.Equal(string.Empty, dele.Axe());
+        Shot(dele, "asked-by-name");
+        dele.Click("Give access");
+        dele.WaitForText("Mei Sato has the step Outline on “Raku club” now.");
+        mei.Find(Brick("Marsh fair"));
+    }
+
     private static void Shot(Screen screen, string name)
     {
         if (Environment.GetEnvironmentVariable("SHOTS") is { } folder)

@@ -7,6 +7,7 @@ import { Choice } from '../../ui/Choice'
 import { TextArea } from '../../ui/TextArea'
 import { TextField } from '../../ui/TextField'
 import { AnswersPart } from '../answers/AnswersPart'
+import { answersQuery } from '../answers/answerQueries'
 import { TakenNote } from '../availability/TakenNote'
 import { groupQueries } from '../groups/groupQueries'
 import { isoDay } from '../preferences/preferences'
@@ -74,8 +75,13 @@ export function EventDesk({
   const calendar = layers.find((layer) => layer.calendarId === form.calendarId)
   const members = useQuery({
     ...groupQueries.members(calendar?.groupId ?? ''),
-    enabled: calendar !== undefined,
+    enabled: typeof calendar?.groupId === 'string',
     retry: false,
+  })
+  // Whoever was given this one event knows by name only those who are named on it.
+  const named = useQuery({
+    ...answersQuery(form.eventId, form.only),
+    enabled: !isNew && calendar !== undefined && calendar.groupId === null,
   })
   const set = (part: Partial<EventForm>) => onForm({ ...form, ...part })
 
@@ -165,7 +171,7 @@ export function EventDesk({
           onChange={(rule) => set({ rule })}
         />
         <WhoField
-          members={members.data ?? []}
+          members={members.data ?? named.data?.people ?? []}
           attendees={form.attendees}
           onChange={(attendees) => set({ attendees })}
         />

@@ -1,11 +1,8 @@
 import { useId, useState } from 'react'
-import type { Schema } from '../../api/client'
 import { inputLook } from '../../ui/TextField'
 
-type Member = Schema['GroupsMemberBody']
-
 interface WhoFieldProps {
-  members: readonly Member[]
+  members: readonly { personId: string; name: string }[]
   attendees: readonly string[]
   onChange: (attendees: string[]) => void
 }
