@@ -65,6 +65,35 @@ public static class HistorySentence
             _ => $"asked for {RoleSentence.Name(role)}",
         };
 
+    /// <summary>What became of somebody's place in a group, by which its calendars reach them; <c>null</c> where nothing of that changed.</summary>
+    /// <param name="whom">Who; <c>null</c> where they did it themselves.</param>
+    /// <param name="before">Whether they were in it, and coordinated it.</param>
+    /// <param name="after">Whether they are.</param>
+    public static string? OfMember(
+        string? whom,
+        (bool IsIn, bool Coordinates) before,
+        (bool IsIn, bool Coordinates) after
+    ) =>
+        (before, after) switch
+        {
+            ((false, _), (true, _)) => whom is null ? "joined the group" : $"added {whom} to the group",
+            ((true, _), (false, _)) => whom is null ? "left the group" : $"took {whom} out of the group",
+            ((true, false), (true, true)) => $"made {whom ?? "themselves"} a coordinator of the group",
+            ((true, true), (true, false)) => whom is null
+                ? "stopped coordinating the group"
+                : $"took the coordination of the group from {whom}",
+            _ => null,
+        };
+
+    /// <summary>What became of a guardian, who sees what their ward sees; <c>null</c> where nothing did.</summary>
+    public static string? OfGuardian(string guardian, string ward, bool was, bool isNow) =>
+        (was, isNow) switch
+        {
+            (false, true) => $"let {guardian} see and answer for {ward}",
+            (true, false) => $"ended that {guardian} sees and answers for {ward}",
+            _ => null,
+        };
+
     /// <summary>A link as it is spoken of.</summary>
     public static string NameOf(LinkTerms terms) => terms.Name.Length > 0 ? $"the link “{terms.Name}”" : "a link";
 }

@@ -5,6 +5,7 @@ using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Calendars;
 using Mortar.Data.Changes;
+using Mortar.Data.Groups;
 using Mortar.Data.Store;
 using NodaTime;
 
@@ -12,9 +13,10 @@ namespace Mortar.Data.Access;
 
 /// <summary>One thing somebody did about who has access.</summary>
 /// <param name="Sequence">Its place in the log.</param>
+/// <param name="CalendarId">The calendar; <c>null</c> for what was done about a group, by which its calendars reach people.</param>
 /// <param name="Actor">The name of who did it.</param>
 /// <param name="Sentence">What they did, to be read after the name.</param>
-public sealed record AccessEntry(long Sequence, Instant At, CalendarId CalendarId, string Actor, string Sentence);
+public sealed record AccessEntry(long Sequence, Instant At, CalendarId? CalendarId, string Actor, string Sentence);
 
 /// <summary>Reads out of the change log who gave what to whom and when.</summary>
 public sealed class AccessHistory(MortarDb db, ZoneClock zones)
@@ -33,28 +35,40 @@ public sealed class AccessHistory(MortarDb db, ZoneClock zones)
         Subject.Calendar,
     ];
 
-    /// <summary>The history of some calendars, which the reader coordinates; of one person alone where one is named.</summary>
+    /// <summary>
+    /// The history of some calendars, which the reader coordinates, with who came into their groups and who sees for whom;
+    /// of one person alone where one is named.
+    /// </summary>
     public async Task<IReadOnlyList<AccessEntry>> Of(
+        PersonId reader,
         IReadOnlyCollection<CalendarId> calendars,
         PersonId? person,
         CancellationToken cancellationToken
     )
     {
-        var changes = await db
+        var ofCalendars = await db
             .Changes.AsNoTracking()
             .Where(change =>
                 change.CalendarId != null
                 && calendars.Contains(change.CalendarId.Value)
                 && Subjects.Contains(change.Subject)
             )
-            .OrderByDescending(change => change.Sequence)
             .ToListAsync(cancellationToken);
+        var changes = ofCalendars
+            .Concat(await OfGroups(reader, calendars, person, cancellationToken))
+            .OrderByDescending(change => change.Sequence)
+            .ToList();
         var zoneOf = await db
             .Calendars.Where(row => calendars.Contains(row.Id))
             .ToDictionaryAsync(row => row.Id, row => row.Zone, cancellationToken);
         var people = changes
             .Select(change => change.Actor)
             .Concat(changes.Select(About).OfType<PersonId>())
+            .Concat(
+                changes
+                    .Where(change => change.Subject == Subject.Guardian)
+                    .Select(change => States<GuardianRow>(change).After.WardId)
+            )
             .ToHashSet();
         var names = await db
             .People.Where(row => people.Contains(row.Id))
@@ -66,14 +80,14 @@ public sealed class AccessHistory(MortarDb db, ZoneClock zones)
         return
         [
             .. changes
-                .Where(change => person is null || About(change) == person)
+                .Where(change => person is null || About(change) == person || IsWard(change, person.Value))
                 .Select(change => (change, Sentence: SentenceOf(change)))
                 .Where(one => one.Sentence is not null)
                 .Take(Most)
                 .Select(one => new AccessEntry(
                     one.change.Sequence,
                     one.change.At,
-                    one.change.CalendarId!.Value,
+                    one.change.CalendarId,
                     NameOf(one.change.Actor),
                     one.Sentence!
                 )),
@@ -122,6 +136,21 @@ public sealed class AccessHistory(MortarDb db, ZoneClock zones)
                 case Subject.Calendar:
                     var (was, calendar) = States<CalendarRow>(change);
                     return OfCalendar(was, calendar);
+                case Subject.Member:
+                    var (member, nowMember) = States<MemberRow>(change);
+                    return HistorySentence.OfMember(
+                        nowMember.PersonId == change.Actor ? null : NameOf(nowMember.PersonId),
+                        (member is { LeftAt: null }, member?.Coordinates == true),
+                        (nowMember.LeftAt is null, nowMember.Coordinates)
+                    );
+                case Subject.Guardian:
+                    var (guardian, nowGuardian) = States<GuardianRow>(change);
+                    return HistorySentence.OfGuardian(
+                        NameOf(nowGuardian.GuardianId),
+                        NameOf(nowGuardian.WardId),
+                        guardian is { EndedAt: null },
+                        nowGuardian.EndedAt is null
+                    );
                 default:
                     return null;
             }
@@ -142,6 +171,39 @@ public sealed class AccessHistory(MortarDb db, ZoneClock zones)
         }
     }
 
+    /// <summary>Only of groups that the reader is in: who is in another is not theirs to know.</summary>
+    private async Task<List<ChangeRow>> OfGroups(
+        PersonId reader,
+        IReadOnlyCollection<CalendarId> calendars,
+        PersonId? person,
+        CancellationToken cancellationToken
+    )
+    {
+        var groups = await db
+            .Calendars.Where(row => calendars.Contains(row.Id))
+            .Select(row => row.GroupId)
+            .Where(group => db.Members.Any(member => member.GroupId == group && member.PersonId == reader))
+            .Distinct()
+            .ToListAsync(cancellationToken);
+        var changes = await db
+            .Changes.AsNoTracking()
+            .Where(change =>
+                (change.Subject == Subject.Member || change.Subject == Subject.Guardian)
+                && (person == null || change.Subject == Subject.Guardian || change.Concerns == person)
+                && change.After != null
+            )
+            .ToListAsync(cancellationToken);
+        return changes.FindAll(change => groups.Contains(GroupOf(change)));
+    }
+
+    private static GroupId GroupOf(ChangeRow change) =>
+        change.Subject == Subject.Member
+            ? States<MemberRow>(change).After.GroupId
+            : States<GuardianRow>(change).After.GroupId;
+
+    private static bool IsWard(ChangeRow change, PersonId person) =>
+        change.Subject == Subject.Guardian && States<GuardianRow>(change).After.WardId == person;
+
     private static string? OfCalendar(CalendarRow? before, CalendarRow after) =>
         before is null ? "made the calendar"
         : before.DeletedAt is null && after.DeletedAt is not null ? "put the calendar in the bin"
@@ -160,6 +222,8 @@ public sealed class AccessHistory(MortarDb db, ZoneClock zones)
                 : null,
             Subject.Ask => States<AskRow>(change).After.PersonId,
             Subject.LinkHolder => States<LinkHolderRow>(change).After.PersonId,
+            Subject.Member => States<MemberRow>(change).After.PersonId,
+            Subject.Guardian => States<GuardianRow>(change).After.GuardianId,
             _ => null,
         };
 

@@ -71,4 +71,32 @@ public class AccessHistoryTests
         Assert.DoesNotContain("Ines Varga gave Priya Raman Edit", await Of(dele, path));
         (await astrid.Get($"/api/{path}")).IsProblem(404, "not-there");
     }
+
+    [Fact]
+    public async Task Who_came_into_the_group_and_who_sees_for_whom_is_told_to_members_of_it_alone()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var astrid = await mortar.As(DemoPeople.Astrid);
+        var calendar = await ines.MakeCalendar();
+        var (priya, group) = (DemoPeople.Priya.Id.Value, $"/api/groups/{World.StudioTeam}");
+        (await ines.Put($"{group}/members/{priya}/guardians", new { guardians = new[] { DemoPeople.Dele.Id.Value } })).Is(
+            204
+        );
+        (await ines.Put($"{group}/members/{priya}/guardians", new { guardians = Array.Empty<Guid>() })).Is(204);
+        (await ines.Put($"{group}/members/{priya}/coordinates", new { coordinates = true })).Is(204);
+        await mortar.Give(calendar, DemoPeople.Astrid, Mortar.Core.Access.Role.Coordinate);
+        string[] told =
+        [
+            "Ines Varga made Priya Raman a coordinator of the group",
+            "Ines Varga ended that Dele Okoro sees and answers for Priya Raman",
+            "Ines Varga let Dele Okoro see and answer for Priya Raman",
+            "Ines Varga added Priya Raman to the group",
+        ];
+        var path = $"calendars/{calendar.Value}/access-history";
+
+        Assert.Empty(told.Except(await Of(ines, path)));
+        Assert.Empty(told.Except(await Of(ines, $"groups/{World.StudioTeam}/access-history/{priya}")));
+        Assert.Empty(told.Intersect(await Of(astrid, path))); // she coordinates it, and is not in the group
+    }
 }

@@ -2044,7 +2044,7 @@ export interface components {
             /** Format: int64 */
             sequence: number;
             at: components["schemas"]["Instant"];
-            calendarName: string;
+            calendarName: null | string;
             actor: string;
             sentence: string;
         };

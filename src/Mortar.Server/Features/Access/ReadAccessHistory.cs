@@ -12,9 +12,10 @@ namespace Mortar.Server.Features.Access;
 /// <summary>Who gave what to whom and when: of a calendar, and of a person on the calendars of a group; for coordinators.</summary>
 internal static class ReadAccessHistory
 {
+    /// <param name="CalendarName"><c>null</c> for what was done about the group.</param>
     /// <param name="Actor">The name of who did it.</param>
     /// <param name="Sentence">What they did, to be read after the name.</param>
-    internal sealed record EntryBody(long Sequence, Instant At, string CalendarName, string Actor, string Sentence);
+    internal sealed record EntryBody(long Sequence, Instant At, string? CalendarName, string Actor, string Sentence);
 
     internal static void Map(RouteGroupBuilder api, RouteGroupBuilder calendar)
     {
@@ -34,7 +35,7 @@ internal static class ReadAccessHistory
         var id = new CalendarId(calendarId);
         return await db.WhyNotCoordinate(acting.Person, id, cancellationToken) is { } refusal
             ? refusal
-            : TypedResults.Ok(await Told(db, history, [id], person: null, cancellationToken));
+            : TypedResults.Ok(await Told(db, history, acting.Person, [id], person: null, cancellationToken));
     }
 
     private static async Task<Results<Ok<List<EntryBody>>, ProblemHttpResult>> OfPerson(
@@ -66,6 +67,7 @@ internal static class ReadAccessHistory
             await Told(
                 db,
                 history,
+                acting.Person,
                 inGroup.FindAll(calendar =>
                     AccessRules.ToCoordinate(mine.GetValueOrDefault(calendar, Standing.Outside).Role) == Verdict.Granted
                 ),
@@ -78,6 +80,7 @@ internal static class ReadAccessHistory
     private static async Task<List<EntryBody>> Told(
         MortarDb db,
         AccessHistory history,
+        PersonId reader,
         List<CalendarId> calendars,
         PersonId? person,
         CancellationToken cancellationToken
@@ -88,10 +91,10 @@ internal static class ReadAccessHistory
             .ToDictionaryAsync(row => row.Id, row => row.Name, cancellationToken);
         return
         [
-            .. (await history.Of(calendars, person, cancellationToken)).Select(one => new EntryBody(
+            .. (await history.Of(reader, calendars, person, cancellationToken)).Select(one => new EntryBody(
                 one.Sequence,
                 one.At,
-                names[one.CalendarId],
+                one.CalendarId is { } calendar ? names[calendar] : null,
                 one.Actor,
                 one.Sentence
             )),

@@ -23,7 +23,7 @@ export function HistoryPart({ of }: HistoryPartProps) {
         <li key={entry.sequence} className="py-1.5">
           <p className="written">
             <span className="font-bold">{entry.actor}</span> {entry.sentence}
-            {!ofCalendar && ` on “${entry.calendarName}”`}
+            {!ofCalendar && entry.calendarName && ` on “${entry.calendarName}”`}
           </p>
           <p className="text-[12px] text-cement-700">{momentText(entry.at)}</p>
         </li>
