@@ -171,6 +171,36 @@ public class CoordinatingTests
         Assert.Empty(mei.Complaints());
     }
 
+    [Fact]
+    public async Task Low_days_stand_on_the_roster_in_the_month_and_where_an_absence_is_entered()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+        ines.Show("Roster");
+        ines.WaitForText("5 of 6, too few, away: Dele Okoro");
+        Assert.Equal(string.Empty, ines.Axe());
+        Shot(ines, "cover");
+
+        ines.Open($"/groups/{World.StudioTeam}/cover");
+        ines.Find(By.CssSelector("td[title='Dele Okoro is away on Wed 11 March']"));
+        Assert.Equal(string.Empty, ines.Axe());
+        Shot(ines, "cover-month");
+        ines.Open($"/groups/{World.StudioTeam}");
+        ines.Type("Thu", "6");
+        Assert.Equal(string.Empty, ines.Axe());
+        Shot(ines, "cover-settings");
+        ines.Click("Save settings");
+        ines.WaitForText("Changed the settings of “Studio team”.");
+
+        using var priya = new Screen(mortar.Url).SignIn(DemoPeople.Priya);
+        priya.Open("/roster/2026-03-16");
+        priya.WaitForWall();
+        priya.Press("n");
+        priya.Find(By.CssSelector("aside select")).SendKeys("Away");
+        priya.WaitForText("Too few would be there:");
+        priya.WaitForText("5 of 6");
+    }
+
     private static void Shot(Screen screen, string name)
     {
         if (Environment.GetEnvironmentVariable("SHOTS") is { } folder)

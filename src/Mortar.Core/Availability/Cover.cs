@@ -23,6 +23,16 @@ public enum DayPart
 /// <param name="Days">The number for each weekday; none for those not in it.</param>
 public sealed record CoverNeed(DayPart Part, ImmutableDictionary<IsoDayOfWeek, int> Days)
 {
+    /// <summary>So many on each weekday from Monday on, for whole days; nobody on days beyond the list.</summary>
+    public static CoverNeed Of(IReadOnlyList<int> fromMonday) =>
+        new(
+            DayPart.Whole,
+            fromMonday
+                .Select((number, day) => (Day: (IsoDayOfWeek)(day + 1), Number: number))
+                .Where(one => one.Number > 0)
+                .ToImmutableDictionary(one => one.Day, one => one.Number)
+        );
+
     /// <summary>The same number from Monday to Friday, for whole days.</summary>
     public static CoverNeed OnWorkingDays(int number) =>
         new(DayPart.Whole, Enumerable.Range(1, 5).ToImmutableDictionary(day => (IsoDayOfWeek)day, _ => number));
@@ -63,15 +73,18 @@ public static class Cover
     /// Somebody without hours on that part of the day is neither present nor missing. Who is away for more than half of
     /// their hours in it is missing; an hour at the dentist's does not break the cover (common practice, no source).
     /// </remarks>
-    public static IEnumerable<CoverDay> Of(Window window, CoverNeed need, IEnumerable<CoverPerson> people)
+    public static IEnumerable<CoverDay> Of(Window window, CoverNeed need, IEnumerable<CoverPerson> people) =>
+        Every(window, need, people).Where(day => day.Needed > 0);
+
+    /// <summary>Each day or half-day, also those for which nobody is needed, in order.</summary>
+    public static IEnumerable<CoverDay> Every(Window window, CoverNeed need, IEnumerable<CoverPerson> people)
     {
         var all = people.OrderBy(one => one.Person.Value).ToList();
         DayPart[] parts = need.Part == DayPart.Whole ? [DayPart.Whole] : [DayPart.Morning, DayPart.Afternoon];
         return from offset in Enumerable.Range(0, Period.DaysBetween(window.First, window.Last) + 1)
             let day = window.First.PlusDays(offset)
-            where need.Days.GetValueOrDefault(day.DayOfWeek) > 0
             from part in parts
-            select On(day, part, window.Reader, need.Days[day.DayOfWeek], all);
+            select On(day, part, window.Reader, need.Days.GetValueOrDefault(day.DayOfWeek), all);
     }
 
     private static CoverDay On(LocalDate day, DayPart part, DateTimeZone zone, int needed, List<CoverPerson> people)

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Globalization;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
@@ -37,6 +38,12 @@ public sealed record GroupSettings(string Name, GroupSort Sort, string Zone, Iso
     /// <summary>When they end; after <see cref="DayBegins"/>.</summary>
     public LocalTime DayEnds { get; init; } = new(19, 0);
 
+    /// <summary>How many are needed on each weekday, from Monday to Sunday; 0 for nobody in particular.</summary>
+    public ImmutableArray<int> Cover { get; init; } = [0, 0, 0, 0, 0, 0, 0];
+
+    /// <summary>The most that can be needed on a day.</summary>
+    public const int MostNeeded = 500;
+
     /// <summary>The longest name, in UTF-16 units.</summary>
     public const int LongestName = 80;
 
@@ -46,7 +53,11 @@ public sealed record GroupSettings(string Name, GroupSort Sort, string Zone, Iso
         ZoneClock clock
     )
     {
-        var settings = given with { Name = PlainText.OneLine(given.Name) };
+        var settings = given with
+        {
+            Name = PlainText.OneLine(given.Name),
+            Cover = given.Cover.IsDefault ? [0, 0, 0, 0, 0, 0, 0] : given.Cover,
+        };
         var problems = new List<FieldProblem>();
         if (settings.Name.Length is 0 or > LongestName)
         {
@@ -76,6 +87,19 @@ public sealed record GroupSettings(string Name, GroupSort Sort, string Zone, Iso
         if (settings.DayEnds <= settings.DayBegins)
         {
             problems.Add(new FieldProblem("dayEnds", "Usual hours end after they begin."));
+        }
+
+        if (settings.Cover.Length != 7 || settings.Cover.Any(number => number is < 0 or > MostNeeded))
+        {
+            problems.Add(
+                new FieldProblem(
+                    "cover",
+                    string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"Say for each of the seven weekdays how many are needed, from 0 to {MostNeeded}."
+                    )
+                )
+            );
         }
 
         return (settings, problems);

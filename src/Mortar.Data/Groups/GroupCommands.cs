@@ -49,7 +49,9 @@ public sealed class GroupCommands(MortarDb db, ZoneClock zones)
                     return new Outcome<GroupRow>.Stale(row);
                 }
 
-                var (settings, problems) = GroupSettings.Check(given, zones);
+                // What is not said stays.
+                var wish = given.Cover.IsDefault ? given with { Cover = row.ToSettings().Cover } : given;
+                var (settings, problems) = GroupSettings.Check(wish, zones);
                 if (problems.Count > 0)
                 {
                     return new Outcome<GroupRow>.Unfit(problems);

@@ -1,3 +1,4 @@
+using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using Mortar.Core.Changes;
@@ -76,8 +77,22 @@ public sealed class GroupRow : IRecorded
     /// <summary>When they end, in minutes of the day.</summary>
     public int DayEnds { get; set; } = 1_140;
 
+    /// <summary>How many are needed on each weekday, from Monday on, as numbers with spaces; <c>null</c> for nobody.</summary>
+    public string? Cover { get; set; }
+
+    public GroupSettings ToSettings() =>
+        new(Name, Sort, Zone, FirstDay)
+        {
+            DayBegins = LocalTime.FromMinutesSinceMidnight(DayBegins),
+            DayEnds = LocalTime.FromMinutesSinceMidnight(DayEnds),
+            Cover = Cover is { } numbers
+                ? [.. numbers.Split(' ').Select(number => int.Parse(number, CultureInfo.InvariantCulture))]
+                : [0, 0, 0, 0, 0, 0, 0],
+        };
+
     public void Take(GroupSettings settings)
     {
+        Cover = settings.Cover.Any(number => number > 0) ? string.Join(' ', settings.Cover) : null;
         (Name, Sort, Zone, FirstDay) = (settings.Name, settings.Sort, settings.Zone, settings.FirstDay);
         DayBegins = (settings.DayBegins.Hour * 60) + settings.DayBegins.Minute;
         DayEnds = (settings.DayEnds.Hour * 60) + settings.DayEnds.Minute;

@@ -918,6 +918,9 @@ namespace Mortar.Data.Migrations
                     b.Property<Guid>("Id")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Cover")
+                        .HasColumnType("TEXT");
+
                     b.Property<int>("DayBegins")
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER")

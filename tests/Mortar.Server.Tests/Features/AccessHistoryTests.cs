@@ -80,9 +80,9 @@ public class AccessHistoryTests
         using var astrid = await mortar.As(DemoPeople.Astrid);
         var calendar = await ines.MakeCalendar();
         var (priya, group) = (DemoPeople.Priya.Id.Value, $"/api/groups/{World.StudioTeam}");
-        (await ines.Put($"{group}/members/{priya}/guardians", new { guardians = new[] { DemoPeople.Dele.Id.Value } })).Is(
-            204
-        );
+        (
+            await ines.Put($"{group}/members/{priya}/guardians", new { guardians = new[] { DemoPeople.Dele.Id.Value } })
+        ).Is(204);
         (await ines.Put($"{group}/members/{priya}/guardians", new { guardians = Array.Empty<Guid>() })).Is(204);
         (await ines.Put($"{group}/members/{priya}/coordinates", new { coordinates = true })).Is(204);
         await mortar.Give(calendar, DemoPeople.Astrid, Mortar.Core.Access.Role.Coordinate);

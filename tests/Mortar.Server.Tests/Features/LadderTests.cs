@@ -278,6 +278,7 @@ public class LadderTests
             "GET zones",
             "GET wall",
             "GET times", // by TimesTests
+            "GET groups/{groupId}/cover", // by CoverTests
             "POST gaps", // these by GapTests
             "POST free",
             "GET answering/{secret}", // these by AnswerTests

@@ -532,6 +532,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{groupId}/cover": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ReadCover"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/changes/{set}/undo": {
         parameters: {
             query?: never;
@@ -1701,6 +1717,7 @@ export interface components {
             /** Format: int32 */
             dayEnds: number;
             defaults: components["schemas"]["GroupsDefaultsBody"];
+            cover: number[];
             coordinates: boolean;
             /** Format: int32 */
             version: number;
@@ -1739,6 +1756,7 @@ export interface components {
              * @default 1140
              */
             dayEnds: number;
+            cover?: null | number[];
         };
         /** @enum {string} */
         HoursWish: "preferred" | "kept";
@@ -2062,6 +2080,15 @@ export interface components {
             places: string[];
             hard: boolean;
             mayMark: boolean;
+        };
+        ReadCoverDayBody: {
+            day: components["schemas"]["LocalDate"];
+            /** Format: int32 */
+            needed: number;
+            present: string[];
+            missing: string[];
+            /** Format: int32 */
+            tooFew: number;
         };
         ReadPeopleBody: {
             text: string;
@@ -3103,6 +3130,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AskFreeAnswer"];
+                };
+            };
+        };
+    };
+    ReadCover: {
+        parameters: {
+            query: {
+                from: components["schemas"]["DateQuery"];
+                to: components["schemas"]["DateQuery"];
+                without: string[];
+            };
+            header?: never;
+            path: {
+                groupId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadCoverDayBody"][];
                 };
             };
         };

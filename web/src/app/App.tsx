@@ -7,7 +7,6 @@ import { SignInPage } from '../features/accounts/SignInPage'
 import { type Person, sessionQuery } from '../features/accounts/session'
 import { InvitationPage } from '../features/invitation/InvitationPage'
 import { JoinPage } from '../features/invitation/JoinPage'
-import { PostRoomPage } from '../features/post-room/PostRoomPage'
 import { Page } from '../ui/Page'
 import { PersonProvider } from './person'
 
@@ -15,6 +14,10 @@ const SignedInApp = lazy(() => import('./SignedInApp').then((module) => ({ defau
 
 const LinkPage = lazy(() =>
   import('../features/links/LinkPage').then((module) => ({ default: module.LinkPage })),
+)
+
+const PostRoomPage = lazy(() =>
+  import('../features/post-room/PostRoomPage').then((module) => ({ default: module.PostRoomPage })),
 )
 
 const AnswerPage = lazy(() =>
@@ -48,7 +51,16 @@ export function App() {
           </Suspense>
         }
       />
-      {demo && <Route path="/post-room" element={<PostRoomPage />} />}
+      {demo && (
+        <Route
+          path="/post-room"
+          element={
+            <Suspense fallback={null}>
+              <PostRoomPage />
+            </Suspense>
+          }
+        />
+      )}
       <Route
         path="/first-account"
         element={needsFirstAccount ? <FirstAccountPage /> : <Navigate to="/" replace />}

@@ -1,7 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { lazy, Suspense, useEffect } from 'react'
 import { Navigate, Route, Routes } from 'react-router'
-import { InboxPage } from '../features/inbox/InboxPage'
 import { lastView } from '../features/wall/lastView'
 import { WallPage } from '../features/wall/WallPage'
 import { openLiveLine } from './live'
@@ -26,6 +25,14 @@ const OwnLinkPage = lazy(() =>
 
 const GroupPage = lazy(() =>
   import('../features/groups/GroupPage').then((module) => ({ default: module.GroupPage })),
+)
+
+const CoverPage = lazy(() =>
+  import('../features/availability/CoverPage').then((module) => ({ default: module.CoverPage })),
+)
+
+const InboxPage = lazy(() =>
+  import('../features/inbox/InboxPage').then((module) => ({ default: module.InboxPage })),
 )
 
 const BinPage = lazy(() =>
@@ -56,7 +63,9 @@ export function SignedInApp() {
           element={
             <div className="flex h-full flex-col">
               <TopBar />
-              <InboxPage />
+              <Suspense fallback={null}>
+                <InboxPage />
+              </Suspense>
             </div>
           }
         />
@@ -106,6 +115,14 @@ export function SignedInApp() {
           element={
             <Suspense fallback={<TopBar />}>
               <GroupPage />
+            </Suspense>
+          }
+        />
+        <Route
+          path="/groups/:groupId/cover"
+          element={
+            <Suspense fallback={<TopBar />}>
+              <CoverPage />
             </Suspense>
           }
         />

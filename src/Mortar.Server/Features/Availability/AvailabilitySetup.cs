@@ -12,5 +12,6 @@ internal static class AvailabilitySetup
         ReadTimes.Map(api);
         FindGaps.Map(api);
         AskFree.Map(api);
+        ReadCover.Map(api);
     }
 }

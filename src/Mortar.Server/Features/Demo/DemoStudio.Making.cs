@@ -17,7 +17,13 @@ namespace Mortar.Server.Features.Demo;
 /// <content>How a group, a calendar and an event are put into the store, by a line each.</content>
 internal sealed partial class DemoStudio
 {
-    private GroupId Group(string name, GroupSort sort, DemoPerson coordinator, IReadOnlyList<DemoPerson> members)
+    private GroupId Group(
+        string name,
+        GroupSort sort,
+        DemoPerson coordinator,
+        IReadOnlyList<DemoPerson> members,
+        int[]? cover = null
+    )
     {
         var id = new GroupId(Stable(name));
         db.Groups.Add(
@@ -28,6 +34,7 @@ internal sealed partial class DemoStudio
                 Sort = sort,
                 Zone = Home,
                 FirstDay = IsoDayOfWeek.Monday,
+                Cover = cover is null ? null : string.Join(' ', cover),
             }
         );
         db.Members.AddRange(

@@ -119,7 +119,13 @@ internal sealed partial class DemoStudio(MortarDb db, UserManager<Account> accou
 
     private Task MakeStudioTeam()
     {
-        var team = Group("Studio team", GroupSort.Staff, Ines, [Tomasz, Priya, Dele, Mei, Hanne]);
+        var team = Group(
+            "Studio team",
+            GroupSort.Staff,
+            Ines,
+            [Tomasz, Priya, Dele, Mei, Hanne],
+            [5, 5, 6, 5, 5, 0, 0]
+        );
 
         var rota = Calendar(
             team,

@@ -17,6 +17,7 @@ internal static class GroupsSetup
 {
     /// <param name="DayBegins">When usual hours begin, in minutes of the day.</param>
     /// <param name="DayEnds">When they end.</param>
+    /// <param name="Cover">How many are needed on each weekday, from Monday to Sunday.</param>
     /// <param name="Defaults">What every member gets on a new calendar, as the sort of the group has it.</param>
     internal sealed record GroupBody(
         Guid Id,
@@ -27,6 +28,7 @@ internal static class GroupsSetup
         int DayBegins,
         int DayEnds,
         DefaultsBody Defaults,
+        IReadOnlyList<int> Cover,
         bool Coordinates,
         int Version
     )
@@ -45,6 +47,7 @@ internal static class GroupsSetup
                     row.Sort.DefaultStep(Purpose.Away),
                     row.Sort.DefaultStep(Purpose.Place)
                 ),
+                row.ToSettings().Cover,
                 coordinates,
                 row.Version
             );
@@ -59,7 +62,8 @@ internal static class GroupsSetup
         string Zone,
         IsoDayOfWeek FirstDay,
         int DayBegins = 480,
-        int DayEnds = 1_140
+        int DayEnds = 1_140,
+        IReadOnlyList<int>? Cover = null
     );
 
     /// <param name="Address">Told to coordinators of the group only.</param>
@@ -128,6 +132,7 @@ internal static class GroupsSetup
                 {
                     DayBegins = LocalTime.FromMinutesSinceMidnight(Math.Clamp(body.DayBegins, 0, 1_439)),
                     DayEnds = LocalTime.FromMinutesSinceMidnight(Math.Clamp(body.DayEnds, 0, 1_439)),
+                    Cover = body.Cover is { } cover ? [.. cover] : default,
                 },
                 cancellationToken
             )

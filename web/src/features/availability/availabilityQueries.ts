@@ -54,3 +54,20 @@ export const markFine = (key: string, from: string, to: string, set: string) =>
       headers: { 'X-Change-Set': set },
     }),
   )
+
+export type CoverDay = Schema['ReadCoverDayBody']
+
+/** Day by day who is there and who is away, against how many are needed; as it would be without some. */
+export const coverQuery = (groupId: string, from: string, to: string, without: readonly string[] = []) =>
+  queryOptions({
+    queryKey: ['cover', groupId, from, to, without],
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET('/api/groups/{groupId}/cover', {
+          params: { path: { groupId }, query: { from, to, without: [...without] } },
+          signal,
+        }),
+      ),
+    placeholderData: keepPreviousData,
+    retry: false,
+  })

@@ -8,6 +8,7 @@ import { TextArea } from '../../ui/TextArea'
 import { TextField } from '../../ui/TextField'
 import { AnswersPart } from '../answers/AnswersPart'
 import { answersQuery } from '../answers/answerQueries'
+import { CoverNote } from '../availability/CoverNote'
 import { TakenNote } from '../availability/TakenNote'
 import { groupQueries } from '../groups/groupQueries'
 import { isoDay } from '../preferences/preferences'
@@ -163,6 +164,13 @@ export function EventDesk({
           eventId={isNew ? null : form.eventId}
           onStart={(start) => set({ time: withStart(form.time, start) })}
         />
+        {calendar?.purpose === 'away' && calendar.groupId && (
+          <CoverNote
+            groupId={calendar.groupId}
+            time={form.time}
+            people={form.attendees.length > 0 ? form.attendees : [person.id]}
+          />
+        )}
         <RepeatsField
           time={form.time}
           rule={form.rule}

@@ -54,8 +54,13 @@ function Settings({ group }: { group: Group }) {
     event.preventDefault()
     const act = newSet()
     try {
-      const { name, sort, zone, firstDay, dayBegins, dayEnds } = wish
-      await writeGroup(group.id, group.version, { name, sort, zone, firstDay, dayBegins, dayEnds }, act)
+      const { name, sort, zone, firstDay, dayBegins, dayEnds, cover } = wish
+      await writeGroup(
+        group.id,
+        group.version,
+        { name, sort, zone, firstDay, dayBegins, dayEnds, cover },
+        act,
+      )
       setError(null)
       acts.done(`Changed the settings of “${wish.name.trim()}”.`, act)
       await queries.invalidateQueries({ queryKey: ['groups'] })
@@ -127,6 +132,36 @@ function Settings({ group }: { group: Group }) {
               `, and with ${roleName(group.defaults.away)} where it is for absences`}
             . Each calendar can be given another step.
           </p>
+        </fieldset>
+        <fieldset disabled={!group.coordinates} className="grid gap-2">
+          <legend className="mb-1 font-head text-lg font-bold">Cover</legend>
+          <p className="text-[12px] text-cement-700">
+            How many have to be there on each weekday. The roster counts who is, and says where they are too
+            few. Leave 0 where nobody in particular is needed.
+          </p>
+          <div className="grid grid-cols-7 gap-2 max-sm:grid-cols-4">
+            {weekdays.map((day, index) => (
+              <TextField
+                key={day}
+                label={`${day[0]?.toUpperCase()}${day.slice(1, 3)}`}
+                type="number"
+                value={String(wish.cover[index] ?? 0)}
+                onChange={(number) =>
+                  set({
+                    cover: wish.cover.map((one, at) => (at === index ? Math.trunc(Number(number)) : one)),
+                  })
+                }
+              />
+            ))}
+          </div>
+          {fieldProblem(error, 'cover') && (
+            <p role="alert" className="text-clash">
+              {fieldProblem(error, 'cover')}
+            </p>
+          )}
+          <Link to={`/groups/${group.id}/cover`} className="underline underline-offset-2">
+            Who is away, month by month
+          </Link>
         </fieldset>
         {error !== null && (
           <p role="alert" className="text-clash">

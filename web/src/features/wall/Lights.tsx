@@ -24,7 +24,7 @@ export function lightsOn(gaps: readonly Gap[], day: string): Light[] {
   return lights.toSorted((a, b) => a.from - b.from)
 }
 
-export const lightWords = ({ gap, from, to }: Light, day: string): string =>
+const lightWords = ({ gap, from, to }: Light, day: string): string =>
   `${clockOf(day, from)} – ${clockOf(day, to)}${gap.missing.length > 0 ? ` without ${gap.missing.length}` : ''}`
 
 const clockOf = (day: string, minute: number) =>

@@ -1,9 +1,10 @@
 import { ArrowDownAZ, Pin, PinOff } from 'lucide-react'
 import { type KeyboardEvent, memo, useMemo, useRef, useState } from 'react'
 import { dayText, longDayText } from '../../app/dates'
-import type { Gap } from '../availability/availabilityQueries'
+import type { CoverDay, Gap } from '../availability/availabilityQueries'
 import { BrickButton, type BrickPlace, endsOf } from './BrickButton'
 import { brickKey, type EventBrick } from './bricks'
+import { CoverRow } from './CoverRow'
 import { fitsForSure } from './fit'
 import { barsOf } from './geometry'
 import { linesOf, type RosterLine, type RosterRow } from './roster'
@@ -20,6 +21,9 @@ interface RosterViewProps extends ViewProps {
   zone: string
   /** What all the people in view have in common; undefined while it is not known, null where it is not asked for. */
   together: readonly Gap[] | undefined | null
+  /** Who is there day by day; empty where no number is set. */
+  cover: readonly CoverDay[]
+  names: ReadonlyMap<string, string>
   /** Keys of rows that stay on top. */
   pinned: readonly string[]
   onPin: (key: string) => void
@@ -41,6 +45,8 @@ export function RosterView({
   hand: acts,
   asNew,
   together,
+  cover,
+  names,
   onLit,
   onPlace,
   pinned,
@@ -184,7 +190,10 @@ export function RosterView({
               />
             )
           })}
-          {together !== null && <TogetherRow days={days} gaps={together} onLit={onLit} />}
+          <div className="sticky bottom-0 z-6">
+            {together !== null && <TogetherRow days={days} gaps={together} onLit={onLit} />}
+            {cover.some((day) => day.needed > 0) && <CoverRow days={days} cover={cover} names={names} />}
+          </div>
         </div>
       </div>
     </section>

@@ -14,11 +14,7 @@ export function TogetherRow({ days, gaps, onLit }: TogetherRowProps) {
   return (
     // biome-ignore lint/a11y/useSemanticElements: a table cannot lay bars across its cells
     // biome-ignore lint/a11y/useFocusableInteractive: what is in it takes the focus
-    <div
-      role="row"
-      data-kind="together"
-      className="sticky bottom-0 z-6 flex min-h-9 border-t-2 border-cement-300 bg-cement-50"
-    >
+    <div role="row" data-kind="together" className="flex min-h-9 border-t-2 border-cement-300 bg-cement-50">
       {/* biome-ignore lint/a11y/useSemanticElements: as above */}
       {/* biome-ignore lint/a11y/useFocusableInteractive: as above */}
       <div

@@ -7,7 +7,6 @@ import type { Gap } from '../availability/availabilityQueries'
 import type { FreeForm } from '../availability/FreeDesk'
 import type { useClashes } from '../availability/useClashes'
 import type { useGaps } from '../availability/useGaps'
-import { NewCalendarDesk } from '../calendars/NewCalendarDesk'
 import type { Asking } from '../events/EventDesk'
 import { EventPage } from '../events/EventPage'
 import { type EventForm, formOf } from '../events/eventForm'
@@ -17,7 +16,6 @@ import { LookDesk } from '../shelf/LookDesk'
 import { type EventBrick, fromEventKey, type Layer, type Time, titleOf } from './bricks'
 import { Desk } from './Desk'
 import type { DeskPlace } from './deskPlace'
-import { FindDesk } from './FindDesk'
 import type { Search } from './wallQuery'
 
 // Loaded when it is opened first: access, imports and settings are not needed to see a wall.
@@ -32,6 +30,10 @@ if (typeof requestIdleCallback === 'function') requestIdleCallback(() => void lo
 
 const AskDesk = lazy(() => import('../access/AskDesk').then((module) => ({ default: module.AskDesk })))
 
+const FindDesk = lazy(() => import('./FindDesk').then((module) => ({ default: module.FindDesk })))
+const NewCalendarDesk = lazy(() =>
+  import('../calendars/NewCalendarDesk').then((module) => ({ default: module.NewCalendarDesk })),
+)
 const GapDesk = lazy(() => import('../availability/GapDesk').then((module) => ({ default: module.GapDesk })))
 const FreeDesk = lazy(() =>
   import('../availability/FreeDesk').then((module) => ({ default: module.FreeDesk })),
@@ -154,14 +156,16 @@ export function WallDesk({
       )
     case 'find':
       return (
-        <FindDesk
-          search={search}
-          layers={layers}
-          people={people}
-          onSearch={onSearch}
-          onOpen={onHit}
-          onClose={onClose}
-        />
+        <Suspense>
+          <FindDesk
+            search={search}
+            layers={layers}
+            people={people}
+            onSearch={onSearch}
+            onOpen={onHit}
+            onClose={onClose}
+          />
+        </Suspense>
       )
     case 'look': {
       const layer = layers.find((one) => one.calendarId === place.calendarId)
@@ -195,13 +199,15 @@ export function WallDesk({
     }
     case 'newCalendar':
       return group ? (
-        <NewCalendarDesk
-          key={group.id}
-          group={group}
-          layers={layers}
-          onMade={(calendarId) => onPlace({ kind: 'calendar', calendarId, part: 'about' })}
-          onClose={onClose}
-        />
+        <Suspense>
+          <NewCalendarDesk
+            key={group.id}
+            group={group}
+            layers={layers}
+            onMade={(calendarId) => onPlace({ kind: 'calendar', calendarId, part: 'about' })}
+            onClose={onClose}
+          />
+        </Suspense>
       ) : null
     case 'ask':
       return (

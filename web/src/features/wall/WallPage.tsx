@@ -8,7 +8,7 @@ import { dayText, monthText, periodText } from '../../app/dates'
 import { useReader } from '../../app/person'
 import { TopBar } from '../../app/TopBar'
 import { accessTableQuery } from '../access/accessQueries'
-import type { Gap } from '../availability/availabilityQueries'
+import { type CoverDay, coverQuery, type Gap } from '../availability/availabilityQueries'
 import type { FreeForm } from '../availability/FreeDesk'
 import { namedIn } from '../availability/gapForm'
 import { useClashes } from '../availability/useClashes'
@@ -81,6 +81,7 @@ import { elsewhereText, seenText, whatChanged, whoseText } from './wallWords'
 
 const noLayers: Layer[] = []
 const noBricks: Brick[] = []
+const noCover: CoverDay[] = []
 
 /** More people than these are not meant by looking at them: nobody looks for a gap of a whole club. */
 const mostMeant = 12
@@ -251,6 +252,11 @@ function Wall({ view }: { view: View }) {
     today,
     minutes: preferences.eventMinutes,
     group: group?.id ?? null,
+  })
+  const needsCover = group?.cover.some((number) => number > 0) === true
+  const cover = useQuery({
+    ...coverQuery(group?.id ?? '', first, last),
+    enabled: needsCover && view === 'roster' && as === null,
   })
   const showClashes = useSteady({ show: () => place({ kind: 'clashes' }) }).show
   const clashing = useClashes(today, wall.isSuccess && as === null, showClashes)
@@ -704,6 +710,8 @@ function Wall({ view }: { view: View }) {
             {...shared}
             rows={rows}
             zone={zone}
+            cover={needsCover && as === null ? (cover.data ?? noCover) : noCover}
+            names={names}
             together={as === null && inView.length > 1 ? gaps.together : null}
             pinned={pinned}
             onPin={(key) => {

@@ -1,0 +1,127 @@
+using System.Text.Json;
+using Mortar.Server.Features.Demo;
+using Xunit;
+
+namespace Mortar.Server.Tests.Features;
+
+/// <summary>Who is there against how many are needed, for members of the group and within what they see.</summary>
+public class CoverTests
+{
+    private static readonly string Cover = $"/api/groups/{World.StudioTeam}/cover";
+
+    /// <summary>
+    /// By hand from the demo: six in the team, five needed and six on Wednesdays. Dele is away from 9 to 11 March, Tomasz
+    /// on the 17th, Mei from the 20th to the 24th. Nobody is needed at the weekend.
+    /// </summary>
+    [Fact]
+    public async Task The_demos_days_are_those_counted_by_hand()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+
+        var days = await Days(ines, "from=2026-03-09&to=2026-03-24");
+
+        Assert.Equal(
+            [5, 5, 5, 6, 6, 0, 0, 6, 5, 6, 6, 5, 0, 0, 5, 5],
+            days.Select(day => day.GetProperty("present").GetArrayLength())
+        );
+        Assert.Equal(
+            ["2026-03-11"],
+            days.Where(day => day.GetProperty("tooFew").GetInt32() > 0).Select(day => day.Text("day"))
+        );
+        Assert.Equal(
+            [DemoPeople.Dele.Id.Value],
+            days[2].GetProperty("missing").EnumerateArray().Select(who => who.GetGuid())
+        );
+    }
+
+    [Fact]
+    public async Task What_an_absence_would_do_is_told_before_it_is_entered()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var priya = DemoPeople.Priya.Id.Value;
+
+        var days = await Days(ines, $"from=2026-03-16&to=2026-03-18&without={priya}");
+
+        Assert.Equal([0, 1, 1], days.Select(day => day.GetProperty("tooFew").GetInt32()));
+        Assert.Contains(priya, days[0].GetProperty("missing").EnumerateArray().Select(who => who.GetGuid()));
+    }
+
+    [Fact]
+    public async Task An_absence_one_does_not_see_changes_no_number()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var dele = await mortar.As(DemoPeople.Dele);
+        var before = (await dele.Get($"{Cover}?from=2026-03-16&to=2026-03-20")).Is(200).Text;
+        var id = Guid.CreateVersion7();
+        (
+            await ines.Put(
+                $"/api/calendars/{id}",
+                new
+                {
+                    groupId = World.StudioTeam,
+                    name = "Confidential",
+                    description = "",
+                    hue = "lake",
+                    mark = "drop",
+                    zone = "Europe/London",
+                    purpose = "away",
+                    groupDefault = "none",
+                }
+            )
+        ).Is(200);
+        var body = new
+        {
+            calendarId = id,
+            title = "In hospital",
+            showAs = "busy",
+            time = new
+            {
+                form = "days",
+                first = "2026-03-16",
+                last = "2026-03-20",
+            },
+            attendees = new[] { DemoPeople.Priya.Id.Value },
+        };
+        (await ines.Put($"/api/events/{Guid.CreateVersion7()}", body)).Is(200);
+
+        Assert.Equal(before, (await dele.Get($"{Cover}?from=2026-03-16&to=2026-03-20")).Is(200).Text);
+        Assert.NotEqual(before, (await ines.Get($"{Cover}?from=2026-03-16&to=2026-03-20")).Is(200).Text);
+    }
+
+    [Fact]
+    public async Task How_many_are_needed_is_set_by_coordinators_stays_where_it_is_not_said_and_is_checked()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        using var astrid = await mortar.As(DemoPeople.Astrid);
+        static object Settings(int[]? cover) =>
+            new
+            {
+                name = "Studio team",
+                sort = "staff",
+                zone = "Europe/London",
+                firstDay = "monday",
+                cover,
+            };
+        var group = $"/api/groups/{World.StudioTeam}";
+
+        (await priya.Put(group, Settings([1, 1, 1, 1, 1, 1, 1]), 1)).IsProblem(403, "not-allowed");
+        (await ines.Put(group, Settings([1, 2]), 1)).IsProblem(422, "unfit");
+        (await ines.Put(group, Settings([1, 1, 1, 1, 1, -1, 0]), 1)).IsProblem(422, "unfit");
+        var kept = (await ines.Put(group, Settings(null), 1)).Is(200).Body;
+        Assert.Equal(5, kept.GetProperty("cover")[0].GetInt32());
+        (await ines.Put(group, Settings([6, 0, 0, 0, 0, 0, 0]), 1)).Is(200);
+
+        var days = await Days(priya, "from=2026-03-16&to=2026-03-17");
+        Assert.Equal([6, 0], days.Select(day => day.GetProperty("needed").GetInt32()));
+        (await astrid.Get($"{Cover}?from=2026-03-16&to=2026-03-17")).IsProblem(404, "not-there");
+        (await ines.Get($"{Cover}?from=2026-03-17&to=2026-03-16")).Is(422);
+    }
+
+    private static async Task<List<JsonElement>> Days(Browser browser, string range) =>
+        [.. (await browser.Get($"{Cover}?{range}")).Is(200).Body.EnumerateArray()];
+}

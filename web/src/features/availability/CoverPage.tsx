@@ -1,0 +1,127 @@
+import { useQuery } from '@tanstack/react-query'
+import { Link, useParams, useSearchParams } from 'react-router'
+import { sentenceOf } from '../../api/problem'
+import { longDayText, monthText, weekdayText } from '../../app/dates'
+import { useReader } from '../../app/person'
+import { TopBar } from '../../app/TopBar'
+import { Button } from '../../ui/Button'
+import { Page } from '../../ui/Page'
+import { groupQueries } from '../groups/groupQueries'
+import { addDays, daysFrom } from '../wall/times'
+import { coverQuery } from './availabilityQueries'
+
+/** Who is away in a month, as people draw it by hand: a row a member, a column a day, and who is left under it. */
+export function CoverPage() {
+  const { groupId = '' } = useParams()
+  const { now, person } = useReader()
+  const [search, setSearch] = useSearchParams()
+  const today = new Date(now()).toLocaleDateString('sv', { timeZone: person.zone })
+  const month = /^\d{4}-\d{2}$/.test(search.get('month') ?? '') ? `${search.get('month')}` : today.slice(0, 7)
+  const first = `${month}-01`
+  const next = addDays(first, 32).slice(0, 7)
+  const before = addDays(first, -1).slice(0, 7)
+  const last = addDays(`${next}-01`, -1)
+  const groups = useQuery(groupQueries.list)
+  const group = groups.data?.find((one) => one.id === groupId)
+  const members = useQuery({ ...groupQueries.members(groupId), enabled: group !== undefined })
+  const cover = useQuery({ ...coverQuery(groupId, first, last), enabled: group !== undefined })
+  const days = daysFrom(first, Number(last.slice(8)))
+  const byDay = new Map((cover.data ?? []).map((one) => [one.day, one]))
+  const needed = (cover.data ?? []).some((one) => one.needed > 0)
+  if (groups.isSuccess && !group)
+    return (
+      <Page title="There is no such group, or you are not in it">
+        <Link to="/" className="underline underline-offset-2">
+          Back to the wall
+        </Link>
+      </Page>
+    )
+  return (
+    <div className="flex h-full flex-col">
+      <TopBar>
+        <h1 className="text-lg">Who is away{group && `: ${group.name}`}</h1>
+      </TopBar>
+      <main className="min-h-0 flex-1 overflow-auto bg-cement-50 px-6 py-4 max-sm:px-3">
+        <div className="mb-3 flex items-center gap-2">
+          <Button onClick={() => setSearch({ month: before })}>Earlier</Button>
+          <h2 className="min-w-44 text-center text-xl">{monthText(first)}</h2>
+          <Button onClick={() => setSearch({ month: next })}>Later</Button>
+          <Link to={`/groups/${groupId}`} className="ml-3 underline underline-offset-2">
+            How many are needed
+          </Link>
+          <span className="ml-auto text-[12px] text-cement-700">As far as you see absences.</span>
+        </div>
+        {cover.isError && (
+          <p role="alert" className="text-clash">
+            {sentenceOf(cover.error)}
+          </p>
+        )}
+        <table className="w-full table-fixed border-collapse text-[12px]">
+          <thead>
+            <tr>
+              <th className="w-36 text-left font-normal text-cement-700">Member</th>
+              {days.map((day) => (
+                <th
+                  key={day}
+                  data-today={day === today}
+                  title={longDayText(day)}
+                  className="border-l border-cement-200 py-1 font-normal data-[today=true]:bg-ink data-[today=true]:text-on-ink"
+                >
+                  <span className="block text-[11px]">{weekdayText(day).slice(0, 2)}</span>
+                  {Number(day.slice(8))}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {(members.data ?? []).map((one) => (
+              <tr key={one.personId} className="border-t border-cement-200">
+                <th className="written truncate py-1 pr-2 text-left font-bold">{one.name}</th>
+                {days.map((day) => {
+                  const there = byDay.get(day)
+                  const isAway = there?.missing.includes(one.personId) === true
+                  const isOff = there && !isAway && !there.present.includes(one.personId)
+                  return (
+                    <td
+                      key={day}
+                      data-away={isAway}
+                      data-off={isOff}
+                      title={isAway ? `${one.name} is away on ${longDayText(day)}` : undefined}
+                      className="border-l border-cement-200 text-center data-[away=true]:bg-ink data-[away=true]:text-on-ink data-[off=true]:bg-cement-200"
+                    >
+                      {isAway ? 'A' : ''}
+                    </td>
+                  )
+                })}
+              </tr>
+            ))}
+          </tbody>
+          {needed && (
+            <tfoot>
+              <tr className="border-t-2 border-cement-300">
+                <th className="py-1 text-left font-bold">There, of needed</th>
+                {days.map((day) => {
+                  const one = byDay.get(day)
+                  return (
+                    <td
+                      key={day}
+                      data-low={(one?.tooFew ?? 0) > 0}
+                      className="border-l border-cement-200 text-center data-[low=true]:bg-clash data-[low=true]:font-bold data-[low=true]:text-surface"
+                    >
+                      {one && one.needed > 0 && (
+                        <>
+                          {one.present.length}
+                          <span className="block text-[11px]">/{one.needed}</span>
+                        </>
+                      )}
+                    </td>
+                  )
+                })}
+              </tr>
+            </tfoot>
+          )}
+        </table>
+      </main>
+    </div>
+  )
+}
