@@ -193,7 +193,7 @@ public class CoordinatingTests
         ines.WaitForText("Changed the settings of “Studio team”.");
 
         using var priya = new Screen(mortar.Url).SignIn(DemoPeople.Priya);
-        priya.Open("/roster/2026-03-16");
+        priya.Open("/day/2026-03-18");
         priya.WaitForWall();
         priya.Press("n");
         priya.Find(By.CssSelector("aside select")).SendKeys("Away");

@@ -6,6 +6,7 @@ using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Events;
+using Mortar.Data.Groups;
 using Mortar.Data.Mail;
 using Mortar.Data.Store;
 using NodaTime;
@@ -46,6 +47,61 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
             },
             cancellationToken
         );
+
+    /// <summary>
+    /// Takes an answer that came by mail to the secret address of a question. It counts only where it is about who was
+    /// asked, comes from their address and names the event; whatever else it says is ignored.
+    /// </summary>
+    /// <param name="secret">The secret of the address it was sent to.</param>
+    /// <param name="uid">The event it names.</param>
+    /// <param name="from">The address it comes from, as written.</param>
+    /// <param name="about">The address it is about, as written.</param>
+    /// <param name="wishFor">What it says, given the event.</param>
+    /// <param name="cancellationToken">Stops it.</param>
+    public async Task<Outcome<AnswerRow>> AnswerByMail(
+        string secret,
+        string uid,
+        string from,
+        string about,
+        Func<Event, AnswerWish> wishFor,
+        CancellationToken cancellationToken
+    )
+    {
+        if (await db.AskedBy(secret, cancellationToken) is not { } asked)
+        {
+            return new Outcome<AnswerRow>.NotThere("question");
+        }
+
+        return await db.Write<AnswerRow>(
+            Act.By(asked.PersonId),
+            async () =>
+            {
+                var row = await db
+                    .Events.AsNoTracking()
+                    .FirstOrDefaultAsync(one => one.Id == asked.EventId, cancellationToken);
+                return row is null || row.Uid != uid ? new Outcome<AnswerRow>.NotThere("event")
+                    : !await IsTheirs(asked.PersonId, from, cancellationToken)
+                    || !await IsTheirs(asked.PersonId, about, cancellationToken)
+                        ? new Outcome<AnswerRow>.NotAllowed("It does not come from who was asked.")
+                    : await Write(asked.EventId, asked.PersonId, wishFor(row.ToCore()), cancellationToken);
+            },
+            cancellationToken
+        );
+    }
+
+    private async Task<bool> IsTheirs(PersonId person, string written, CancellationToken cancellationToken)
+    {
+        if (!Address.TryParse(written, out var read) || read is not { } address)
+        {
+            return false;
+        }
+
+        return (await db.PersonAt(address, cancellationToken))?.Id == person
+            || await db.Members.AnyAsync(
+                member => member.PersonId == person && member.Address == address.Value,
+                cancellationToken
+            );
+    }
 
     /// <summary>Asks some of those named on an event: they are given it to read and get a mail by which they answer without an account.</summary>
     public Task<Outcome<EventRow>> AskPeople(

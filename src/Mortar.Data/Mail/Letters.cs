@@ -14,6 +14,9 @@ namespace Mortar.Data.Mail;
 /// <param name="publicUrl">Where people reach Mortar, without a slash at the end; links begin with it.</param>
 public sealed class Letters(string publicUrl)
 {
+    /// <summary>What the address of answers to one question begins with; the rest of it is its secret.</summary>
+    public const string AnswerPrefix = "answer-";
+
     /// <summary>The mail to somebody who was put into a group by name and has not been here yet.</summary>
     public MailRow ToGroup(string from, string group, string address, string token, Instant now) =>
         new()
@@ -164,6 +167,9 @@ public sealed class Letters(string publicUrl)
                 Answer here, you need no account for it:
                 {publicUrl}/answer/{secret}
                 """.ReplaceLineEndings("\n"),
+            AsksAbout = whole.Id.Value,
+            AskedBy = from.Value,
+            AnswersTo = $"{AnswerPrefix}{secret}",
             WrittenAt = db.Now,
             DueAt = db.Now,
         };

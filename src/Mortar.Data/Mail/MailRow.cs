@@ -15,6 +15,15 @@ public sealed class MailRow
 
     public required string Body { get; init; }
 
+    /// <summary>The event it asks about: the mail carries it as other calendar programs read it. <c>null</c> for a mail of words.</summary>
+    public Guid? AsksAbout { get; init; }
+
+    /// <summary>Who asks.</summary>
+    public Guid? AskedBy { get; init; }
+
+    /// <summary>The part before the @ of the address that takes the answers; <c>null</c> where none are awaited.</summary>
+    public string? AnswersTo { get; init; }
+
     public required Instant WrittenAt { get; init; }
 
     public Instant? SentAt { get; set; }

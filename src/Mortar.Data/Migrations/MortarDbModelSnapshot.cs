@@ -1073,6 +1073,15 @@ namespace Mortar.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("AnswersTo")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("AskedBy")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("AsksAbout")
+                        .HasColumnType("TEXT");
+
                     b.Property<int>("Attempts")
                         .HasColumnType("INTEGER");
 

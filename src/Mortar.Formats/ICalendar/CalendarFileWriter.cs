@@ -39,8 +39,48 @@ public static class CalendarFileWriter
     /// <param name="clock">Zone rules.</param>
     public static string Write(FileHead head, IEnumerable<EventToWrite> events, Instant now, ZoneClock clock)
     {
-        var written = events.ToList();
-        var components = written.SelectMany(one => Components(one, head.Zone, now, clock)).ToList();
+        var lines = new List<ContentLine>
+        {
+            ContentLine.OfText("NAME", head.Name),
+            ContentLine.OfText("X-WR-CALNAME", head.Name),
+        };
+        if (head.Description.Length > 0)
+        {
+            lines.Add(ContentLine.OfText("DESCRIPTION", head.Description));
+        }
+
+        return Write(lines, [], head.Zone, [.. events], now, clock);
+    }
+
+    /// <summary>One event as a message between calendars (RFC 5546).</summary>
+    /// <param name="method">What is meant by it.</param>
+    /// <param name="one">The event.</param>
+    /// <param name="people">Lines for each of its components.</param>
+    /// <param name="now">The instant for DTSTAMP.</param>
+    /// <param name="clock">Zone rules.</param>
+    internal static string WriteMessage(
+        string method,
+        EventToWrite one,
+        IReadOnlyList<ContentLine> people,
+        Instant now,
+        ZoneClock clock
+    ) => Write([ContentLine.Of("METHOD", method)], people, "UTC", [one], now, clock);
+
+    private static string Write(
+        IReadOnlyList<ContentLine> lines,
+        IReadOnlyList<ContentLine> inEach,
+        string homeZone,
+        List<EventToWrite> written,
+        Instant now,
+        ZoneClock clock
+    )
+    {
+        var components = written.SelectMany(one => Components(one, homeZone, now, clock)).ToList();
+        foreach (var component in components.Where(component => component.Name == "VEVENT"))
+        {
+            component.Lines.AddRange(inEach);
+        }
+
         var defined = DefinedZones(written.Select(one => one.Event));
         var vevents = components.Where(component => component.Name == "VEVENT").ToList();
         var foreign = CalendarFile.Definitions(components);
@@ -55,21 +95,19 @@ public static class CalendarFileWriter
         Line(text, "BEGIN:VCALENDAR");
         Line(text, "VERSION:2.0");
         Line(text, "PRODID:-//Mortar//Mortar//EN");
-        Line(text, ContentLine.OfText("NAME", head.Name).Text);
-        Line(text, ContentLine.OfText("X-WR-CALNAME", head.Name).Text);
-        if (head.Description.Length > 0)
+        foreach (var line in lines)
         {
-            Line(text, ContentLine.OfText("DESCRIPTION", head.Description).Text);
+            Line(text, line.Text);
         }
 
         foreach (var zone in used)
         {
-            var lines =
+            var definition =
                 foreign.TryGetValue(zone, out var kept) ? kept.Unfolded()
                 : clock.Knows(zone) ? ZoneDefinition.Lines(clock.Zone(zone), FirstYear(vevents), now)
                 : defined.TryGetValue(zone, out var rules) ? ZoneReader.Lines(rules)
                 : [];
-            foreach (var line in lines)
+            foreach (var line in definition)
             {
                 Line(text, line);
             }

@@ -4,8 +4,11 @@ using MailKit.Net.Smtp;
 using MailKit.Security;
 using Microsoft.EntityFrameworkCore;
 using MimeKit;
+using Mortar.Core.Time;
+using Mortar.Core.Words;
 using Mortar.Data.Mail;
 using Mortar.Data.Store;
+using Mortar.Formats.ICalendar;
 using Mortar.Server.Hosting;
 using NodaTime;
 
@@ -92,14 +95,14 @@ internal sealed class MailSender(
             .ToListAsync(cancellationToken);
         if (due.Count > 0)
         {
-            await Send(due, cancellationToken);
+            await Send(due, db, scope.ServiceProvider.GetRequiredService<ZoneClock>(), cancellationToken);
             await db.SaveChangesAsync(CancellationToken.None);
         }
 
         return await db.Mails.AnyAsync(mail => mail.SentAt == null, cancellationToken);
     }
 
-    private async Task Send(List<MailRow> due, CancellationToken cancellationToken)
+    private async Task Send(List<MailRow> due, MortarDb db, ZoneClock zones, CancellationToken cancellationToken)
     {
         var now = clock.GetCurrentInstant();
         try
@@ -121,7 +124,7 @@ internal sealed class MailSender(
 
             foreach (var mail in due)
             {
-                await client.SendAsync(ToMessage(mail), cancellationToken);
+                await client.SendAsync(await ToMessage(mail, db, zones, cancellationToken), cancellationToken);
                 mail.SentAt = now;
             }
 
@@ -150,12 +153,54 @@ internal sealed class MailSender(
         }
     }
 
-    private MimeMessage ToMessage(MailRow mail)
+    private async Task<MimeMessage> ToMessage(
+        MailRow mail,
+        MortarDb db,
+        ZoneClock zones,
+        CancellationToken cancellationToken
+    )
     {
         var message = new MimeMessage { Subject = mail.Subject, Date = mail.WrittenAt.ToDateTimeOffset() };
         message.From.Add(new MailboxAddress("Mortar", options.MailFrom));
         message.To.Add(MailboxAddress.Parse(mail.To));
-        message.Body = new TextPart("plain") { Text = mail.Body };
+        var words = new TextPart("plain") { Text = mail.Body };
+        message.Body = words;
+        if (await Request(mail, db, zones, cancellationToken) is { } request)
+        {
+            message.ReplyTo.Add(new MailboxAddress("Mortar", AnswerAddress(mail)));
+            var calendar = new TextPart("calendar") { Text = request };
+            calendar.ContentType.Parameters.Add("method", "REQUEST"); // RFC 6047, 2.4
+            calendar.ContentTransferEncoding = ContentEncoding.Base64;
+            message.Body = new MultipartAlternative(words, calendar);
+        }
+
         return message;
+    }
+
+    private string AnswerAddress(MailRow mail) =>
+        $"{mail.AnswersTo}{options.MailFrom[options.MailFrom.IndexOf('@', StringComparison.Ordinal)..]}";
+
+    /// <summary>The event that is asked about, as it is when the mail goes out; <c>null</c> where it asks about none, or that is gone.</summary>
+    private async Task<string?> Request(MailRow mail, MortarDb db, ZoneClock zones, CancellationToken cancellationToken)
+    {
+        if (mail is not { AsksAbout: { } about, AskedBy: { } by })
+        {
+            return null;
+        }
+
+        var (id, from) = (new EventId(about), new PersonId(by));
+        var row = await db
+            .Events.AsNoTracking()
+            .FirstOrDefaultAsync(one => one.Id == id && one.DeletedAt == null, cancellationToken);
+        var name = await db.People.Where(one => one.Id == from).Select(one => one.Name).SingleAsync(cancellationToken);
+        return row is null
+            ? null
+            : Itip.Request(
+                row.ToCore(),
+                new ItipPerson(name, AnswerAddress(mail)),
+                new ItipPerson(mail.To, mail.To),
+                clock.GetCurrentInstant(),
+                zones
+            );
     }
 }

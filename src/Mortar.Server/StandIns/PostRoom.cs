@@ -10,12 +10,24 @@ using SmtpServer.Storage;
 namespace Mortar.Server.StandIns;
 
 /// <summary>A mail that arrived.</summary>
-internal sealed record ArrivedMail(string Id, string To, string From, string Subject, string Text, Instant At);
+/// <param name="Fate">What Mortar made of one that was sent to it; <c>null</c> for what it sent itself.</param>
+internal sealed record ArrivedMail(
+    string Id,
+    string To,
+    string From,
+    string Subject,
+    string Text,
+    Instant At,
+    string? Fate
+);
 
 /// <summary>The built-in stand-in for outside mail: an SMTP server on this machine alone that keeps what Mortar sends as <c>.eml</c> files.</summary>
-internal sealed class PostRoom(MortarOptions options, IClock clock) : MessageStore
+internal sealed class PostRoom(MortarOptions options, AnswerReader answers, IClock clock) : MessageStore
 {
     private readonly ConcurrentDictionary<string, ArrivedMail> mails = new(StringComparer.Ordinal);
+
+    /// <summary>Keeps with the mail what became of it.</summary>
+    private const string FateHeader = "X-Mortar-Fate";
 
     private string Folder => Path.Combine(options.Data, "post-room");
 
@@ -46,6 +58,12 @@ internal sealed class PostRoom(MortarOptions options, IClock clock) : MessageSto
     {
         using var bytes = new MemoryStream(buffer.ToArray());
         using var message = await MimeMessage.LoadAsync(bytes, cancellationToken);
+        message.Headers.RemoveAll(FateHeader); // nobody else says what became of a mail
+        if (await answers.Read(message, cancellationToken) is { } fate)
+        {
+            message.Headers.Replace(FateHeader, fate);
+        }
+
         var id = Guid.CreateVersion7().ToString();
         await message.WriteToAsync(Path.Combine(Folder, $"{id}.eml"), cancellationToken);
         Keep(id, message);
@@ -59,7 +77,8 @@ internal sealed class PostRoom(MortarOptions options, IClock clock) : MessageSto
             message.From.Mailboxes.FirstOrDefault()?.Address ?? string.Empty,
             message.Subject ?? string.Empty,
             message.TextBody ?? string.Empty,
-            message.Date == default ? clock.GetCurrentInstant() : Instant.FromDateTimeOffset(message.Date)
+            message.Date == default ? clock.GetCurrentInstant() : Instant.FromDateTimeOffset(message.Date),
+            message.Headers[FateHeader]
         );
 }
 

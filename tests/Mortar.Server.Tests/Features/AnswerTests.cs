@@ -1,5 +1,9 @@
 using System.Text.Json;
+using MailKit.Net.Smtp;
+using MailKit.Security;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using MimeKit;
 using Mortar.Core.Access;
 using Mortar.Core.Words;
 using Mortar.Server.Features.Demo;
@@ -209,6 +213,99 @@ public class AnswerTests
             await priya.Put($"/api/events/{id}/answer", new { answer = "accepted", comment = new string('x', 501) })
         ).IsProblem(422, "unfit");
         (await priya.Put($"/api/events/{id}/answer", new { answer = "maybe" })).Is(400);
+    }
+
+    /// <summary>Another calendar program answers by mail; somebody else tries to in her name.</summary>
+    [Fact]
+    public async Task A_reply_by_mail_is_read_and_one_in_anothers_name_is_ignored_and_said_to_be()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var (_, id) = await Make(ines);
+        await Ask(ines, id, 1, Priya, Tomasz);
+        var asked = await World.Eventually<MimeMessage>(() =>
+        {
+            var files = Directory.EnumerateFiles(Path.Combine(mortar.Data, "post-room"), "*.eml");
+            return Task.FromResult(
+                files
+                    .Select(file => MimeMessage.Load(file))
+                    .FirstOrDefault(mail => mail.To.Mailboxes.Any(to => to.Address == "priya@example.org"))
+            );
+        });
+        var request = asked
+            .BodyParts.OfType<TextPart>()
+            .Single(part => part.ContentType.IsMimeType("text", "calendar"));
+        Assert.Equal("REQUEST", request.ContentType.Parameters["method"]);
+        var uid = request.Text.Split("UID:")[1].Split('\n')[0].Trim();
+        var to = asked.ReplyTo.Mailboxes.Single().Address;
+        Assert.DoesNotContain("tomasz", request.Text, StringComparison.OrdinalIgnoreCase); // whose address is theirs alone
+
+        await Reply(mortar, to, "tomasz@example.org", "priya@example.org", uid, "DECLINED");
+        await Reply(mortar, to, "priya@example.org", "tomasz@example.org", uid, "DECLINED");
+        await Reply(mortar, to, "priya@example.org", "priya@example.org", "another@mortar", "DECLINED");
+        await Reply(mortar, to, "priya@example.org", "priya@example.org", uid, "DELEGATED");
+        await Reply(
+            mortar,
+            $"answer-{new string('0', 32)}@example.org",
+            "priya@example.org",
+            "priya@example.org",
+            uid,
+            "DECLINED"
+        );
+        Assert.All(await Answers(ines, id), one => Assert.Equal("needsAction", one.Text("answer")));
+
+        await Reply(mortar, to, "Priya@Example.org", "priya@example.org", uid, "ACCEPTED");
+
+        Assert.Equal(["accepted", "needsAction"], (await Answers(ines, id)).Select(one => one.Text("answer")));
+        var fates = mortar
+            .Services.GetRequiredService<StandIns.PostRoom>()
+            .Arrived.Select(mail => mail.Fate)
+            .OfType<string>()
+            .ToList();
+        Assert.Equal("Read as an answer.", fates[0]);
+        Assert.Equal(
+            2,
+            fates.Count(fate => fate.Contains("does not come from who was asked", StringComparison.Ordinal))
+        );
+        Assert.Equal(5, fates.Count(fate => fate.StartsWith("Ignored", StringComparison.Ordinal)));
+    }
+
+    private static async Task Reply(
+        TestMortar mortar,
+        string to,
+        string from,
+        string about,
+        string uid,
+        string partStat
+    )
+    {
+        var calendar = new TextPart("calendar")
+        {
+            Text = $"""
+                BEGIN:VCALENDAR
+                VERSION:2.0
+                METHOD:REPLY
+                BEGIN:VEVENT
+                UID:{uid}
+                ATTENDEE;PARTSTAT={partStat}:mailto:{about}
+                END:VEVENT
+                END:VCALENDAR
+                """.ReplaceLineEndings("\r\n"),
+        };
+        using var message = new MimeMessage(
+            [MailboxAddress.Parse(from)],
+            [MailboxAddress.Parse(to)],
+            "Re: Glaze day",
+            calendar
+        );
+        using var client = new SmtpClient();
+        await client.ConnectAsync(
+            "127.0.0.1",
+            mortar.Services.GetRequiredService<StandIns.PostRoomPort>().Value,
+            SecureSocketOptions.None
+        );
+        await client.SendAsync(message);
+        await client.DisconnectAsync(quit: true);
     }
 
     private static async Task<(CalendarId Calendar, Guid Id)> Make(

@@ -2029,6 +2029,7 @@ export interface components {
             subject: string;
             text: string;
             at: components["schemas"]["Instant"];
+            fate: null | string;
         };
         PreferencesBody: {
             zone: string;

@@ -8,11 +8,20 @@ namespace Mortar.Server.Features.PostRoom;
 /// <summary>/api/post-room: the mails that were sent, for everybody at the demo. In real use there is no such page, since mails carry secret links.</summary>
 internal static class PostRoomSetup
 {
-    internal sealed record MailBody(string Id, string To, string From, string Subject, string Text, Instant At);
+    /// <param name="Fate">What Mortar made of one that was sent to it; <c>null</c> for what it sent itself.</param>
+    internal sealed record MailBody(
+        string Id,
+        string To,
+        string From,
+        string Subject,
+        string Text,
+        Instant At,
+        string? Fate
+    );
 
     public static void AddPostRoom(this IServiceCollection services, MortarOptions options)
     {
-        services.AddSingleton<PostRoomPort>().AddSingleton<StandIns.PostRoom>();
+        services.AddSingleton<PostRoomPort>().AddSingleton<AnswerReader>().AddSingleton<StandIns.PostRoom>();
         if (options.SmtpHost.Length == 0)
         {
             services.AddHostedService<PostRoomServer>();
@@ -34,7 +43,15 @@ internal static class PostRoomSetup
             ? TypedResults.Ok(
                 postRoom
                     .Arrived.Take(200)
-                    .Select(mail => new MailBody(mail.Id, mail.To, mail.From, mail.Subject, mail.Text, mail.At))
+                    .Select(mail => new MailBody(
+                        mail.Id,
+                        mail.To,
+                        mail.From,
+                        mail.Subject,
+                        mail.Text,
+                        mail.At,
+                        mail.Fate
+                    ))
                     .ToList()
             )
             : Problems.NotThere("page");

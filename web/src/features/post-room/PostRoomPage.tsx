@@ -58,6 +58,7 @@ export function PostRoomPage() {
               <h2 className="written mb-1 text-xl">{open.subject}</h2>
               <p className="mb-5 text-cement-700">
                 from {open.from} to {open.to}
+                {open.fate && <strong className="block">{open.fate}</strong>}
               </p>
               <p className="written max-w-prose whitespace-pre-line">
                 <WithLinks text={open.text} />

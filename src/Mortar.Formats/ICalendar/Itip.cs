@@ -1,0 +1,110 @@
+using System.Text;
+using Mortar.Core.Events;
+using Mortar.Core.Time;
+using NodaTime;
+using NodaTime.Text;
+
+namespace Mortar.Formats.ICalendar;
+
+/// <summary>Somebody in a message between calendars.</summary>
+public sealed record ItipPerson(string Name, string Address);
+
+/// <summary>What somebody answered from another program (RFC 5546, 3.2.3).</summary>
+/// <param name="Uid">The event.</param>
+/// <param name="Attendee">The mail address it is about.</param>
+/// <param name="PartStat">ACCEPTED, DECLINED or TENTATIVE, or something else that is no answer.</param>
+/// <param name="Only">The one date of a series, on the clock it was written on; <c>null</c> for the whole.</param>
+/// <param name="OnlyInUtc">Whether that is in UTC and not on the event's own clock.</param>
+/// <param name="Comment">What they wrote; may be empty.</param>
+public sealed record ItipReply(
+    string Uid,
+    string Attendee,
+    string PartStat,
+    LocalDateTime? Only,
+    bool OnlyInUtc,
+    string Comment
+);
+
+/// <summary>Messages between calendars: asking somebody whether they come, and reading what they answer (RFC 5546).</summary>
+public static class Itip
+{
+    private static readonly LocalDateTimePattern Local = LocalDateTimePattern.CreateWithInvariantCulture(
+        "uuuuMMdd'T'HHmmss"
+    );
+    private static readonly LocalDatePattern Day = LocalDatePattern.CreateWithInvariantCulture("uuuuMMdd");
+
+    /// <summary>
+    /// A request (METHOD:REQUEST, RFC 5546, 3.2.2) to one person. Others who are asked are not in it: whose address is what
+    /// is nobody's business but theirs.
+    /// </summary>
+    /// <param name="whole">The event; a series goes with all its dates.</param>
+    /// <param name="organizer">Who asks, with the address that takes the answers.</param>
+    /// <param name="attendee">Who is asked.</param>
+    /// <param name="now">The instant of the message (DTSTAMP).</param>
+    /// <param name="clock">Zone rules.</param>
+    public static string Request(
+        Event whole,
+        ItipPerson organizer,
+        ItipPerson attendee,
+        Instant now,
+        ZoneClock clock
+    ) =>
+        CalendarFileWriter.WriteMessage(
+            "REQUEST",
+            new EventToWrite(whole with { Content = whole.Content with { Reminder = null } }, Source: null),
+            [
+                ContentLine.Of($"ORGANIZER;CN={Quoted(organizer.Name)}", $"mailto:{organizer.Address}"),
+                ContentLine.Of(
+                    $"ATTENDEE;CN={Quoted(attendee.Name)};CUTYPE=INDIVIDUAL;ROLE=REQ-PARTICIPANT;PARTSTAT=NEEDS-ACTION;RSVP=TRUE",
+                    $"mailto:{attendee.Address}"
+                ),
+            ],
+            now,
+            clock
+        );
+
+    /// <summary>Reads a reply; <c>null</c> where the text is none, whatever it is.</summary>
+    public static ItipReply? ReadReply(string text)
+    {
+        var calendar = ComponentReader.Read(text, []).Find(one => one.Name == "VCALENDAR");
+        if (
+            calendar?.First("METHOD")?.Value.Trim().Equals("REPLY", StringComparison.OrdinalIgnoreCase) != true
+            || calendar.Inside.Find(one => one.Name == "VEVENT") is not { } component
+            || component.First("UID")?.Unescaped().Trim() is not { Length: > 0 } uid
+            || component.First("ATTENDEE") is not { } attendee
+            || attendee.Parameter("PARTSTAT") is not { } partStat
+        )
+        {
+            return null;
+        }
+
+        const string mailto = "mailto:";
+        var address = attendee.Value.Trim();
+        var recurrence = component.First("RECURRENCE-ID")?.Value.Trim() ?? string.Empty;
+        return new ItipReply(
+            uid,
+            address.StartsWith(mailto, StringComparison.OrdinalIgnoreCase) ? address[mailto.Length..] : address,
+            partStat.ToUpperInvariant(),
+            DateOf(recurrence),
+            recurrence.EndsWith('Z'),
+            component.First("COMMENT")?.Unescaped() ?? string.Empty
+        );
+    }
+
+    private static LocalDateTime? DateOf(string text) =>
+        Local.Parse(text.TrimEnd('Z')) is { Success: true } time ? time.Value
+        : Day.Parse(text) is { Success: true } day ? day.Value.AtMidnight()
+        : null;
+
+    /// <summary>A parameter's value in quotes, in which none can be (RFC 5545, 3.2).</summary>
+    private static string Quoted(string text)
+    {
+        var kept = new StringBuilder("\"", text.Length + 2);
+        foreach (var c in text.Where(c => c != '"' && !char.IsControl(c)))
+        {
+            kept.Append(c);
+        }
+
+        return kept.Append('"').ToString();
+    }
+}
