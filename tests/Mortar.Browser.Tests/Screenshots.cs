@@ -53,6 +53,17 @@ public class Screenshots
             Shot(view.ToLowerInvariant());
         }
 
+        screen.Press("f");
+        screen.Click("Leave Hanne Lind out");
+        screen.Click("Leave Mei Sato out");
+        screen.Find(By.CssSelector("[data-lit=true]"));
+        screen.WaitForText("Of Priya Raman only");
+        Shot("gaps");
+        screen.Open($"/groups/{World.StudioTeam}/cover");
+        screen.Find(By.CssSelector("td[data-low=true]"));
+        Shot("cover");
+        screen.Open("/week/2026-03-11");
+        screen.WaitForWall();
         screen.Press("/");
         screen.Type("Words in title, place or notes", "glaze");
         screen.WaitForText(" found");

@@ -63,9 +63,11 @@ public static class KnownTimes
     public static KnownTime Of(IEnumerable<Claim> seen, IEnumerable<Claim>? all, Window window)
     {
         var known = Busy(seen);
+
+        // They may be named on something that the reader sees and they do not.
         return all is null
             ? new KnownTime(known, known, Knowledge.Seen)
-            : new KnownTime(Busy(all), known, Knowledge.Whole);
+            : new KnownTime(Busy(all.Concat(seen)), known, Knowledge.Whole);
 
         BusyTime Busy(IEnumerable<Claim> claims) =>
             BusyTime.Of(window.Span, claims.Select(claim => (claim.Occurrence.Span, claim.How)));

@@ -1,4 +1,6 @@
+using System.Globalization;
 using System.Text.Json;
+using Mortar.Core.Words;
 using Mortar.Server.Features.Demo;
 using Xunit;
 
@@ -245,6 +247,86 @@ public class GapTests
                 }
             )
         ).IsProblem(422, "unfit");
+    }
+
+    /// <summary>
+    /// What the roster's last row shows, on drawn events of four people in two calendars, against the plain definition
+    /// looked at for every quarter of an hour.
+    /// </summary>
+    [Theory]
+    [InlineData(1)]
+    [InlineData(2)]
+    [InlineData(3)]
+    public async Task Gaps_of_drawn_weeks_are_where_every_quarter_of_an_hour_says_so(int seed)
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        Guid[] four = [Ines, Priya, Tomasz, Dele];
+        var draw = new Random(seed);
+        CalendarId[] calendars = [await ines.MakeCalendar(), await ines.MakeCalendar()];
+        var taken = new HashSet<(int Day, int Quarter)>();
+        for (var i = 0; i < 40; i++)
+        {
+            // A week in July in which the demo has nothing but its weekly events, which are looked up below.
+            var (day, from, length) = (draw.Next(5), draw.Next(32, 72), draw.Next(1, 9));
+            var named = four.Where(_ => draw.Next(3) == 0).ToList();
+            var body = new
+            {
+                calendarId = calendars[i % 2].Value,
+                title = $"Drawn {i}",
+                showAs = draw.Next(5) == 0 ? "free" : "busy",
+                time = World.Hours(At(day, from), At(day, from + length)),
+                attendees = named,
+            };
+            (await ines.Put($"/api/events/{Guid.CreateVersion7()}", body)).Is(200);
+        }
+
+        var wall = (await ines.Get("/api/wall?from=2026-07-13&to=2026-07-17")).Is(200).Body;
+        foreach (var brick in wall.GetProperty("bricks").EnumerateArray())
+        {
+            // Calendars that take one person's time name nobody on their events: of these four only Priya and Dele have one, in other weeks.
+            if (
+                brick.Text("form") == "event"
+                && brick.Text("showAs") != "free"
+                && brick.GetProperty("attendees").EnumerateArray().Any(who => four.Contains(who.GetGuid()))
+                && brick.GetProperty("time").Text("form") == "clock"
+            )
+            {
+                var (day, from) = Place(brick.GetProperty("time").Text("start"));
+                var (_, to) = Place(brick.GetProperty("time").Text("end"));
+                taken.UnionWith(Enumerable.Range(from, to - from).Select(quarter => (day, quarter)));
+            }
+        }
+
+        // Dele's other work is on no layer of hers; he lets it be known: Thursdays and Fridays from 8 to 12.
+        taken.UnionWith(from day in new[] { 3, 4 } from quarter in Enumerable.Range(32, 16) select (day, quarter));
+
+        var gaps = (await Ask(ines, four, "2026-07-13", "2026-07-17")).GetProperty("gaps").EnumerateArray().ToList();
+
+        for (var day = 0; day < 5; day++)
+        {
+            for (var from = 32; from + 4 <= 76; from++)
+            {
+                var fits = Enumerable.Range(from, 4).All(quarter => !taken.Contains((day, quarter)));
+                var (start, end) = (At(day, from), At(day, from + 4));
+                Assert.Equal(
+                    fits,
+                    gaps.Exists(gap =>
+                        string.CompareOrdinal(gap.Text("start"), start) <= 0
+                        && string.CompareOrdinal(end, gap.Text("end")) <= 0
+                    )
+                );
+            }
+        }
+
+        static string At(int day, int quarter) => $"2026-07-{13 + day}T{quarter / 4:00}:{quarter % 4 * 15:00}:00";
+
+        static (int Day, int Quarter) Place(string local) =>
+            (
+                int.Parse(local[8..10], CultureInfo.InvariantCulture) - 13,
+                (int.Parse(local[11..13], CultureInfo.InvariantCulture) * 4)
+                    + (int.Parse(local[14..16], CultureInfo.InvariantCulture) / 15)
+            );
     }
 
     private static string Hours(JsonElement gap) => $"{gap.Text("start")[11..16]}-{gap.Text("end")[11..16]}";
