@@ -49,7 +49,7 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
         );
 
     /// <summary>
-    /// Takes an answer that came by mail to the secret address of a question. It counts only where it is about who was
+    /// Takes an answer that came by mail to the address of one question. It counts only where it is about who was
     /// asked, comes from their address and names the event; whatever else it says is ignored.
     /// </summary>
     /// <param name="secret">The secret of the address it was sent to.</param>

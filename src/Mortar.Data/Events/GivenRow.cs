@@ -96,7 +96,7 @@ public static class GivenQueries
         where given.PersonId == person
         join row in db.Events on given.EventId equals row.Id
         where row.DeletedAt == null
-        join calendar in db.Calendars on row.CalendarId equals calendar.Id
-        where calendar.DeletedAt == null
+        join home in db.Calendars on row.CalendarId equals home.Id
+        where home.DeletedAt == null
         select row;
 }
