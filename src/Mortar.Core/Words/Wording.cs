@@ -3,7 +3,7 @@ using System.Globalization;
 namespace Mortar.Core.Words;
 
 /// <summary>Small pieces of English sentences.</summary>
-internal static class Wording
+public static class Wording
 {
     /// <summary>"a", "a and b", "a, b and c".</summary>
     public static string List(IEnumerable<string> items)

@@ -20,7 +20,7 @@ public sealed class AnswerRow : IRecorded
 
     public required CalendarId CalendarId { get; init; }
 
-    public required PersonId PersonId { get; init; }
+    public required PersonId PersonId { get; set; }
 
     /// <summary>The start by which the series counts the date; the empty text for a single event or the whole.</summary>
     public required string Only { get; init; }

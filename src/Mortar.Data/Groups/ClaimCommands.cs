@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
+using Mortar.Data.Availability;
 using Mortar.Data.Store;
 
 namespace Mortar.Data.Groups;
@@ -59,10 +60,46 @@ public sealed class ClaimCommands(MortarDb db)
                     row.Rename(from, to);
                 }
 
+                await MoveAnswers(from, to, cancellationToken);
                 return new Outcome<int>.Done(1);
             },
             cancellationToken
         );
+
+    /// <summary>What was answered under the name stays answered, and mailed questions lead to who claimed it; their own answers stay.</summary>
+    private async Task MoveAnswers(PersonId from, PersonId to, CancellationToken cancellationToken)
+    {
+        var answers = await db
+            .Answers.Where(row => row.PersonId == from || row.PersonId == to)
+            .ToListAsync(cancellationToken);
+        foreach (var row in answers.Where(row => row.PersonId == from))
+        {
+            if (!answers.Exists(own => own.PersonId == to && own.EventId == row.EventId && own.Only == row.Only))
+            {
+                row.PersonId = to;
+            }
+        }
+
+        var asked = await db
+            .Asked.Where(row => row.PersonId == from || row.PersonId == to)
+            .ToListAsync(cancellationToken);
+        foreach (var row in asked.Where(row => row.PersonId == from))
+        {
+            db.Asked.Remove(row);
+            if (!asked.Exists(own => own.PersonId == to && own.EventId == row.EventId))
+            {
+                db.Asked.Add(
+                    new AskedRow
+                    {
+                        EventId = row.EventId,
+                        PersonId = to,
+                        Hash = row.Hash,
+                        SentAt = row.SentAt,
+                    }
+                );
+            }
+        }
+    }
 
     /// <summary>Whom a name sees and answers for, and who does so for it, goes along with the name.</summary>
     private async Task MoveGuardians(PersonId from, PersonId to, CancellationToken cancellationToken)

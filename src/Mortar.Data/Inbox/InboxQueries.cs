@@ -2,6 +2,8 @@ using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Availability;
 using Mortar.Core.Changes;
+using Mortar.Core.Events;
+using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Availability;
@@ -53,7 +55,7 @@ public sealed record WaitingOpenAsk(
 public sealed record Notice(long Sequence, Instant At, string Sentence, bool Seen);
 
 /// <summary>Reads the inbox out of the invitations and the change log; nothing is written to it by hand.</summary>
-public sealed class InboxQueries(MortarDb db)
+public sealed class InboxQueries(MortarDb db, ZoneClock zones)
 {
     private const int MostNotices = 60;
 
@@ -154,18 +156,72 @@ public sealed class InboxQueries(MortarDb db)
             }
         }
 
-        return notices;
+        notices.AddRange(await OfAttended(person, seen, cancellationToken));
+        return [.. notices.OrderByDescending(notice => notice.Sequence).Take(MostNotices)];
+    }
+
+    /// <summary>What others changed about the events one was asked to, since one was.</summary>
+    private async Task<IReadOnlyList<Notice>> OfAttended(
+        PersonId person,
+        long seen,
+        CancellationToken cancellationToken
+    )
+    {
+        var attended = await db
+            .Given.Where(given => given.PersonId == person)
+            .Select(given => given.EventId.Value)
+            .ToListAsync(cancellationToken);
+        var changes = await (
+            from change in db.Changes.AsNoTracking()
+            where change.Subject == Subject.Event && attended.Contains(change.SubjectId) && change.Actor != person
+            join actor in db.People on change.Actor equals actor.Id
+            orderby change.Sequence descending
+            select new { change, actor.Name }
+        )
+            .Take(MostNotices)
+            .ToListAsync(cancellationToken);
+        if (changes.Count == 0)
+        {
+            return [];
+        }
+
+        var zone = await db.ZoneOf(person, zones, cancellationToken);
+        var standings = await db.StandingsOf(person, cancellationToken);
+        return
+        [
+            .. from one in changes
+            let before = one.change.EventBefore()
+            let after = one.change.EventAfter()
+            where before is not null && Sees(before) && (after is null || Sees(after))
+            where
+                after is null
+                || before.Time != after.Time
+                || before.Content != after.Content
+                || !Equals(before.Series, after.Series)
+            let title = before.Content.Title.Length > 0 ? $"“{before.Content.Title}”" : "An untitled event"
+            let what = Wording.List(EventDifference.Between(before, after, zone, zones))
+            select new Notice(
+                one.change.Sequence,
+                one.change.At,
+                $"{title}: {one.Name} {what}.",
+                one.change.Sequence <= seen
+            ),
+        ];
+
+        bool Sees(Event state) =>
+            state.Guests.Has(person)
+            && VisibleEvent.SeesEverything(
+                standings.GetValueOrDefault(state.CalendarId, Standing.Outside).Role,
+                person,
+                state
+            );
     }
 
     /// <summary>Marks everything up to now as seen.</summary>
     public async Task See(PersonId person, CancellationToken cancellationToken)
     {
         var row = await db.People.SingleAsync(one => one.Id == person, cancellationToken);
-        row.SeenChanges =
-            await db
-                .Changes.Where(change => change.Concerns == person)
-                .MaxAsync(change => (long?)change.Sequence, cancellationToken)
-            ?? 0;
+        row.SeenChanges = await db.Changes.MaxAsync(change => (long?)change.Sequence, cancellationToken) ?? 0;
         await db.SaveChangesAsync(cancellationToken);
     }
 

@@ -1,4 +1,5 @@
 using CsCheck;
+using Mortar.Core.Access;
 using Mortar.Core.Availability;
 using Mortar.Core.Calendars;
 using Mortar.Core.Events;
@@ -122,6 +123,50 @@ public class ClashesTests
                     return found.SetEquals(expected) && Pairs(shuffled).SetEquals(found);
                 }
             );
+
+    [Fact]
+    public void What_is_fine_is_left_out_until_anything_of_it_changes()
+    {
+        var first = Studio.Event(At(1, 9, 11));
+        var second = Studio.Event(At(1, 10, 12));
+        var clash = Assert.Single(Between(first, second));
+        var fine = new HashSet<string>(StringComparer.Ordinal) { clash.KeyOf(clash.Times[0]) };
+
+        Assert.Empty(Between(first, second).Without(fine));
+        Assert.Empty(Between(first with { Version = 9 }, second).Without(fine)); // another title, say
+        Assert.Single(Between(first with { Time = At(1, 9, 10.5) }, second).Without(fine));
+        Assert.Single(
+            Between(second, first with { Content = first.Content with { ShowAs = ShowAs.Tentative } }).Without(fine)
+        );
+        Assert.Single(
+            Among(Counted(first, Comes(Studio.Priya), Comes(Dele)), Counted(second, Comes(Studio.Priya), Comes(Dele)))
+                .Without(fine)
+        );
+
+        static System.Collections.Immutable.ImmutableArray<Clash> Between(Event one, Event other) =>
+            Among(Counted(one, Comes(Studio.Priya)), Counted(other, Comes(Studio.Priya)));
+
+        static System.Collections.Immutable.ImmutableArray<Clash> Among(params CountedEvent[] events) =>
+            Clashes.Among(Claims.In([Calendar(WhoseTime.Named, Purpose.Events, events)], Week, Zones, Studio.Clock));
+    }
+
+    [Theory]
+    [InlineData(Role.View, false)]
+    [InlineData(Role.Add, false)] // Ines added both
+    [InlineData(Role.Edit, true)]
+    public void It_is_theirs_to_resolve_whom_it_takes_and_who_may_change_one_of_the_two(Role role, bool concerns)
+    {
+        var clash = Assert.Single(
+            Find(
+                Counted(Studio.Event(At(1, 9, 11)), Comes(Studio.Priya)),
+                Counted(Studio.Event(At(1, 10, 12)), Comes(Studio.Priya))
+            )
+        );
+
+        Assert.True(clash.Concerns(Studio.Priya, _ => role));
+        Assert.Equal(concerns, clash.Concerns(Dele, _ => role));
+        Assert.Equal(role >= Role.Add, clash.Concerns(Studio.Ines, _ => role));
+    }
 
     private static HashSet<(EventId, EventId)> Pairs(IEnumerable<Clash> clashes) =>
         [.. clashes.Select(clash => (clash.First.Id, clash.Second.Id))];

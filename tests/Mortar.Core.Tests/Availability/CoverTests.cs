@@ -61,6 +61,19 @@ public class CoverTests
         Assert.Equal(1, tuesday.TooFew);
     }
 
+    [Fact]
+    public void Each_day_is_there_also_where_nobody_is_needed()
+    {
+        var need = CoverNeed.Of([0, 2, 0, 0, 0, 1, 0]);
+
+        var days = Cover.Every(Week, need, [Person(Studio.Ines)]).ToList();
+
+        Assert.Equal([0, 2, 0, 0, 0, 1, 0], days.Select(day => day.Needed));
+        Assert.Equal([0, 1, 0, 0, 0, 1, 0], days.Select(day => day.TooFew));
+        Assert.Equal([1, 1, 1, 1, 1, 0, 0], days.Select(day => day.Present.Length));
+        Assert.Equal(2, Cover.Of(Week, need, [Person(Studio.Ines)]).Count());
+    }
+
     private static CoverPerson Person(PersonId person, params Interval[] away) =>
         new(person, BusyTime.Of(Week.Span, away.Select(span => (span, Taken.Away))), NineToFive);
 }

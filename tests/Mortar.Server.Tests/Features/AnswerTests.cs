@@ -215,6 +215,51 @@ public class AnswerTests
         (await priya.Put($"/api/events/{id}/answer", new { answer = "maybe" })).Is(400);
     }
 
+    [Fact]
+    public async Task Who_was_asked_is_told_in_the_inbox_what_others_change_about_it_since()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        using var tomasz = await mortar.As(DemoPeople.Tomasz);
+        var (calendar, id) = await Make(ines);
+        (await ines.Put($"/api/events/{id}", Body(calendar, "Before she was asked"), 1)).Is(200);
+        await Ask(ines, id, 2, Priya);
+
+        (await ines.Put($"/api/events/{id}", Body(calendar, "Glaze morning", "2026-03-16T21:00:00"), 3)).Is(200);
+        (await ines.Delete($"/api/events/{id}", 4)).Is(200);
+
+        async Task<string[]> Told(Browser browser) =>
+            [
+                .. (await browser.Get("/api/inbox"))
+                    .Is(200)
+                    .Body.GetProperty("notices")
+                    .EnumerateArray()
+                    .Select(one => one.Text("sentence"))
+                    .Where(sentence =>
+                        sentence.Contains("asked", StringComparison.Ordinal)
+                        || sentence.Contains("Glaze", StringComparison.Ordinal)
+                    ),
+            ];
+        var told = await Told(priya);
+        Assert.Equal(2, told.Length);
+        Assert.Equal("“Glaze morning”: Ines Varga deleted it.", told[0]);
+        Assert.StartsWith(
+            "“Before she was asked”: Ines Varga moved it from Mon 16 March",
+            told[1],
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "changed the title from “Before she was asked” to “Glaze morning”",
+            told[1],
+            StringComparison.Ordinal
+        );
+        Assert.Empty(await Told(tomasz)); // named, and not asked
+        Assert.Empty(await Told(ines)); // she did it herself
+        (await priya.Post("/api/inbox/seen")).Is(204);
+        Assert.DoesNotContain("\"seen\":false", (await priya.Get("/api/inbox")).Is(200).Text, StringComparison.Ordinal);
+    }
+
     /// <summary>Another calendar program answers by mail; somebody else tries to in her name.</summary>
     [Fact]
     public async Task A_reply_by_mail_is_read_and_one_in_anothers_name_is_ignored_and_said_to_be()

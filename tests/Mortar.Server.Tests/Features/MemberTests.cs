@@ -187,6 +187,12 @@ public partial class MemberTests
             )
         ).Is(200);
         (await ines.Put($"/api/calendars/{calendar.Value}/access/{waiting}", new { role = "edit" })).Is(204);
+        var ask = new { personIds = new[] { waiting } };
+        (await ines.Send(HttpMethod.Post, $"/api/events/{eventId}/ask", ask, 1, null)).Is(204);
+        var question = await mortar.Store(db => db.Mails.SingleAsync(one => one.Subject.Contains("whether you come")));
+        var answering = $"/api/answering/{question.Body.Split("/answer/")[1].Trim()}";
+        using var anyone = mortar.Anonymous();
+        (await anyone.Put(answering, new { answer = "accepted", comment = "With tiles" })).Is(204);
         var token = Token().Match((await Mail(mortar, "astrid.l@example.org")).Text).Groups["token"].Value;
 
         using var browser = hasAccount ? await mortar.As(DemoPeople.Astrid) : mortar.Anonymous();
@@ -210,6 +216,14 @@ public partial class MemberTests
         var brick = Assert.Single(await browser.Bricks(calendar));
         Assert.Equal(me, Assert.Single(brick.GetProperty("attendees").EnumerateArray()).GetString());
         Assert.True(brick.GetProperty("mayChange").GetBoolean());
+        var answer = Assert.Single(
+            (await ines.Get($"/api/events/{eventId}/answers")).Is(200).Body.GetProperty("people").EnumerateArray()
+        );
+        Assert.Equal(
+            (me, "accepted", "With tiles"),
+            (answer.Text("personId"), answer.Text("answer"), answer.Text("comment"))
+        );
+        (await anyone.Put(answering, new { answer = "declined" })).Is(204); // the mail leads to them now
         Assert.DoesNotContain(await Members(ines), one => one.StartsWith("Astrid from", StringComparison.Ordinal));
         (await browser.Post($"/api/joining/{token}")).IsProblem(404, "not-there"); // it opens once
     }

@@ -18,7 +18,7 @@ namespace Mortar.Server.Features.Availability;
 /// </summary>
 internal static class AskFree
 {
-    private const int MostAsked = 300;
+    private const int MostAsked = 500;
 
     /// <summary>How far around the time others are looked for.</summary>
     private const int DaysAround = 14;

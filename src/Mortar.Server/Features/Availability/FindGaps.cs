@@ -14,7 +14,7 @@ namespace Mortar.Server.Features.Availability;
 /// <remarks>People whose whole time one may not know are named as such: what is told of them is what one sees anyway.</remarks>
 internal static class FindGaps
 {
-    private const int MostAsked = 300;
+    private const int MostAsked = 500;
 
     private const int MostTold = 200;
 

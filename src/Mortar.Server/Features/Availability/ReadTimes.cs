@@ -18,7 +18,7 @@ namespace Mortar.Server.Features.Availability;
 /// </summary>
 internal static class ReadTimes
 {
-    private const int MostPeople = 300;
+    private const int MostPeople = 500;
 
     /// <param name="Stretches">Taken, and on no layer of the reader's; in order.</param>
     internal sealed record Body(Guid PersonId, IReadOnlyList<StretchBody> Stretches);

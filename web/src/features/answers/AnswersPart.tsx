@@ -5,13 +5,23 @@ import { wallKeys } from '../../app/wallKeys'
 import { Button } from '../../ui/Button'
 import { AnswerForm } from './AnswerForm'
 import { type Answer, answerEvent, answersQuery, askPeople, type Named } from './answerQueries'
+import { SuggestForm } from './SuggestForm'
 
 interface AnswersPartProps {
   eventId: string
   /** The date that is meant; null for a single event. */
   only: string | null
   /** Where it is one's own to give: its version, and what happens once people were asked. */
-  asking?: { version: number; onAsked: () => void } | undefined
+  asking?:
+    | {
+        version: number
+        onAsked: () => void
+        /** Takes a time that somebody suggests. */
+        onTake: (start: string, end: string) => void
+      }
+    | undefined
+  /** When it is, for those who suggest another time; undefined where it has no hours. */
+  time?: { start: string; end: string } | undefined
 }
 
 const words: Record<Answer, string> = {
@@ -22,7 +32,7 @@ const words: Record<Answer, string> = {
 }
 
 /** Who comes: everybody named, live; one's own answer; and asking those who have not been asked. */
-export function AnswersPart({ eventId, only, asking }: AnswersPartProps) {
+export function AnswersPart({ eventId, only, asking, time }: AnswersPartProps) {
   const queries = useQueryClient()
   const acts = useActs()
   const answers = useQuery(answersQuery(eventId, only))
@@ -30,17 +40,34 @@ export function AnswersPart({ eventId, only, asking }: AnswersPartProps) {
     for (const key of [...wallKeys, 'inbox']) void queries.invalidateQueries({ queryKey: [key] })
   }
   const answer = useMutation({
-    mutationFn: async (wish: { who: Named; answer: Answer; comment: string; whole: boolean }) => {
+    mutationFn: async (wish: {
+      who: Named
+      answer: Answer
+      comment: string
+      start?: string
+      end?: string
+    }) => {
       const set = newSet()
       await answerEvent(
         eventId,
-        wish.whole ? null : only,
-        { answer: wish.answer, comment: wish.comment, for: wish.who.personId },
+        only,
+        {
+          answer: wish.answer,
+          comment: wish.comment,
+          for: wish.who.personId,
+          ...(wish.start && wish.end ? { suggestedStart: wish.start, suggestedEnd: wish.end } : {}),
+        },
         set,
       )
       return { set, ...wish }
     },
-    onSuccess: (done) => acts.done(`Answered: ${done.who.name} ${words[done.answer]}.`, done.set),
+    onSuccess: (done) =>
+      acts.done(
+        done.start
+          ? `Suggested ${longDayText(done.start)}, ${clockText(done.start)}.`
+          : `Answered: ${done.who.name} ${words[done.answer]}.`,
+        done.set,
+      ),
     onError: (error) => acts.failed(error),
     onSettled: refresh,
   })
@@ -83,21 +110,40 @@ export function AnswersPart({ eventId, only, asking }: AnswersPartProps) {
             {one.comment && <q className="written block">{one.comment}</q>}
             {one.suggestedStart && (
               <span className="block">
-                suggests {longDayText(one.suggestedStart)}, {clockText(one.suggestedStart)}
+                suggests {longDayText(one.suggestedStart)}, {clockText(one.suggestedStart)}{' '}
+                {asking && one.suggestedEnd && (
+                  <button
+                    type="button"
+                    className="underline"
+                    onClick={() => asking.onTake(one.suggestedStart ?? '', one.suggestedEnd ?? '')}
+                  >
+                    Take that time
+                  </button>
+                )}
               </span>
             )}
           </li>
         ))}
       </ul>
       {mine.map((one) => (
-        <AnswerForm
-          key={`${one.personId}/${one.comment}`}
-          name={mine.length > 1 || people.length === 1 ? one.name : null}
-          answer={one.answer}
-          comment={one.comment}
-          isBusy={answer.isPending}
-          onAnswer={(given, comment) => answer.mutate({ who: one, answer: given, comment, whole: false })}
-        />
+        <div key={`${one.personId}/${one.comment}/${one.suggestedStart}`} className="grid gap-2">
+          <AnswerForm
+            name={mine.length > 1 || people.length === 1 ? one.name : null}
+            answer={one.answer}
+            comment={one.comment}
+            isBusy={answer.isPending}
+            onAnswer={(given, comment) => answer.mutate({ who: one, answer: given, comment })}
+          />
+          {time && (
+            <SuggestForm
+              time={time}
+              isBusy={answer.isPending}
+              onSuggest={(start, end) =>
+                answer.mutate({ who: one, answer: 'declined', comment: one.comment, start, end })
+              }
+            />
+          )}
+        </div>
       ))}
       {asking && unasked.length > 0 && (
         <div>

@@ -8,14 +8,14 @@ import { titleOf } from '../wall/bricks'
 import { addDays } from '../wall/times'
 import { type Clash, clashesQuery, markFine } from './availabilityQueries'
 
-/** How far ahead is looked for clashes, in days. */
-const ahead = 55
+/** How far ahead is looked for clashes, in days: eight weeks. */
+export const daysAhead = 55
 
 /** What collides in the weeks ahead; a new one that somebody else made is told at once. */
 export function useClashes(today: string, isWanted: boolean, onShow: () => void) {
   const queries = useQueryClient()
   const acts = useActs()
-  const last = addDays(today, ahead)
+  const last = addDays(today, daysAhead)
   const clashes = useQuery({ ...clashesQuery(today, last), enabled: isWanted })
   const known = useRef<ReadonlySet<string> | null>(null)
   const all = clashes.data?.clashes

@@ -274,11 +274,13 @@ export function EventDesk({
         <AnswersPart
           eventId={form.eventId}
           only={form.only}
+          time={form.time.form === 'clock' ? form.time : undefined}
           asking={
             form.mayGiveAway && !isLocked && form.version !== null
               ? {
                   version: form.version,
                   onAsked: () => onForm({ ...form, version: (form.version ?? 0) + 1 }),
+                  onTake: (start, end) => set({ time: { form: 'clock', start, end, zone: person.zone } }),
                 }
               : undefined
           }

@@ -63,7 +63,13 @@ export function EventPage({ brick, layer, names, onEdit, onClose }: EventPagePro
           You can read this calendar. To change it, ask a coordinator for another step.
         </p>
       )}
-      {brick.attendees.length > 0 && <AnswersPart eventId={brick.eventId} only={brick.only} />}
+      {brick.attendees.length > 0 && (
+        <AnswersPart
+          eventId={brick.eventId}
+          only={brick.only}
+          time={brick.time.form === 'clock' ? brick.time : undefined}
+        />
+      )}
       <EventHistory calendarId={brick.calendarId} eventId={brick.eventId} only={brick.only} />
     </Desk>
   )

@@ -5,14 +5,19 @@ import type { Schema } from '../../api/client'
 import { fieldProblem, sentenceOf } from '../../api/problem'
 import { newSet, useActs } from '../../app/acts'
 import { ClockField } from '../../app/ClockField'
+import { useReader } from '../../app/person'
 import { TopBar } from '../../app/TopBar'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { Page } from '../../ui/Page'
 import { TextField } from '../../ui/TextField'
 import { roleName } from '../access/ladder'
+import { clashesQuery } from '../availability/availabilityQueries'
+import { daysAhead } from '../availability/useClashes'
 import { zonesQuery } from '../calendars/calendarQueries'
 import { asClock, asMinutes, weekdays } from '../preferences/preferences'
+import { shelfQuery } from '../shelf/shelfQuery'
+import { addDays } from '../wall/times'
 import { groupQueries, sorts, writeGroup } from './groupQueries'
 
 type Group = Schema['GroupsGroupBody']
@@ -41,6 +46,25 @@ export function GroupPage() {
       )}
     </div>
   )
+}
+
+/** How much of the group's collides in the weeks ahead, and the way there. */
+function ClashCount({ groupId }: { groupId: string }) {
+  const { person, now } = useReader()
+  const today = new Date(now()).toLocaleDateString('sv', { timeZone: person.zone })
+  const shelf = useQuery(shelfQuery)
+  const clashes = useQuery(clashesQuery(today, addDays(today, daysAhead)))
+  const here = new Set(
+    (shelf.data ?? []).filter((one) => one.groupId === groupId).map((one) => one.calendarId),
+  )
+  const count = (clashes.data?.clashes ?? []).filter((one) =>
+    [one.first, one.second].some((half) => here.has(half.calendarId)),
+  ).length
+  return clashes.data && shelf.data ? (
+    <Link to={`/roster?group=${groupId}&desk=clashes`} className="underline underline-offset-2">
+      {count === 0 ? 'No clashes' : count === 1 ? 'One clash' : `${count} clashes`} in the weeks ahead
+    </Link>
+  ) : null
 }
 
 function Settings({ group }: { group: Group }) {
@@ -82,6 +106,7 @@ function Settings({ group }: { group: Group }) {
         <Link to="/bin" className="underline underline-offset-2">
           Bin
         </Link>
+        <ClashCount groupId={group.id} />
       </p>
       <form onSubmit={submit} className="grid gap-4" noValidate>
         <fieldset disabled={!group.coordinates} className="grid grid-cols-2 gap-3 max-sm:grid-cols-1">

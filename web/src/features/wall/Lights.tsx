@@ -56,7 +56,7 @@ export function Lights({ day, gaps, scale, onLit }: LightsProps) {
               type="button"
               onClick={() => onLit(light.gap)}
               aria-label={`Gap on ${longDayText(day)}, ${lightWords(light, day)}: make an event in it`}
-              className="pointer-events-auto absolute right-0 bottom-0 max-w-full truncate bg-gap px-1 text-[11px] leading-4 font-bold text-[oklch(0.25_0.05_112)]"
+              className="pointer-events-auto absolute right-0 bottom-0 max-w-full truncate bg-gap px-1 text-[11px] leading-4 font-bold text-on-gap"
             >
               {lightWords(light, day)}
             </button>
@@ -89,7 +89,7 @@ export function LightStrips({
           data-lit="true"
           onClick={() => onLit(light.gap)}
           aria-label={`Gap on ${longDayText(day)}, ${lightWords(light, day)}: make an event in it`}
-          className="w-full truncate border-l-3 border-gap-edge bg-gap/60 px-1 text-left text-[12px] leading-[18px] hover:bg-gap"
+          className="w-full truncate border-l-3 border-gap-edge bg-gap px-1 text-left text-[12px] leading-[18px] text-on-gap hover:underline"
         >
           {lightWords(light, day)}
         </button>

@@ -191,7 +191,9 @@ export function RosterView({
             )
           })}
           <div className="sticky bottom-0 z-6">
-            {together !== null && <TogetherRow days={days} gaps={together} onLit={onLit} />}
+            {together !== null && (
+              <TogetherRow days={days} gaps={together} today={dateOf(now)} onLit={onLit} />
+            )}
             {cover.some((day) => day.needed > 0) && <CoverRow days={days} cover={cover} names={names} />}
           </div>
         </div>

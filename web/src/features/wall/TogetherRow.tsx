@@ -6,11 +6,13 @@ interface TogetherRowProps {
   days: readonly string[]
   /** Undefined while they are not known. */
   gaps: readonly Gap[] | undefined
+  /** Days before it have nothing to offer. */
+  today: string
   onLit: (gap: Gap) => void
 }
 
 /** The roster's last row: when all whose rows are in view are free together. */
-export function TogetherRow({ days, gaps, onLit }: TogetherRowProps) {
+export function TogetherRow({ days, gaps, today, onLit }: TogetherRowProps) {
   return (
     // biome-ignore lint/a11y/useSemanticElements: a table cannot lay bars across its cells
     // biome-ignore lint/a11y/useFocusableInteractive: what is in it takes the focus
@@ -35,7 +37,7 @@ export function TogetherRow({ days, gaps, onLit }: TogetherRowProps) {
           >
             <span className="sr-only">Together, {longDayText(day)}</span>
             {gaps && <LightStrips day={day} gaps={gaps} most={2} onLit={onLit} />}
-            {gaps && lightsOn(gaps, day).length === 0 && (
+            {gaps && day >= today && lightsOn(gaps, day).length === 0 && (
               <span className="px-1 text-[11px] text-cement-600">none</span>
             )}
           </div>

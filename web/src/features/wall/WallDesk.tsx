@@ -8,7 +8,6 @@ import type { FreeForm } from '../availability/FreeDesk'
 import type { useClashes } from '../availability/useClashes'
 import type { useGaps } from '../availability/useGaps'
 import type { Asking } from '../events/EventDesk'
-import { EventPage } from '../events/EventPage'
 import { type EventForm, formOf } from '../events/eventForm'
 import { eventQuery } from '../events/eventQueries'
 import { NewGroupDesk } from '../groups/NewGroupDesk'
@@ -25,6 +24,7 @@ const CalendarDesk = lazy(() =>
 
 const loadEventDesk = () => import('../events/EventDesk')
 const EventDesk = lazy(() => loadEventDesk().then((module) => ({ default: module.EventDesk })))
+const EventPage = lazy(() => import('../events/EventPage').then((module) => ({ default: module.EventPage })))
 // The wall is there before; when it is, so that nobody waits for it on the first press.
 if (typeof requestIdleCallback === 'function') requestIdleCallback(() => void loadEventDesk())
 
@@ -307,13 +307,21 @@ function ReadEvent({
   const layer = layers.find((one) => one.calendarId === event.data?.calendarId)
   if (event.isError) return <NotThere sentence={sentenceOf(event.error)} onClose={onClose} />
   return event.data && layer ? (
-    <EventPage
-      brick={event.data}
-      layer={layer}
-      names={names}
-      onEdit={event.data.mayChange ? () => onEdit(formOf(event.data)) : undefined}
-      onClose={onClose}
-    />
+    <Suspense
+      fallback={
+        <Desk title={titleOf(event.data.title)} onClose={onClose}>
+          {null}
+        </Desk>
+      }
+    >
+      <EventPage
+        brick={event.data}
+        layer={layer}
+        names={names}
+        onEdit={event.data.mayChange ? () => onEdit(formOf(event.data)) : undefined}
+        onClose={onClose}
+      />
+    </Suspense>
   ) : null
 }
 

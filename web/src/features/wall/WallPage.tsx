@@ -23,6 +23,7 @@ import { Shelf } from '../shelf/Shelf'
 import { shelfAsQuery, shelfQuery } from '../shelf/shelfQuery'
 import { AddressNote } from './AddressNote'
 import { AgendaView } from './AgendaView'
+import { AskBar } from './AskBar'
 import { AsNote } from './AsNote'
 import type { BrickActs } from './BrickButton'
 import {
@@ -46,7 +47,6 @@ import { MonthView } from './MonthView'
 import { keepLastCalendar, layerToMakeIn } from './makeIn'
 import { PeriodNav } from './PeriodNav'
 import { PrintHead } from './PrintHead'
-import { bricksOfPeople, layerOfPerson, timesQuery } from './personLayers'
 import { Ribbon } from './Ribbon'
 import { RosterView } from './RosterView'
 import { carriedTo, rowsOf, rowsOfBrick } from './roster'
@@ -70,6 +70,7 @@ import { useKeys } from './useKeys'
 import { useLaid } from './useLaid'
 import { useNarrow } from './useNarrow'
 import { useNow } from './useNow'
+import { usePeopleTimes } from './usePeopleTimes'
 import { useSteady } from './useSteady'
 import { ViewTabs } from './ViewTabs'
 import type { ViewProps } from './viewProps'
@@ -86,8 +87,8 @@ const noCover: CoverDay[] = []
 /** More people than these are not meant by looking at them: nobody looks for a gap of a whole club. */
 const mostMeant = 12
 
-const askLook =
-  'h-8 rounded-control border border-cement-500 bg-cement-50 px-2.5 hover:bg-surface aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-on-ink'
+/** For more people than these the server looks for no gaps. */
+const mostTogether = 500
 
 const pinKey = 'mortar-pinned-rows'
 
@@ -170,31 +171,22 @@ function Wall({ view }: { view: View }) {
   const who = useMemo(() => search.get('who')?.split(' ').filter(Boolean) ?? [], [search])
 
   const people = members.data ?? noPeople
-  // Where people have rows or lanes of their own, their other busy times lie in them, if they let one know.
-  const showing = useMemo(
-    () =>
-      people
-        .filter((one) => one.showsBusy && one.personId !== person.id)
-        .filter((one) => view === 'roster' || (view === 'day' && !narrow) || who.includes(one.personId)),
-    [people, person.id, view, narrow, who],
+  const others = usePeopleTimes(
+    as === null ? people : noPeople,
+    person.id,
+    first,
+    last,
+    (id) => view === 'roster' || (view === 'day' && !narrow) || who.includes(id),
   )
-  const times = useQuery({
-    ...timesQuery(
-      first,
-      last,
-      showing.map((one) => one.personId),
-    ),
-    enabled: showing.length > 0 && as === null,
-  })
   const byId = useMemo(
     () =>
-      new Map([
-        ...layers.filter((layer) => layer.shown).map((layer) => [layer.calendarId, layer] as const),
-        ...(as === null ? showing : []).map(
-          (one) => [one.personId, layerOfPerson(one.personId, one.name)] as const,
-        ),
-      ]),
-    [layers, showing, as],
+      new Map(
+        [...layers.filter((layer) => layer.shown), ...others.layers].map((layer) => [
+          layer.calendarId,
+          layer,
+        ]),
+      ),
+    [layers, others.layers],
   )
   const table = useQuery({
     ...accessTableQuery(group?.id ?? ''),
@@ -220,14 +212,14 @@ function Wall({ view }: { view: View }) {
   const rowKeys = useMemo(() => new Set(rows.map((row) => row.key)), [rows])
   const bricks = useMemo(
     () =>
-      [...onlySeen(laid?.bricks ?? noBricks, as), ...bricksOfPeople(times.data ?? [])].filter((brick) => {
+      [...onlySeen(laid?.bricks ?? noBricks, as), ...others.bricks].filter((brick) => {
         const layer = byId.get(brick.calendarId)
         if (!layer) return false
         return (
           who.length === 0 || rowsOfBrick(brick, layer, rowKeys).some((key) => who.includes(key.slice(7)))
         )
       }),
-    [laid, times.data, as, byId, who, rowKeys],
+    [laid, others.bricks, as, byId, who, rowKeys],
   )
   const inDay = view === 'day' ? bricks : noBricks
   const lanes = useMemo(
@@ -245,7 +237,7 @@ function Wall({ view }: { view: View }) {
   )
   const gaps = useGaps({
     isOpen: desk?.kind === 'gaps',
-    hasTogether: view === 'roster' && as === null,
+    hasTogether: view === 'roster' && as === null && inView.length <= mostTogether,
     people: inView,
     first,
     last,
@@ -654,38 +646,13 @@ function Wall({ view }: { view: View }) {
           calendars={[...byId.keys()]}
           onGo={goTo}
         >
-          <button
-            type="button"
-            title="When all of them are free  F"
-            aria-pressed={desk?.kind === 'gaps'}
-            onClick={seekForView}
-            className={askLook}
-          >
-            Gaps
-          </button>
-          <button
-            type="button"
-            title="Who is free at a time  W"
-            aria-pressed={desk?.kind === 'free'}
-            onClick={() => place({ kind: 'free' })}
-            className={askLook}
-          >
-            Free?
-          </button>
-          <button
-            type="button"
-            title="What collides in the weeks ahead  K"
-            aria-pressed={desk?.kind === 'clashes'}
-            onClick={() => place({ kind: 'clashes' })}
-            className={askLook}
-          >
-            Clashes{' '}
-            {clashing.all && clashing.all.length > 0 && (
-              <span className="ml-1 bg-clash px-1 text-[12px] font-bold text-surface">
-                {clashing.all.length}
-              </span>
-            )}
-          </button>
+          <AskBar
+            open={desk?.kind}
+            clashes={clashing.all?.length}
+            onGaps={seekForView}
+            onFree={() => place({ kind: 'free' })}
+            onClashes={() => place({ kind: 'clashes' })}
+          />
         </Ribbon>
       )}
       <PrintHead group={group?.name} title={title} layers={byId.values()} />
@@ -712,7 +679,9 @@ function Wall({ view }: { view: View }) {
             zone={zone}
             cover={needsCover && as === null ? (cover.data ?? noCover) : noCover}
             names={names}
-            together={as === null && inView.length > 1 ? gaps.together : null}
+            together={
+              as === null && inView.length > 1 && inView.length <= mostTogether ? gaps.together : null
+            }
             pinned={pinned}
             onPin={(key) => {
               const next = pinned.includes(key) ? pinned.filter((one) => one !== key) : [...pinned, key]
