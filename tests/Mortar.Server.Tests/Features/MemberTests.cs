@@ -187,13 +187,13 @@ public partial class MemberTests
             )
         ).Is(200);
         (await ines.Put($"/api/calendars/{calendar.Value}/access/{waiting}", new { role = "edit" })).Is(204);
+        var token = Token().Match((await Mail(mortar, "astrid.l@example.org")).Text).Groups["token"].Value;
         var ask = new { personIds = new[] { waiting } };
         (await ines.Send(HttpMethod.Post, $"/api/events/{eventId}/ask", ask, 1, null)).Is(204);
         var question = await mortar.Store(db => db.Mails.SingleAsync(one => one.Subject.Contains("whether you come")));
         var answering = $"/api/answering/{question.Body.Split("/answer/")[1].Trim()}";
         using var anyone = mortar.Anonymous();
         (await anyone.Put(answering, new { answer = "accepted", comment = "With tiles" })).Is(204);
-        var token = Token().Match((await Mail(mortar, "astrid.l@example.org")).Text).Groups["token"].Value;
 
         using var browser = hasAccount ? await mortar.As(DemoPeople.Astrid) : mortar.Anonymous();
         var opened = (await browser.Get($"/api/joining/{token}")).Is(200).Body;
