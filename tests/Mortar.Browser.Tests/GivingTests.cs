@@ -249,6 +249,20 @@ public class GivingTests
     }
 
     [Fact]
+    public async Task Somebody_of_another_group_is_suggested_by_name()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+        ines.Open($"/groups/{World.StudioTeam}/people");
+        ines.Paste("Names or mail addresses, one a line or pasted from anywhere", "astrid");
+        ines.Find(Containing("button", "Add Astrid Lindqvist"));
+        Assert.Equal(string.Empty, ines.Axe());
+        Shot(ines, "suggested");
+        ines.Click(Containing("button", "Add Astrid Lindqvist"));
+        ines.WaitForText("Astrid Lindqvist added to “Studio team”.");
+    }
+
+    [Fact]
     public async Task Somebody_is_asked_for_a_calendar_by_name_and_chooses_which()
     {
         await using var mortar = await TestMortar.Start(Repository.Web);

@@ -230,6 +230,12 @@ public sealed class MemberCommands(MortarDb db, Letters letters)
         CancellationToken cancellationToken
     )
     {
+        if (await db.KnownTo(act.Actor).AnyAsync(person => person.Id == id, cancellationToken))
+        {
+            // Somebody of another group of the actor's, chosen by name.
+            return await db.Enter(group.Id, id, cancellationToken);
+        }
+
         if (address is { } known)
         {
             var person = await db.At(db.KnownTo(act.Actor), known).FirstOrDefaultAsync(cancellationToken);

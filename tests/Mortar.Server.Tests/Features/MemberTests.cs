@@ -229,6 +229,42 @@ public partial class MemberTests
     }
 
     [Fact]
+    public async Task Somebody_of_another_group_of_ones_own_is_added_by_name_and_a_stranger_is_not()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var mei = await mortar.As(DemoPeople.Mei);
+        var astrid = DemoPeople.Astrid.Id.Value; // in a class and a club with Ines, in no group with Mei
+
+        (await Put(ines, Team)).Is(200);
+        Assert.Contains(await Members(ines), one => one.StartsWith("Astrid Lindqvist", StringComparison.Ordinal));
+        Assert.Equal(0, (await Put(ines, Team)).Is(200).Body.GetProperty("added").GetInt32());
+
+        var own = $"/api/groups/{Guid.CreateVersion7()}";
+        var hanne = DemoPeople.Hanne.Id.Value;
+        (
+            await mei.Put(
+                own,
+                new
+                {
+                    name = "Parcels",
+                    sort = "club",
+                    zone = "America/Halifax",
+                    firstDay = "monday",
+                }
+            )
+        ).Is(200);
+        (await ines.Delete($"{Team}/members/{astrid}")).Is(204);
+        var stranger = (await Put(mei, own)).Is(200).Body.GetProperty("added").GetInt32();
+        Assert.Equal(0, stranger); // her id is taken, and tells nothing more
+        var known = new { people = new[] { new { id = hanne, name = "Hanne" } } };
+        Assert.Equal(1, (await mei.Put($"{own}/members", known)).Is(200).Body.GetProperty("added").GetInt32());
+
+        Task<Answer> Put(Browser browser, string group) =>
+            browser.Put($"{group}/members", new { people = new[] { new { id = astrid, name = "Astrid" } } });
+    }
+
+    [Fact]
     public async Task A_corrected_address_gets_the_mail_and_the_old_link_leads_nowhere()
     {
         await using var mortar = await TestMortar.Start();

@@ -8,7 +8,7 @@ namespace Mortar.Server.Features.Groups;
 /// <summary>/api/groups/{id}/members: adding people, correcting, inviting again, coordinators, ends.</summary>
 internal static class ChangeMembers
 {
-    /// <param name="Id">The new person's id, made by the client.</param>
+    /// <param name="Id">The new person's id, made by the client; or that of somebody with whom one shares another group.</param>
     internal sealed record NewBody(Guid Id, string Name, string? Address = null);
 
     internal sealed record AddBody(IReadOnlyList<NewBody> People);

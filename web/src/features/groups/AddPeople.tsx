@@ -1,11 +1,11 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import type { Schema } from '../../api/client'
 import { sentenceOf } from '../../api/problem'
 import { newSet, useActs } from '../../app/acts'
 import { Button } from '../../ui/Button'
 import { TextArea } from '../../ui/TextArea'
-import { addMembers, readPeople } from './groupQueries'
+import { addMembers, groupQueries, readPeople } from './groupQueries'
 
 type Entry = Schema['ReadPeopleEntryBody']
 
@@ -50,6 +50,20 @@ export function AddPeople({ groupId, groupName }: { groupId: string; groupName: 
       for (const key of ['groups', 'access']) void queries.invalidateQueries({ queryKey: [key] })
     },
   })
+  const known = useKnown(groupId, text)
+  const addKnown = useMutation({
+    mutationFn: async (one: Known) => {
+      const set = newSet()
+      await addMembers(groupId, [{ id: one.personId, name: one.name }], set)
+      return { one, set }
+    },
+    onSuccess: ({ one, set }) => {
+      acts.done(`${one.name} added to “${groupName}”.`, set)
+      setText('')
+      for (const key of ['groups', 'access']) void queries.invalidateQueries({ queryKey: [key] })
+    },
+    onError: (error) => acts.failed(error),
+  })
   const mails = taken.filter((one) => one.fate === 'new' && one.address).length
   return (
     <form
@@ -65,6 +79,17 @@ export function AddPeople({ groupId, groupName }: { groupId: string; groupName: 
         value={text}
         onChange={setText}
       />
+      {known.length > 0 && (
+        <ul aria-label="People you know" className="flex flex-wrap gap-2">
+          {known.map((one) => (
+            <li key={one.personId}>
+              <Button disabled={addKnown.isPending} onClick={() => addKnown.mutate(one)}>
+                Add {one.name} <span className="text-[12px] text-cement-700">of {one.groupName}</span>
+              </Button>
+            </li>
+          ))}
+        </ul>
+      )}
       {entries.length > 0 && (
         <ul
           aria-label="How the list is understood"
@@ -122,6 +147,39 @@ export function AddPeople({ groupId, groupName }: { groupId: string; groupName: 
       </Button>
     </form>
   )
+}
+
+interface Known {
+  personId: string
+  name: string
+  groupName: string
+}
+
+/** People of one's other groups whose name has what is typed, where that is one name; not those who are in this group. */
+function useKnown(groupId: string, text: string): Known[] {
+  const typed = text.trim().toLowerCase()
+  const isName = typed.length > 1 && !/[\n@,;\t]/.test(typed)
+  const groups = useQuery(groupQueries.list)
+  const here = useQuery({ ...groupQueries.members(groupId), enabled: isName })
+  const others = (groups.data ?? []).filter((one) => one.id !== groupId)
+  const lists = useQueries({
+    queries: others.map((one) => ({ ...groupQueries.members(one.id), enabled: isName })),
+  })
+  if (!isName) return []
+  const found = new Map<string, Known>()
+  lists.forEach((list, index) => {
+    for (const one of list.data ?? [])
+      if (
+        one.name.toLowerCase().includes(typed) &&
+        !(here.data ?? []).some((member) => member.personId === one.personId)
+      )
+        found.set(one.personId, {
+          personId: one.personId,
+          name: one.name,
+          groupName: others[index]?.name ?? '',
+        })
+  })
+  return [...found.values()].slice(0, 6)
 }
 
 const keyOf = (entry: Entry, index: number): string => `${index} ${entry.text}`
