@@ -83,10 +83,9 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
             .Where(change => change.Subject == Subject.Event)
             .Select(change => new EventId(change.SubjectId))
             .ToList();
-        var given = await db
-            .Given.Where(row => row.PersonId == actor && touched.Contains(row.EventId))
-            .Select(row => row.EventId.Value)
-            .ToListAsync(cancellationToken);
+        var given = (
+            await db.EventsGivenTo(actor).Where(id => touched.Contains(id)).ToListAsync(cancellationToken)
+        ).ConvertAll(id => id.Value);
         return changes
             .Where(change =>
                 change.CalendarId is not null

@@ -40,6 +40,15 @@ public static class GivenQueries
     public static IQueryable<CalendarId> CalendarsGiving(this MortarDb db, PersonId person) =>
         Of(db, person).Select(row => row.CalendarId).Distinct();
 
+    /// <summary>The events given to somebody by themselves, also deleted ones, whose calendar is not in the bin.</summary>
+    public static IQueryable<EventId> EventsGivenTo(this MortarDb db, PersonId person) =>
+        from given in db.Given
+        where given.PersonId == person
+        join row in db.Events on given.EventId equals row.Id
+        join home in db.Calendars on row.CalendarId equals home.Id
+        where home.DeletedAt == null
+        select row.Id;
+
     /// <summary>The same, as far as another person who looks through their eyes coordinates them.</summary>
     public static async Task<IReadOnlyList<CalendarId>> CalendarsGivingAsSeenBy(
         this MortarDb db,

@@ -9,6 +9,7 @@ using Mortar.Data.Access;
 using Mortar.Data.Availability;
 using Mortar.Data.Calendars;
 using Mortar.Data.Changes;
+using Mortar.Data.Events;
 using Mortar.Data.Groups;
 using Mortar.Data.Store;
 using NodaTime;
@@ -167,10 +168,7 @@ public sealed class InboxQueries(MortarDb db, ZoneClock zones)
         CancellationToken cancellationToken
     )
     {
-        var attended = await db
-            .Given.Where(given => given.PersonId == person)
-            .Select(given => given.EventId.Value)
-            .ToListAsync(cancellationToken);
+        var attended = (await db.EventsGivenTo(person).ToListAsync(cancellationToken)).ConvertAll(id => id.Value);
         var changes = await (
             from change in db.Changes.AsNoTracking()
             where change.Subject == Subject.Event && attended.Contains(change.SubjectId) && change.Actor != person

@@ -156,7 +156,7 @@ internal sealed class ChangeReader(
             .OfType<PersonId>()
             .Distinct()
             .ToList();
-        var guests = await db.GuestsOf(calendar).ToListAsync(cancellationToken);
+        var guests = await GuestsConcerned(db, calendar, entries, cancellationToken);
         await Users([.. readers.Union(guests)]).SendAsync("calendarChanged", calendar.Value, cancellationToken);
         await TellGiven(entries, cancellationToken);
         if (entries.Exists(entry => entry.Subject is Subject.Calendar))
@@ -213,6 +213,42 @@ internal sealed class ChangeReader(
             await Users(concerned).SendAsync("inboxChanged", cancellationToken);
             await Users(readers).SendAsync("accessChanged", calendar.Value, cancellationToken);
         }
+    }
+
+    /// <summary>
+    /// Those to whom a changed event is given by itself. Of the rest of its calendar they learn nothing, and not that
+    /// anything happened in it either; only how the calendar looks is theirs to see.
+    /// </summary>
+    private static async Task<IReadOnlyCollection<PersonId>> GuestsConcerned(
+        MortarDb db,
+        CalendarId calendar,
+        List<Entry> entries,
+        CancellationToken cancellationToken
+    )
+    {
+        var guests = entries
+            .SelectMany(entry => new[] { entry.EventBefore, entry.EventAfter })
+            .SelectMany(ChangeRow.GivenOfEvent)
+            .ToHashSet();
+        var answers = entries.Where(entry => entry.Subject is Subject.Answer).Select(entry => entry.SubjectId).ToList();
+        if (answers.Count > 0)
+        {
+            guests.UnionWith(
+                await (
+                    from answer in db.Answers
+                    where answers.Contains(answer.Id)
+                    join given in db.Given on answer.EventId equals given.EventId
+                    select given.PersonId
+                ).ToListAsync(cancellationToken)
+            );
+        }
+
+        if (entries.Exists(entry => entry.Subject is Subject.Calendar))
+        {
+            guests.UnionWith(await db.GuestsOf(calendar).ToListAsync(cancellationToken));
+        }
+
+        return guests;
     }
 
     /// <summary>An event given by itself brings a layer, and taken back takes one along.</summary>

@@ -93,9 +93,12 @@ public class EventGivingTests
         (await ines.Put($"/api/events/{id}", Body(calendar, "With her"), 4)).Is(200);
         (await ines.Put($"/api/events/{id}/editors", LetPriya, 5)).Is(200);
         Assert.Single(await priya.Bricks(calendar));
+        var late = Guid.CreateVersion7();
+        (await priya.Put($"/api/events/{id}", Body(calendar, "Glaze night"), 6, late)).Is(200);
         (await ines.Delete($"/api/calendars/{calendar.Value}?name=Glaze tests", 1)).Is(204);
         (await priya.Get($"/api/events/{id}")).IsProblem(404, "not-there");
-        (await priya.Put($"/api/events/{id}", Body(calendar, "Still here"), 6)).IsProblem(404, "not-there");
+        (await priya.Put($"/api/events/{id}", Body(calendar, "Still here"), 7)).IsProblem(404, "not-there");
+        (await priya.Post($"/api/changes/{late}/undo")).IsProblem(404, "not-there");
         Assert.False(await priya.HasLayer(calendar));
     }
 

@@ -98,6 +98,39 @@ public class LiveTests
         await Assert.ThrowsAsync<HttpRequestException>(() => Line.Open(mortar, mortar.Anonymous()));
     }
 
+    [Fact]
+    public async Task Who_is_given_one_event_hears_of_it_and_not_that_anything_else_happens_in_its_calendar()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var (calendar, own) = (await ines.MakeCalendar(), await priya.MakeCalendar());
+        var id = Guid.CreateVersion7();
+        var priyas = DemoPeople.Priya.Id.Value;
+        object Body(string title) =>
+            new
+            {
+                calendarId = calendar.Value,
+                title,
+                showAs = "busy",
+                time = World.Hours(),
+                attendees = new[] { priyas },
+            };
+        (await ines.Put($"/api/events/{id}", Body("Hers too"))).Is(200);
+        (await ines.Put($"/api/events/{id}/editors", new { personIds = new[] { priyas } }, 1)).Is(200);
+        await using var hers = await Line.Open(mortar, priya);
+
+        var set = Guid.CreateVersion7();
+        await ines.MakeEvent(calendar, "Not hers", set: set);
+        (await ines.Post($"/api/changes/{set}/undo")).Is(200);
+        await priya.MakeEvent(own); // told after all that was done before
+        await hers.Hears($"calendarChanged {own.Value}");
+        Assert.DoesNotContain($"calendarChanged {calendar.Value}", hers.Heard);
+
+        (await ines.Put($"/api/events/{id}", Body("Hers, later"), 2)).Is(200);
+        await hers.Hears($"calendarChanged {calendar.Value}");
+    }
+
     /// <summary>The live line as a browser has it.</summary>
     private sealed class Line(HubConnection connection) : IAsyncDisposable
     {
