@@ -121,6 +121,114 @@ public class CoordinatingTests
         Assert.Empty(ines.Complaints());
     }
 
+    /// <summary>The coordinator's story: a time for four, three proposed, three answers, one settled, and the clash that follows.</summary>
+    [Fact]
+    public async Task Three_times_are_proposed_one_is_settled_and_the_clash_that_follows_is_resolved()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Week();
+        ines.Press("f");
+        ines.Find(Gaps);
+        ines.Click("Leave Hanne Lind out");
+        ines.Click("Leave Dele Okoro out");
+        ines.Find(Gaps);
+        Shot(ines, "four"); // for Ines, Tomasz, Priya and Mei
+        foreach (var number in new[] { 1, 2, 3 })
+        {
+            var gap = By.XPath($"//section[@aria-label='Gaps found']//li[{number}]//label");
+            ines.Middle(gap); // from under the bar with what is kept
+            ines.Click(gap);
+        }
+
+        ines.WaitForText("3 times are kept.");
+        Assert.Equal(string.Empty, ines.Axe());
+        Shot(ines, "kept");
+        ines.Click("Propose these");
+        ines.Type("What it is about", "Autumn plan");
+        Assert.Equal(string.Empty, ines.Axe());
+        Shot(ines, "propose");
+        ines.Click("Ask which suits");
+        ines.WaitForText("0 of 3 answered");
+
+        using var priya = new Screen(mortar.Url).SignIn(DemoPeople.Priya).Open("/inbox");
+        Say(priya, "Yes", "If need be", "No");
+        Assert.Equal(string.Empty, priya.Axe());
+        Shot(priya, "which");
+        priya.Click("Answer");
+        priya.WaitForText("Ines Varga reads which times of “Autumn plan” suit.");
+        ines.WaitForText("1 of 3 answered"); // live
+        using var tomasz = new Screen(mortar.Url).SignIn(DemoPeople.Tomasz).Open("/inbox");
+        Say(tomasz, "Yes", "Yes", "Yes");
+        tomasz.Click("Answer");
+        tomasz.WaitForText("Ines Varga reads");
+        var mails = await mortar.Store(db => db.Mails.Where(one => one.Body.Contains("/suits/")).ToListAsync());
+        var secret = mails.Single(mail => mail.To == "mei@example.org").Body.Split("/suits/")[1].Trim();
+        using var mei = new Screen(mortar.Url, 390, 844).Open($"/suits/{secret}");
+        mei.WaitForText("They are on the clocks of America/Halifax.");
+        Say(mei, "No", "Yes", "Yes");
+        mei.Type("A word with it", "Not before seven here");
+        Assert.Equal(string.Empty, mei.Axe());
+        mei.Click("Answer");
+        mei.WaitForText("Ines Varga reads it.");
+        Shot(mei, "suits-phone");
+
+        ines.WaitForText("3 of 3 answered");
+        ines.WaitForText("Not before seven here");
+        Assert.Equal(string.Empty, ines.Axe());
+        Shot(ines, "tally");
+        ines.Click(By.XPath("//li[contains(., 'suits best so far')]//button[.='Settle on this']"));
+        ines.WaitForText("All who were asked are told.");
+        ines.Find(Brick("Autumn plan"));
+        Assert.False(ines.Has(By.CssSelector("[data-lit=true]"))); // the others are gone
+        Shot(ines, "settled");
+        mei.Open($"/suits/{secret}");
+        mei.WaitForText("One of the times was settled meanwhile.");
+
+        // Somebody books one of the four elsewhere for that time: the one who coordinates is told, and moves it.
+        var settled = await mortar.Store(db => db.Events.SingleAsync(row => row.Title == "Autumn plan"));
+        using var api = await mortar.As(DemoPeople.Priya);
+        var start = settled.Start;
+        (
+            await api.Put(
+                $"/api/events/{Guid.CreateVersion7()}",
+                new
+                {
+                    calendarId = DemoPeople.Stable("calendar Rota"),
+                    title = "Tile order",
+                    showAs = "busy",
+                    time = World.Hours(Text(start), Text(start.PlusHours(1))),
+                    attendees = new[] { DemoPeople.Tomasz.Id.Value },
+                }
+            )
+        ).Is(200);
+        ines.WaitForText("Tile order");
+        ines.Press("k");
+        var clash = "//li[contains(., 'Tomasz Wilk') and contains(., 'Tile order')]";
+        ines.Click(By.XPath($"{clash}//li[contains(., 'Tile order')]//button[.='Move it']"));
+        ines.Click(By.XPath($"{clash}//button[starts-with(normalize-space(), 'to ')]"));
+        ines.WaitForText("Tomasz Wilk is free then.");
+        ines.Click("Save");
+        ines.WaitForText("Changed “Tile order”.");
+        ines.Press("k");
+        ines.WaitForText("in the eight weeks ahead");
+        ines.WaitGone(By.XPath(clash));
+        Assert.Empty(ines.Complaints());
+        Assert.Empty(mei.Complaints());
+
+        static string Text(NodaTime.LocalDateTime time) => NodaTime.Text.LocalDateTimePattern.GeneralIso.Format(time);
+    }
+
+    /// <summary>Says how each of the times suits, in their order.</summary>
+    private static void Say(Screen screen, params string[] votes)
+    {
+        for (var i = 0; i < votes.Length; i++)
+        {
+            screen.Click(
+                By.XPath($"(//ol/li[.//input[@type='radio']])[{i + 1}]//label[normalize-space()='{votes[i]}']")
+            );
+        }
+    }
+
     [Fact]
     public async Task People_are_asked_and_answer_in_the_inbox_and_by_a_mailed_link()
     {

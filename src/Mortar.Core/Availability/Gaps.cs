@@ -73,6 +73,12 @@ public sealed record Gap(Interval Span, ImmutableArray<Participant> Missing, int
         return new Interval(at, at + length);
     }
 
+    /// <summary>Who is named on what is made in it: the people asked for who are free, and so many of the pool.</summary>
+    /// <param name="invitees">Those asked for by themselves. Places are booked, not named.</param>
+    /// <param name="ofPool">How many of the pool are wanted.</param>
+    public ImmutableArray<Participant> Named(IEnumerable<Invitee> invitees, int ofPool) =>
+        [.. invitees.Select(one => one.Who).Where(who => !who.IsPlace && !Missing.Contains(who)), .. Any.Take(ofPool)];
+
     private const int QuarterHour = 15 * 60;
 
     /// <summary>What the clock of a zone shows for it.</summary>

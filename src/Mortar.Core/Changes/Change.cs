@@ -47,6 +47,12 @@ public enum Subject
 
     /// <summary>What somebody answered to an event they are named on.</summary>
     Answer,
+
+    /// <summary>Several times put to people as one question.</summary>
+    Proposal,
+
+    /// <summary>What somebody said to the times of such a question.</summary>
+    Vote,
 }
 
 /// <summary>One row of the log: what was before and what came after.</summary>

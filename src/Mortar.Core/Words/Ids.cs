@@ -21,5 +21,8 @@ public readonly record struct AskId(Guid Value);
 /// <summary>A link that gives a step on one calendar to whoever holds it.</summary>
 public readonly record struct LinkId(Guid Value);
 
+/// <summary>Several times put to people as one question.</summary>
+public readonly record struct ProposalId(Guid Value);
+
 /// <summary>All changes that one act of one person made; what one <em>Undo</em> takes back.</summary>
 public readonly record struct ChangeSetId(Guid Value);

@@ -6,6 +6,19 @@ public abstract record Outcome<T>
 {
     private Outcome() { }
 
+    /// <summary>A refusal in the words of another command, of which this one was a part.</summary>
+    /// <exception cref="InvalidOperationException">It is done, or about what one of them only has.</exception>
+    public Outcome<TOther> As<TOther>() =>
+        this switch
+        {
+            NotThere one => new Outcome<TOther>.NotThere(one.What),
+            NotAllowed one => new Outcome<TOther>.NotAllowed(one.Sentence),
+            VersionNeeded => new Outcome<TOther>.VersionNeeded(),
+            Unfit one => new Outcome<TOther>.Unfit(one.Problems),
+            Refused one => new Outcome<TOther>.Refused(one.Type, one.Sentence),
+            _ => throw new InvalidOperationException($"{GetType().Name} is no refusal of something else."),
+        };
+
     /// <summary>It is done.</summary>
     public sealed record Done(T Value) : Outcome<T>;
 

@@ -136,7 +136,7 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
                 row.Take(whole with { Guests = Attendees.Of(whole.Guests.Concat(people)) }, zones);
                 foreach (var person in people.Where(one => one != act.Actor))
                 {
-                    await Ask(row, person, act.Actor, cancellationToken);
+                    await Ask(row, person, act.Actor, Asking.Whether, cancellationToken);
                 }
 
                 return new Outcome<EventRow>.Done(row);
@@ -219,17 +219,16 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
         return new Outcome<AnswerRow>.Done(known);
     }
 
-    private async Task Ask(EventRow row, PersonId person, PersonId from, CancellationToken cancellationToken)
+    /// <summary>Writes to somebody named on an event, under the write lock of the one who calls. Links in earlier mails end.</summary>
+    internal async Task Ask(
+        EventRow row,
+        PersonId person,
+        PersonId from,
+        Asking asking,
+        CancellationToken cancellationToken
+    )
     {
-        var to = await (
-            from one in db.People
-            where one.Id == person
-            select one.Address
-                ?? db.Members.Where(member => member.PersonId == person)
-                    .Select(member => member.Address)
-                    .FirstOrDefault(address => address != null)
-        ).FirstOrDefaultAsync(cancellationToken);
-        if (to is null)
+        if (await db.MailedAt(person, cancellationToken) is not { } to)
         {
             return;
         }
@@ -256,6 +255,8 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
             (asked.Hash, asked.SentAt) = (LinkSecret.HashOf(secret), db.Now);
         }
 
-        db.Mails.Add(await letters.ToAttend(db, row.ToCore(), person, from, to, secret, zones, cancellationToken));
+        db.Mails.Add(
+            await letters.ToAttend(db, row.ToCore(), person, from, to, secret, asking, zones, cancellationToken)
+        );
     }
 }

@@ -146,6 +146,17 @@ public static class AnswerQueries
                 .ToListAsync(cancellationToken),
         ];
 
+    /// <summary>Where mail reaches somebody: the address of their account, else one they are known by in a group.</summary>
+    internal static Task<string?> MailedAt(this MortarDb db, PersonId person, CancellationToken cancellationToken) =>
+        (
+            from one in db.People
+            where one.Id == person
+            select one.Address
+                ?? db.Members.Where(member => member.PersonId == person)
+                    .Select(member => member.Address)
+                    .FirstOrDefault(address => address != null)
+        ).FirstOrDefaultAsync(cancellationToken);
+
     /// <summary>Whom a mailed link asks; <c>null</c> where it leads nowhere.</summary>
     public static Task<AskedRow?> AskedBy(this MortarDb db, string secret, CancellationToken cancellationToken)
     {

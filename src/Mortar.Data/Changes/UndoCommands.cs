@@ -89,15 +89,15 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
         return changes
             .Where(change =>
                 change.CalendarId is not null
-                && change.Subject is not (Subject.FineClash or Subject.Answer)
+                && change.Subject is not (Subject.FineClash or Subject.Answer or Subject.Vote)
                 && !given.Contains(change.SubjectId)
             )
             .Select(change =>
                 (
-                    change.Subject == Subject.Event
+                    change.Subject is Subject.Event or Subject.Proposal
                         ? AccessRules.ToAdd(roles[change.CalendarId!.Value])
                         : AccessRules.ToCoordinate(roles[change.CalendarId!.Value])
-                ).Refusal<int>("change", change.Subject == Subject.Event ? "Edit" : "Coordinate")
+                ).Refusal<int>("change", change.Subject is Subject.Event or Subject.Proposal ? "Edit" : "Coordinate")
             )
             .FirstOrDefault(refusal => refusal is not null);
     }
@@ -252,6 +252,8 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
             Subject.Link => await db.Links.FindAsync([new LinkId(one.SubjectId)], cancellationToken),
             Subject.LinkHolder => await db.LinkHolders.FindAsync([one.SubjectId], cancellationToken),
             Subject.Answer => await db.Answers.FindAsync([one.SubjectId], cancellationToken),
+            Subject.Proposal => await db.Proposals.FindAsync([new ProposalId(one.SubjectId)], cancellationToken),
+            Subject.Vote => await db.Votes.FindAsync([one.SubjectId], cancellationToken),
             Subject.FineClash => await db.FineClashes.FindAsync([one.SubjectId], cancellationToken),
             Subject.OpenAsk => await db.OpenAsks.FindAsync([new AskId(one.SubjectId)], cancellationToken),
             Subject.Ask => await db.Asks.FindAsync([new AskId(one.SubjectId)], cancellationToken),

@@ -70,7 +70,8 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
             cancellationToken
         );
 
-    private async Task<Outcome<EventRow>> Create(
+    /// <summary>Under the write lock of the one who calls.</summary>
+    internal async Task<Outcome<EventRow>> Create(
         Act act,
         EventId id,
         EventWish wish,

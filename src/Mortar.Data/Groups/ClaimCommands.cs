@@ -80,6 +80,36 @@ public sealed class ClaimCommands(MortarDb db)
             }
         }
 
+        var votes = await db
+            .Votes.Where(row => row.PersonId == from || row.PersonId == to)
+            .ToListAsync(cancellationToken);
+        foreach (var row in votes.Where(row => row.PersonId == from))
+        {
+            if (!votes.Exists(own => own.PersonId == to && own.ProposalId == row.ProposalId))
+            {
+                row.PersonId = to;
+            }
+        }
+
+        var proposed = await db
+            .ProposalAsked.Where(row => row.PersonId == from || row.PersonId == to)
+            .ToListAsync(cancellationToken);
+        foreach (var row in proposed.Where(row => row.PersonId == from))
+        {
+            db.ProposalAsked.Remove(row);
+            if (!proposed.Exists(own => own.PersonId == to && own.ProposalId == row.ProposalId))
+            {
+                db.ProposalAsked.Add(
+                    new ProposalAskedRow
+                    {
+                        ProposalId = row.ProposalId,
+                        PersonId = to,
+                        Hash = row.Hash,
+                    }
+                );
+            }
+        }
+
         var asked = await db
             .Asked.Where(row => row.PersonId == from || row.PersonId == to)
             .ToListAsync(cancellationToken);

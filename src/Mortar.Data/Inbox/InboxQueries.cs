@@ -149,6 +149,7 @@ public sealed class InboxQueries(MortarDb db, ZoneClock zones)
         {
             var sentence =
                 one.change.Subject == Subject.Member ? await OfMember(one.change, one.Name, cancellationToken)
+                : one.change.Subject == Subject.Vote ? await OfVote(person, one.change, cancellationToken)
                 : one.change.Subject == Subject.Answer ? await OfAnswer(person, one.change, one.Name, cancellationToken)
                 : Sentence(one.change, one.Name, await NameAt(one.change, cancellationToken));
             if (sentence is not null)
@@ -286,6 +287,36 @@ public sealed class InboxQueries(MortarDb db, ZoneClock zones)
             Answer.Declined => $"{who} does not come to {title}{by}.",
             _ => null,
         };
+    }
+
+    /// <summary>What is said to the times of a question, to who put it and can still settle it.</summary>
+    private async Task<string?> OfVote(PersonId reader, ChangeRow change, CancellationToken cancellationToken)
+    {
+        if (change.After is not { } text)
+        {
+            return null;
+        }
+
+        var vote = StoredText.Read<VoteRow>(text);
+        var row = await db.OpenProposal(vote.ProposalId, cancellationToken);
+        if (
+            row is null
+            || Proposals.ToSettle(
+                (await db.StandingOf(reader, row.CalendarId, cancellationToken)).Role,
+                reader,
+                row.ProposedBy
+            ) != Verdict.Granted
+        )
+        {
+            return null;
+        }
+
+        var who = await db
+            .People.Where(one => one.Id == vote.PersonId)
+            .Select(one => one.Name)
+            .SingleAsync(cancellationToken);
+        var suit = vote.ToCore().Votes.Count(one => one.Value != Vote.No);
+        return $"“{row.Title}”: {Wording.Count(suit, "of the times suits", "of the times suit")} {who}.";
     }
 
     /// <summary>What a grant's or invitation's change says to the one it concerns; <c>null</c> where it says nothing new.</summary>

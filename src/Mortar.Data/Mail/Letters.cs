@@ -1,14 +1,26 @@
+using System.Diagnostics;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Events;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
+using Mortar.Data.Availability;
 using Mortar.Data.Groups;
 using Mortar.Data.Store;
 using NodaTime;
 
 namespace Mortar.Data.Mail;
+
+/// <summary>Why somebody named on an event is written to.</summary>
+public enum Asking
+{
+    /// <summary>Whether they come.</summary>
+    Whether,
+
+    /// <summary>That one of several times was settled.</summary>
+    Settled,
+}
 
 /// <summary>Writes the mails that Mortar sends.</summary>
 /// <param name="publicUrl">Where people reach Mortar, without a slash at the end; links begin with it.</param>
@@ -136,6 +148,7 @@ public sealed class Letters(string publicUrl)
         PersonId from,
         string address,
         string secret,
+        Asking asking,
         ZoneClock zones,
         CancellationToken cancellationToken
     )
@@ -152,14 +165,26 @@ public sealed class Letters(string publicUrl)
             : string.Empty;
         var place = whole.Content.Place.Length > 0 ? $"\n{whole.Content.Place}" : string.Empty;
         var notes = whole.Content.Notes.Length > 0 ? $"\n\n{whole.Content.Notes}" : string.Empty;
+        var (subject, opening) = asking switch
+        {
+            Asking.Whether => (
+                $"{names[from]} asks whether you come: {title}",
+                $"{names[from]} asks whether you come:"
+            ),
+            Asking.Settled => (
+                $"It is settled: {title}, {when}",
+                $"{names[from]} settled on this time. What you said to it is your answer; you can still change it."
+            ),
+            _ => throw new UnreachableException(),
+        };
         return new MailRow
         {
             To = address,
-            Subject = PlainText.Shorten($"{names[from]} asks whether you come: {title}", 180),
+            Subject = PlainText.Shorten(subject, 180),
             Body = $"""
                 Hello {names[person]},
 
-                {names[from]} asks whether you come:
+                {opening}
 
                 {title}
                 {when} ({zone.Id}){repeats}{place}{notes}
@@ -170,6 +195,59 @@ public sealed class Letters(string publicUrl)
             AsksAbout = whole.Id.Value,
             AskedBy = from.Value,
             AnswersTo = $"{AnswerPrefix}{secret}",
+            WrittenAt = db.Now,
+            DueAt = db.Now,
+        };
+    }
+
+    /// <summary>The mail that asks which of several times suit, with the link by which that is said, account or not.</summary>
+    public async Task<MailRow> ToPropose(
+        MortarDb db,
+        ProposalRow proposal,
+        PersonId person,
+        string address,
+        string secret,
+        ZoneClock zones,
+        CancellationToken cancellationToken
+    )
+    {
+        var names = await db
+            .People.Where(one => one.Id == person || one.Id == proposal.ProposedBy)
+            .ToDictionaryAsync(one => one.Id, one => one.Name, cancellationToken);
+        var zone = await db.ZoneOf(person, zones, cancellationToken);
+        var year = db.Now.InZone(zone).Year;
+        var times = string.Join(
+            '\n',
+            proposal
+                .ToTimes()
+                .Select(time =>
+                    EventTime.InZone(
+                        time.Start.InZone(zone).LocalDateTime,
+                        time.End.InZone(zone).LocalDateTime,
+                        zone.Id
+                    )
+                )
+                .Select(time => $"- {RangeSentence.For(time, year)}")
+        );
+        var place = proposal.Place.Length > 0 ? $"\n{proposal.Place}" : string.Empty;
+        var notes = proposal.Notes.Length > 0 ? $"\n\n{proposal.Notes}" : string.Empty;
+        var from = names[proposal.ProposedBy];
+        return new MailRow
+        {
+            To = address,
+            Subject = PlainText.Shorten($"{from} asks which time suits you: {proposal.Title}", 180),
+            Body = $"""
+                Hello {names[person]},
+
+                {from} asks which of these times suit you ({zone.Id}):
+
+                {proposal.Title}{place}{notes}
+
+                {times}
+
+                Say it here, you need no account for it:
+                {publicUrl}/suits/{secret}
+                """.ReplaceLineEndings("\n"),
             WrittenAt = db.Now,
             DueAt = db.Now,
         };

@@ -22,6 +22,7 @@ internal static class Conversions
         builder.Properties<EventId>().HaveConversion<EventIds>();
         builder.Properties<InvitationId>().HaveConversion<InvitationIds>();
         builder.Properties<AskId>().HaveConversion<AskIds>();
+        builder.Properties<ProposalId>().HaveConversion<ProposalIds>();
         builder.Properties<LinkId>().HaveConversion<LinkIds>();
         builder.Properties<ChangeSetId>().HaveConversion<ChangeSetIds>();
         builder.Properties<Instant>().HaveConversion<Instants>();
@@ -52,6 +53,9 @@ internal static class Conversions
         : ValueConverter<InvitationId, Guid>(id => id.Value, value => new InvitationId(value));
 
     private sealed class AskIds() : ValueConverter<AskId, Guid>(id => id.Value, value => new AskId(value));
+
+    private sealed class ProposalIds()
+        : ValueConverter<ProposalId, Guid>(id => id.Value, value => new ProposalId(value));
 
     private sealed class LinkIds() : ValueConverter<LinkId, Guid>(id => id.Value, value => new LinkId(value));
 

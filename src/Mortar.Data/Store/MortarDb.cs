@@ -65,6 +65,12 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
 
     public DbSet<AskedRow> Asked => Set<AskedRow>();
 
+    public DbSet<ProposalRow> Proposals => Set<ProposalRow>();
+
+    public DbSet<ProposalAskedRow> ProposalAsked => Set<ProposalAskedRow>();
+
+    public DbSet<VoteRow> Votes => Set<VoteRow>();
+
     public DbSet<ChangeRow> Changes => Set<ChangeRow>();
 
     public DbSet<AddressRow> Addresses => Set<AddressRow>();

@@ -20,6 +20,7 @@ using Mortar.Server.Features.Imports;
 using Mortar.Server.Features.Inbox;
 using Mortar.Server.Features.PostRoom;
 using Mortar.Server.Features.Preferences;
+using Mortar.Server.Features.Proposals;
 using Mortar.Server.Features.Shelf;
 using Mortar.Server.Features.Wall;
 using Mortar.Server.Live;
@@ -69,6 +70,7 @@ internal static class MortarHost
         builder.Services.AddWall();
         builder.Services.AddAvailability();
         builder.Services.AddAnswers();
+        builder.Services.AddProposals();
         builder.Services.AddImports();
         builder.Services.AddChanges();
         builder.Services.AddInbox();
@@ -104,6 +106,7 @@ internal static class MortarHost
         api.MapWall();
         api.MapAvailability();
         api.MapAnswers();
+        api.MapProposals();
         api.MapImports();
         api.MapChanges();
         api.MapInbox();

@@ -5,6 +5,7 @@ using Mortar.Core.Access;
 using Mortar.Core.Changes;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
+using Mortar.Data.Availability;
 using Mortar.Data.Changes;
 using Mortar.Data.Events;
 using Mortar.Data.Store;
@@ -202,7 +203,17 @@ internal sealed class ChangeReader(
             await Users([.. coordinators.Union(concerned)]).SendAsync("inboxChanged", cancellationToken);
         }
 
-        if (entries.Exists(entry => entry.Subject is Subject.Answer))
+        var proposals = entries
+            .Where(entry => entry.Subject is Subject.Proposal)
+            .Select(entry => new ProposalId(entry.SubjectId))
+            .ToList();
+        if (proposals.Count > 0)
+        {
+            var asked = await db.AskedWhichSuits(proposals, cancellationToken);
+            await Users([.. asked.Union(concerned)]).SendAsync("inboxChanged", cancellationToken);
+        }
+
+        if (entries.Exists(entry => entry.Subject is Subject.Answer or Subject.Vote))
         {
             await Users(concerned).SendAsync("inboxChanged", cancellationToken);
         }

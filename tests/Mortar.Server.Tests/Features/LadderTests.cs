@@ -52,6 +52,22 @@ public class LadderTests
         ),
         (
             "PUT",
+            "proposals/{newId}",
+            calendar => new
+            {
+                calendarId = calendar.Value,
+                title = "Glaze day",
+                times = new[]
+                {
+                    new { start = "2026-03-16T20:00:00", end = "2026-03-16T21:00:00" },
+                    new { start = "2026-03-17T20:00:00", end = "2026-03-17T21:00:00" },
+                },
+                personIds = new[] { DemoPeople.Ines.Id.Value },
+            },
+            [404, 403, 403, 403, 204, 204, 204]
+        ),
+        (
+            "PUT",
             "events/{eventId}/editors",
             _ => new { personIds = Array.Empty<Guid>() },
             [404, 404, 403, 403, 403, 200, 200]
@@ -283,6 +299,13 @@ public class LadderTests
             "POST free",
             "GET answering/{secret}", // these by AnswerTests
             "PUT answering/{secret}",
+            "GET proposals", // these by ProposalTests
+            "DELETE proposals/{proposalId}",
+            "POST proposals/{proposalId}/ask-again",
+            "POST proposals/{proposalId}/settle",
+            "PUT proposals/{proposalId}/votes",
+            "GET suits/{secret}",
+            "PUT suits/{secret}",
             "GET clashes", // these by ClashTests
             "POST clashes/{key}/fine",
             "GET ribbon",
@@ -328,6 +351,7 @@ public class LadderTests
         route.StartsWith("events", StringComparison.Ordinal) ? "{eventId}"
         : route.Contains("imports", StringComparison.Ordinal) ? "{importId}"
         : route.Contains("links", StringComparison.Ordinal) ? "{linkId}"
+        : route.Contains("proposals", StringComparison.Ordinal) ? "{proposalId}"
         : route.Contains("asks", StringComparison.Ordinal) ? "{askId}"
         : "{invitationId}";
 

@@ -548,6 +548,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/proposals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ReadProposals"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/changes/{set}/undo": {
         parameters: {
             query?: never;
@@ -1236,6 +1252,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/proposals/{proposalId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["Propose"];
+        post?: never;
+        delete: operations["WithdrawProposal"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/proposals/{proposalId}/ask-again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["AskAgainWhichSuits"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/proposals/{proposalId}/settle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["SettleProposal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/proposals/{proposalId}/votes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["Vote"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/suits/{secret}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ReadProposal"];
+        put: operations["VoteByMail"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calendars/{calendarId}/imports/{importId}": {
         parameters: {
             query?: never;
@@ -1667,6 +1763,7 @@ export interface components {
             inHours: boolean;
             missing: string[];
             any: string[];
+            named: string[];
             elsewhere: components["schemas"]["FindGapsElsewhereBody"][];
         };
         FindGapsObstacleBody: {
@@ -2050,6 +2147,87 @@ export interface components {
         };
         /** @enum {string} */
         Presence: "free" | "outsideHours" | "tentative" | "busy" | "away";
+        ProposalsAskedBody: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            whose: string;
+            name: null | string;
+            from: string;
+            title: string;
+            place: string;
+            notes: string;
+            times: components["schemas"]["ProposalsTimeBody"][];
+            comment: string;
+        };
+        ProposalsBody: {
+            waiting: components["schemas"]["ProposalsAskedBody"][];
+            toSettle: components["schemas"]["ProposalsCountedBody"][];
+        };
+        ProposalsCountedBody: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            calendarId: string;
+            calendarName: string;
+            title: string;
+            place: string;
+            people: components["schemas"]["ProposalsPersonBody"][];
+            times: components["schemas"]["ProposalsTallyBody"][];
+            best: null | components["schemas"]["Instant"];
+        };
+        ProposalsNewBody: {
+            /** Format: uuid */
+            calendarId: string;
+            title: null | string;
+            place: null | string;
+            notes: null | string;
+            times: components["schemas"]["ProposalsStretchBody"][];
+            personIds: string[];
+        };
+        ProposalsPersonBody: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            comment: string;
+        };
+        ProposalsSettleBody: {
+            at: components["schemas"]["Instant"];
+        };
+        ProposalsSettledBody: {
+            /** Format: uuid */
+            eventId: string;
+        };
+        ProposalsStretchBody: {
+            start: components["schemas"]["LocalDateTime"];
+            end: components["schemas"]["LocalDateTime"];
+        };
+        ProposalsTallyBody: {
+            at: components["schemas"]["Instant"];
+            start: components["schemas"]["LocalDateTime"];
+            end: components["schemas"]["LocalDateTime"];
+            yes: string[];
+            ifNeedBe: string[];
+            no: string[];
+            silent: string[];
+        };
+        ProposalsTimeBody: {
+            at: components["schemas"]["Instant"];
+            start: components["schemas"]["LocalDateTime"];
+            end: components["schemas"]["LocalDateTime"];
+            vote: null | components["schemas"]["Vote"];
+            presence: null | components["schemas"]["Presence"];
+        };
+        ProposalsVoteBody: {
+            at: components["schemas"]["Instant"];
+            vote: components["schemas"]["Vote"];
+        };
+        ProposalsVotesBody: {
+            votes: components["schemas"]["ProposalsVoteBody"][];
+            comment?: null | string;
+            /** Format: uuid */
+            for?: null | string;
+        };
         /** @enum {string} */
         Purpose: "events" | "away" | "place";
         /** @enum {string} */
@@ -2232,6 +2410,13 @@ export interface components {
         };
         /** @enum {string} */
         Tint: "even" | "deep" | "pale" | "flecked";
+        /** @enum {string} */
+        Vote: "yes" | "ifNeedBe" | "no";
+        VoteByMailBody: {
+            asked: components["schemas"]["ProposalsAskedBody"];
+            zone: string;
+            over: null | string;
+        };
         WallBody: {
             from: components["schemas"]["LocalDate"];
             to: components["schemas"]["LocalDate"];
@@ -3157,6 +3342,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadCoverDayBody"][];
+                };
+            };
+        };
+    };
+    ReadProposals: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalsBody"];
                 };
             };
         };
@@ -4431,6 +4636,166 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["AnswersAnswerBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Propose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                proposalId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProposalsNewBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    WithdrawProposal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                proposalId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    AskAgainWhichSuits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                proposalId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    SettleProposal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                proposalId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProposalsSettleBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalsSettledBody"];
+                };
+            };
+        };
+    };
+    Vote: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                proposalId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProposalsVotesBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    ReadProposal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VoteByMailBody"];
+                };
+            };
+        };
+    };
+    VoteByMail: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProposalsVotesBody"];
             };
         };
         responses: {

@@ -24,6 +24,10 @@ const AnswerPage = lazy(() =>
   import('../features/answers/AnswerPage').then((module) => ({ default: module.AnswerPage })),
 )
 
+const SuitsPage = lazy(() =>
+  import('../features/proposals/SuitsPage').then((module) => ({ default: module.SuitsPage })),
+)
+
 /** Chooses between what is there for everybody and what is there for who is signed in. */
 export function App() {
   const session = useQuery(sessionQuery)
@@ -48,6 +52,14 @@ export function App() {
         element={
           <Suspense fallback={null}>
             <AnswerPage />
+          </Suspense>
+        }
+      />
+      <Route
+        path="/suits/:secret"
+        element={
+          <Suspense fallback={null}>
+            <SuitsPage />
           </Suspense>
         }
       />

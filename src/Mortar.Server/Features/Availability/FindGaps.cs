@@ -65,6 +65,7 @@ internal static class FindGaps
     /// <param name="InHours">Whether that is inside the usual hours of all who are free.</param>
     /// <param name="Missing">Those who are taken in it.</param>
     /// <param name="Any">Those of the pool who are free in it.</param>
+    /// <param name="Named">Who is named on what is made in it.</param>
     /// <param name="Elsewhere">What the clock shows then for people elsewhere.</param>
     internal sealed record GapBody(
         LocalDateTime Start,
@@ -74,6 +75,7 @@ internal static class FindGaps
         bool InHours,
         IReadOnlyList<Guid> Missing,
         IReadOnlyList<Guid> Any,
+        IReadOnlyList<Guid> Named,
         IReadOnlyList<ElsewhereBody> Elsewhere
     );
 
@@ -170,7 +172,7 @@ internal static class FindGaps
         return TypedResults.Ok(
             new Answer(
                 [.. known.Select(one => new AskedBody(one.Who.Id, one.Who.IsPlace, one.Name, one.Time.Knowledge))],
-                [.. gaps.Take(MostTold).Select(gap => Of(gap, question.Length, window.Reader, known))],
+                [.. gaps.Take(MostTold).Select(gap => Of(gap, question, body.Any?.Count ?? 0, window.Reader, known))],
                 gaps.Length > MostTold,
                 gaps.IsEmpty ? Of(WhyNoGap.Of(question), window.Reader) : null
             )
@@ -206,9 +208,16 @@ internal static class FindGaps
         return problems;
     }
 
-    private static GapBody Of(Gap gap, Duration length, DateTimeZone zone, IReadOnlyList<KnownParticipant> known)
+    private static GapBody Of(
+        Gap gap,
+        GapQuestion question,
+        int ofPool,
+        DateTimeZone zone,
+        IReadOnlyList<KnownParticipant> known
+    )
     {
-        var suggested = gap.Suggested(length);
+        var suggested = gap.Suggested(question.Length);
+        var named = gap.Named(question.Invitees, ofPool);
         return new GapBody(
             Local(gap.Span.Start, zone),
             Local(gap.Span.End, zone),
@@ -217,9 +226,10 @@ internal static class FindGaps
             gap.InHours is not null,
             [.. gap.Missing.Select(who => who.Id)],
             [.. gap.Any.Select(who => who.Id)],
+            [.. named.Select(who => who.Id)],
             [
                 .. known
-                    .Where(one => !one.Who.IsPlace && !one.Zone.Equals(zone))
+                    .Where(one => named.Contains(one.Who) && !one.Zone.Equals(zone))
                     .GroupBy(one => one.Zone)
                     .Select(there => new ElsewhereBody(
                         [.. there.Select(one => one.Who.Id)],

@@ -96,10 +96,16 @@ internal static class InboxSetup
         var invitations = await inbox.Waiting(acting.Person, cancellationToken);
         var asks = await inbox.Asks(acting.Person, cancellationToken);
         var open = await inbox.OpenAsks(acting.Person, cancellationToken);
+        var proposals = await db.ProposalsWaiting(acting.Person, cancellationToken);
         var notices = await inbox.Notices(acting.Person, cancellationToken);
         return TypedResults.Ok(
             new Body(
-                invitations.Count + asks.Count + open.Count + waiting.Count + notices.Count(notice => !notice.Seen),
+                invitations.Count
+                    + asks.Count
+                    + open.Count
+                    + waiting.Count
+                    + proposals.Count
+                    + notices.Count(notice => !notice.Seen),
                 [
                     .. invitations.Select(one => new InvitationBody(
                         one.Id.Value,

@@ -1,14 +1,15 @@
 import { type ReactNode, useId, useState } from 'react'
 import { fieldProblem, sentenceOf } from '../../api/problem'
 import { DateField } from '../../app/DateField'
-import { clockText, lengthText, longDayText } from '../../app/dates'
-import { Button } from '../../ui/Button'
+import { lengthText, longDayText } from '../../app/dates'
 import { Choice } from '../../ui/Choice'
 import { inputLook } from '../../ui/TextField'
 import { Desk } from '../wall/Desk'
-import { addDays, dateOf, daysBetween, minutesBetween } from '../wall/times'
+import { addDays, daysBetween } from '../wall/times'
 import type { Gap, GapAnswer } from './availabilityQueries'
-import { type GapForm, type Need, namedIn } from './gapForm'
+import { GapList } from './GapList'
+import { type GapForm, lengths, type Need } from './gapForm'
+import { NoGap } from './NoGap'
 
 interface GapDeskProps {
   form: GapForm
@@ -19,9 +20,15 @@ interface GapDeskProps {
   onForm: (form: GapForm) => void
   /** A gap is chosen: the new event is filled in. */
   onChoose: (gap: Gap) => void
+  /** What is kept, to be put to people. */
+  kept: readonly Gap[]
+  onKeep: (kept: readonly Gap[]) => void
+  onPropose: () => void
   /** Somewhere else on the wall is looked at. */
   onGo: (day: string) => void
   onClose: () => void
+  /** What stands below: questions that wait to be settled. */
+  children?: ReactNode
 }
 
 const needs: readonly { value: Need; label: string }[] = [
@@ -30,7 +37,6 @@ const needs: readonly { value: Need; label: string }[] = [
   { value: 'any', label: 'is one of some' },
 ]
 
-const lengths = [15, 30, 45, 60, 90, 120, 180, 240, 480]
 const spans = [1, 2, 4, 12]
 const margins = [0, 15, 30, 60]
 
@@ -43,8 +49,12 @@ export function GapDesk({
   error,
   onForm,
   onChoose,
+  kept,
+  onKeep,
+  onPropose,
   onGo,
   onClose,
+  children,
 }: GapDeskProps) {
   const names = new Map([
     ...people.map((one) => [one.personId, one.name] as const),
@@ -198,25 +208,18 @@ export function GapDesk({
         )}
         {answer?.why && <NoGap why={answer.why} form={form} nameOf={nameOf} onForm={onForm} onGo={onGo} />}
         {answer && answer.gaps.length > 0 && (
-          <section aria-label="Gaps found">
-            <h3 className="mb-1 text-base" role="status">
-              {answer.more
-                ? 'The best of many'
-                : `${answer.gaps.length} ${answer.gaps.length === 1 ? 'gap' : 'gaps'}`}
-            </h3>
-            <ol className="grid gap-1">
-              {answer.gaps.map((gap) => (
-                <GapItem
-                  key={`${gap.start}/${gap.end}/${gap.missing.join()}`}
-                  gap={gap}
-                  form={form}
-                  nameOf={nameOf}
-                  onChoose={() => onChoose(gap)}
-                />
-              ))}
-            </ol>
-          </section>
+          <GapList
+            gaps={answer.gaps}
+            more={answer.more}
+            count={form.count}
+            kept={kept}
+            nameOf={nameOf}
+            onChoose={onChoose}
+            onKeep={onKeep}
+            onPropose={onPropose}
+          />
         )}
+        {children}
       </div>
     </Desk>
   )
@@ -294,124 +297,3 @@ function Adding({ offered, onAdd }: { offered: readonly Offered[]; onAdd: (one: 
     </div>
   )
 }
-
-interface GapItemProps {
-  gap: Gap
-  form: GapForm
-  nameOf: (id: string) => string
-  onChoose: () => void
-}
-
-function GapItem({ gap, form, nameOf, onChoose }: GapItemProps) {
-  const named = namedIn(form, gap.missing, gap.any)
-  return (
-    <li className="flex items-stretch border border-gap-edge bg-gap-tint">
-      <button
-        type="button"
-        onClick={onChoose}
-        title="Make an event there"
-        className="written min-w-0 flex-1 px-2 py-1.5 text-left hover:bg-gap/40"
-      >
-        <span className="block font-bold">
-          {longDayText(gap.suggested)}, {clockText(gap.suggested)}
-        </span>
-        <span className="block text-[12px] text-cement-900">
-          {freeText(gap)}
-          {!gap.inHours && '; outside usual hours'}
-          {gap.any.length > 0 && `; with ${gap.any.slice(0, form.count).map(nameOf).join(', ')}`}
-        </span>
-        {gap.missing.length > 0 && (
-          <span className="block text-[12px] text-cement-900">
-            without {gap.missing.map(nameOf).join(', ')}
-          </span>
-        )}
-        {gap.elsewhere
-          .filter((there) => there.people.some((id) => named.includes(id)))
-          .map((there) => (
-            <span key={there.zone} className="block text-[12px] text-cement-900">
-              {clockText(there.start)}
-              {dateOf(there.start) !== dateOf(gap.suggested) && ` on ${longDayText(there.start)}`} for{' '}
-              {there.people
-                .filter((id) => named.includes(id))
-                .map(nameOf)
-                .join(', ')}
-            </span>
-          ))}
-      </button>
-    </li>
-  )
-}
-
-/** "free 10:00 – 13:00", or for how long where it goes over days. */
-function freeText(gap: Gap): string {
-  return dateOf(gap.start) === dateOf(gap.end)
-    ? `free ${clockText(gap.start)} – ${clockText(gap.end)}`
-    : `free for ${lengthText(minutesBetween(gap.start, gap.end))}, from ${longDayText(gap.start)} ${clockText(gap.start)}`
-}
-
-interface NoGapProps {
-  why: NonNullable<GapAnswer['why']>
-  form: GapForm
-  nameOf: (id: string) => string
-  onForm: (form: GapForm) => void
-  onGo: (day: string) => void
-}
-
-/** No gap: who stands in the way most, and what would make room, each done by a press. */
-function NoGap({ why, form, nameOf, onForm, onGo }: NoGapProps): ReactNode {
-  const alone = why.obstacles.filter((one) => one.first !== null)
-  const [most] = why.obstacles
-  const longest = why.longestStart && why.longestEnd ? minutesBetween(why.longestStart, why.longestEnd) : 0
-  const shorter = lengths.findLast((minutes) => minutes <= longest && minutes < form.minutes)
-  return (
-    <section aria-label="No gap" className="grid gap-2 border-l-4 border-ink pl-3">
-      <p role="status" className="written font-bold">
-        There is no gap of {lengthText(form.minutes)} in these days.
-      </p>
-      {alone.length === 0 && most && (
-        <p className="written">
-          {nameOf(most.id)} is taken most ({lengthText(most.minutes)}), and not alone in the way.
-        </p>
-      )}
-      {alone.slice(0, 3).map(
-        (one) =>
-          one.first && (
-            <div key={one.id}>
-              <Button
-                onClick={() => {
-                  onForm(without(form, one.id))
-                  onGo(dateOf(one.first ?? form.from))
-                }}
-              >
-                Without {nameOf(one.id)}: {longDayText(one.first)}, {clockText(one.first)}
-              </Button>
-            </div>
-          ),
-      )}
-      {shorter && why.longestStart && (
-        <div>
-          <Button
-            onClick={() => {
-              onForm({ ...form, minutes: shorter })
-              onGo(dateOf(why.longestStart ?? form.from))
-            }}
-          >
-            For {lengthText(shorter)}: {longDayText(why.longestStart)}, {clockText(why.longestStart)}
-          </Button>
-        </div>
-      )}
-      {form.hours === 'kept' && (
-        <div>
-          <Button onClick={() => onForm({ ...form, hours: 'preferred' })}>Also outside usual hours</Button>
-        </div>
-      )}
-    </section>
-  )
-}
-
-/** Somebody is welcome instead of needed; a place is left out. */
-const without = (form: GapForm, id: string): GapForm => ({
-  ...form,
-  people: form.people.map((one) => (one.id === id ? { ...one, need: 'optional' } : one)),
-  places: form.places.filter((one) => one !== id),
-})

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { asksForSomebody, gapForm, namedIn, questionOf } from './gapForm'
+import { asksForSomebody, gapForm, questionOf } from './gapForm'
 
 const form = {
   ...gapForm(['ines', 'dele', 'mei', 'priya'], ['kiln'], '2026-03-09', '2026-03-22', 60, null),
@@ -24,11 +24,6 @@ describe('what is looked for', () => {
   it('asks for no more of many than there are', () => {
     expect(questionOf({ ...form, count: 9 }).any?.count).toBe(2)
     expect(questionOf(gapForm(['ines'], [], '2026-03-09', '2026-03-22', 60, null)).any).toBeNull()
-  })
-
-  it('names on what is made those who are free in the gap', () => {
-    expect(namedIn(form, ['priya'], ['mei', 'dele'])).toEqual(['ines', 'mei'])
-    expect(namedIn(form, [], ['dele'])).toEqual(['ines', 'priya', 'dele'])
   })
 
   it('is nothing while nobody is chosen', () => {

@@ -19,6 +19,9 @@ export interface GapForm {
   group: string | null
 }
 
+/** The lengths that are offered, in minutes. */
+export const lengths: readonly number[] = [15, 30, 45, 60, 90, 120, 180, 240, 480]
+
 export const gapForm = (
   people: readonly string[],
   places: readonly string[],
@@ -59,9 +62,3 @@ export function questionOf(form: GapForm): GapQuestion {
 
 /** Whether there is anybody to look for. */
 export const asksForSomebody = (form: GapForm): boolean => form.people.length + form.places.length > 0
-
-/** Who is to be named on what is made in a gap: those who are free in it. */
-export const namedIn = (form: GapForm, missing: readonly string[], any: readonly string[]): string[] => [
-  ...form.people.filter((one) => one.need !== 'any' && !missing.includes(one.id)).map((one) => one.id),
-  ...any.slice(0, form.count),
-]

@@ -27,9 +27,12 @@ const ahead = 13
 /** What is looked for on the desk and found, and what those in view have in common. */
 export function useGaps({ isOpen, hasTogether, people, first, last, today, minutes, group }: UseGapsOptions) {
   const [form, setForm] = useState<GapForm | null>(null)
+  const [kept, setKept] = useState<readonly Gap[]>(none)
   const from = first > today ? first : today
-  const begin = (ids: readonly string[], places: readonly string[] = []) =>
+  const begin = (ids: readonly string[], places: readonly string[] = []) => {
+    setKept(none)
     setForm(gapForm(ids, places, from, addDays(from, ahead), minutes, group))
+  }
   const asked = useMemo(() => form && questionOf(form), [form])
   const answer = useQuery({
     ...gapsQuery(asked ?? questionOf(gapForm([], [], from, from, minutes, group))),
@@ -48,6 +51,8 @@ export function useGaps({ isOpen, hasTogether, people, first, last, today, minut
     form,
     setForm,
     begin,
+    kept,
+    setKept,
     answer: isAsked && asksForSomebody(form) ? answer.data : undefined,
     error: isAsked ? answer.error : null,
     /** What is lit on the wall. */

@@ -5,6 +5,9 @@ import { momentText } from '../../app/dates'
 import { Page } from '../../ui/Page'
 import { QuestionCard } from '../answers/QuestionCard'
 import { AnswerButtons } from '../invitation/AnswerButtons'
+import { proposalsQuery } from '../proposals/proposalQueries'
+import { ToSettleCard } from '../proposals/ToSettleCard'
+import { WhichCard } from '../proposals/WhichCard'
 import { AskCard } from './AskCard'
 import { inboxQuery, seeInbox } from './inboxQuery'
 import { OpenAskCard } from './OpenAskCard'
@@ -13,6 +16,7 @@ import { OpenAskCard } from './OpenAskCard'
 export function InboxPage() {
   const inbox = useQuery(inboxQuery)
   const { invitations = [], asks = [], openAsks = [], questions = [], notices = [] } = inbox.data ?? {}
+  const { waiting = [], toSettle = [] } = useQuery(proposalsQuery).data ?? {}
   // A mail leads to the request it is about.
   const meant = useSearchParams()[0].get('ask')
   const newest = notices.find((notice) => !notice.seen)?.sequence
@@ -24,7 +28,9 @@ export function InboxPage() {
   return (
     <Page title="Inbox">
       {inbox.data &&
-        invitations.length + asks.length + openAsks.length + questions.length + notices.length === 0 && (
+        [invitations, asks, openAsks, questions, notices, waiting, toSettle].every(
+          (one) => one.length === 0,
+        ) && (
           <p className="text-cement-700">
             Nothing waits for you. Invitations and requests arrive here, and what changes for you.{' '}
             <Link to="/week" className="underline underline-offset-2">
@@ -33,6 +39,9 @@ export function InboxPage() {
           </p>
         )}
       <ul className="grid gap-3">
+        {waiting.map((asked) => (
+          <WhichCard key={`${asked.id}/${asked.whose}`} asked={asked} />
+        ))}
         {questions.map((question) => (
           <QuestionCard key={`${question.event.eventId}/${question.whose}`} question={question} />
         ))}
@@ -66,6 +75,16 @@ export function InboxPage() {
           </li>
         ))}
       </ul>
+      {toSettle.length > 0 && (
+        <>
+          <h2 className="mt-8 mb-2 text-base">What you asked</h2>
+          <ul className="grid gap-2">
+            {toSettle.map((one) => (
+              <ToSettleCard key={one.id} proposal={one} />
+            ))}
+          </ul>
+        </>
+      )}
       {notices.length > 0 && (
         <>
           <h2 className="mt-8 mb-2 text-base">What changed for you</h2>

@@ -26,7 +26,7 @@ export function AgendaList({
   names,
   withNotes = false,
   lit = [],
-  onLit = () => undefined,
+  onLit = null,
 }: AgendaListProps) {
   const first = days[0] ?? ''
   const byDay = useMemo(() => {

@@ -27,6 +27,11 @@ export function lightsOn(gaps: readonly Gap[], day: string): Light[] {
 const lightWords = ({ gap, from, to }: Light, day: string): string =>
   `${clockOf(day, from)} – ${clockOf(day, to)}${gap.missing.length > 0 ? ` without ${gap.missing.length}` : ''}`
 
+const lightLabel = (light: Light, day: string, isGap: boolean): string =>
+  isGap
+    ? `Gap on ${longDayText(day)}, ${lightWords(light, day)}: make an event in it`
+    : `Proposed on ${longDayText(day)}, ${lightWords(light, day)}`
+
 const clockOf = (day: string, minute: number) =>
   clockText(
     `${day}T${String(Math.floor((minute % 1440) / 60)).padStart(2, '0')}:${String(minute % 60).padStart(2, '0')}:00`,
@@ -36,7 +41,8 @@ interface LightsProps {
   day: string
   gaps: readonly Gap[]
   scale: Scale
-  onLit: (gap: Gap) => void
+  /** What pressing one does; null where they are only to be seen. */
+  onLit: ((gap: Gap) => void) | null
 }
 
 /** Gaps on a column of hours, under its bricks: lit, with what they are at their head. */
@@ -54,8 +60,9 @@ export function Lights({ day, gaps, scale, onLit }: LightsProps) {
           >
             <button
               type="button"
-              onClick={() => onLit(light.gap)}
-              aria-label={`Gap on ${longDayText(day)}, ${lightWords(light, day)}: make an event in it`}
+              disabled={onLit === null}
+              onClick={() => onLit?.(light.gap)}
+              aria-label={lightLabel(light, day, onLit !== null)}
               className="pointer-events-auto absolute right-0 bottom-0 max-w-full truncate bg-gap px-1 text-[11px] leading-4 font-bold text-on-gap"
             >
               {lightWords(light, day)}
@@ -77,7 +84,7 @@ export function LightStrips({
   day: string
   gaps: readonly Gap[]
   most: number
-  onLit: (gap: Gap) => void
+  onLit: ((gap: Gap) => void) | null
 }) {
   const lights = lightsOn(gaps, day)
   return (
@@ -87,8 +94,9 @@ export function LightStrips({
           key={`${light.from}/${light.to}`}
           type="button"
           data-lit="true"
-          onClick={() => onLit(light.gap)}
-          aria-label={`Gap on ${longDayText(day)}, ${lightWords(light, day)}: make an event in it`}
+          disabled={onLit === null}
+          onClick={() => onLit?.(light.gap)}
+          aria-label={lightLabel(light, day, onLit !== null)}
           className="w-full truncate border-l-3 border-gap-edge bg-gap px-1 text-left text-[12px] leading-[18px] text-on-gap hover:underline"
         >
           {lightWords(light, day)}

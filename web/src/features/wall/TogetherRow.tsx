@@ -8,7 +8,7 @@ interface TogetherRowProps {
   gaps: readonly Gap[] | undefined
   /** Days before it have nothing to offer. */
   today: string
-  onLit: (gap: Gap) => void
+  onLit: ((gap: Gap) => void) | null
 }
 
 /** The roster's last row: when all whose rows are in view are free together. */

@@ -39,6 +39,16 @@ const FreeDesk = lazy(() =>
   import('../availability/FreeDesk').then((module) => ({ default: module.FreeDesk })),
 )
 
+const OpenProposals = lazy(() =>
+  import('../proposals/OpenProposals').then((module) => ({ default: module.OpenProposals })),
+)
+const ProposeDesk = lazy(() =>
+  import('../proposals/ProposeDesk').then((module) => ({ default: module.ProposeDesk })),
+)
+const ProposalDesk = lazy(() =>
+  import('../proposals/ProposalDesk').then((module) => ({ default: module.ProposalDesk })),
+)
+
 const ClashDesk = lazy(() =>
   import('../availability/ClashDesk').then((module) => ({ default: module.ClashDesk })),
 )
@@ -64,6 +74,12 @@ interface WallDeskProps {
   onGroup: (groupId: string) => void
   gaps: ReturnType<typeof useGaps>
   onGap: (gap: Gap) => void
+  /** The reader. */
+  reader: string
+  /** The calendar that new events go to; undefined where there is none. */
+  makeIn: string | undefined
+  /** A proposal became an event. */
+  onSettled: (eventId: string, day: string) => void
   clashes: ReturnType<typeof useClashes>
   onTakeOff: (brick: EventBrick, personId: string) => void
   free: FreeForm
@@ -99,6 +115,9 @@ export function WallDesk({
   onGroup,
   gaps,
   onGap,
+  reader,
+  makeIn,
+  onSettled,
   clashes,
   onTakeOff,
   free,
@@ -232,11 +251,41 @@ export function WallDesk({
             error={gaps.error}
             onForm={gaps.setForm}
             onChoose={onGap}
+            kept={gaps.kept}
+            onKeep={gaps.setKept}
+            onPropose={() => onPlace({ kind: 'propose' })}
             onGo={onGo}
+            onClose={onClose}
+          >
+            <OpenProposals onOpen={(id) => onPlace({ kind: 'proposal', id })} />
+          </GapDesk>
+        </Suspense>
+      ) : null
+    case 'propose':
+      return makeIn && gaps.kept.length > 0 ? (
+        <Suspense>
+          <ProposeDesk
+            kept={gaps.kept}
+            onKeep={gaps.setKept}
+            layers={layers.filter((layer) => reaches(layer.role, 'add'))}
+            calendarId={makeIn}
+            reader={reader}
+            nameOf={(id) => names.get(id) ?? 'somebody'}
+            onAsked={(id) => {
+              gaps.setKept([])
+              onPlace({ kind: 'proposal', id })
+            }}
+            onBack={() => onPlace({ kind: 'gaps' })}
             onClose={onClose}
           />
         </Suspense>
       ) : null
+    case 'proposal':
+      return (
+        <Suspense>
+          <ProposalDesk proposalId={place.id} onGo={onGo} onSettled={onSettled} onClose={onClose} />
+        </Suspense>
+      )
     case 'clashes':
       return (
         <Suspense

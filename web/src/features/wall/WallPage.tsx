@@ -10,7 +10,6 @@ import { TopBar } from '../../app/TopBar'
 import { accessTableQuery } from '../access/accessQueries'
 import { type CoverDay, coverQuery, type Gap } from '../availability/availabilityQueries'
 import type { FreeForm } from '../availability/FreeDesk'
-import { namedIn } from '../availability/gapForm'
 import { useClashes } from '../availability/useClashes'
 import { useGaps } from '../availability/useGaps'
 import type { Asking } from '../events/EventDesk'
@@ -19,6 +18,7 @@ import { useEventActs, type Written } from '../events/useEventActs'
 import { GroupMenu } from '../groups/GroupMenu'
 import { groupQueries, keepLastGroup, lastGroup } from '../groups/groupQueries'
 import { isoDay } from '../preferences/preferences'
+import { useProposed } from '../proposals/useProposed'
 import { Shelf } from '../shelf/Shelf'
 import { shelfAsQuery, shelfQuery } from '../shelf/shelfQuery'
 import { AddressNote } from './AddressNote'
@@ -245,6 +245,10 @@ function Wall({ view }: { view: View }) {
     minutes: preferences.eventMinutes,
     group: group?.id ?? null,
   })
+  const proposed = useProposed(
+    desk?.kind === 'propose' ? gaps.kept : null,
+    desk?.kind === 'proposal' ? desk.id : null,
+  )
   const needsCover = group?.cover.some((number) => number > 0) === true
   const cover = useQuery({
     ...coverQuery(group?.id ?? '', first, last),
@@ -360,7 +364,7 @@ function Wall({ view }: { view: View }) {
     const asked = desk?.kind === 'gaps' ? gaps.form : null
     makeFor(
       { form: 'clock', start: gap.suggested, end: gap.suggestedEnd, zone },
-      asked ? namedIn(asked, gap.missing, gap.any) : inView,
+      gap.named,
       asked?.places ?? [],
     )
   }
@@ -580,9 +584,9 @@ function Wall({ view }: { view: View }) {
     draftLane: laneOfDraft,
     hand: { onOpen: openBrick, onMark: mark, onMake: makeFromHand, onCarry: carryTo, onPoint: pointAt },
     asNew,
-    lit: gaps.lit,
+    lit: proposed ?? gaps.lit,
     pointed: desk?.kind === 'free' ? free : null,
-    onLit: takeGap,
+    onLit: proposed ? null : takeGap,
     onPlace: placeOn,
   }
   const ribbonFrom = addDays(
@@ -753,6 +757,12 @@ function Wall({ view }: { view: View }) {
             }}
             gaps={gaps}
             onGap={takeGap}
+            reader={person.id}
+            makeIn={makeIn?.calendarId}
+            onSettled={(eventId, day) => {
+              if (!days.includes(day)) goTo(day)
+              place({ kind: 'event', key: eventKey(eventId, null) })
+            }}
             clashes={clashing}
             onTakeOff={(brick, personId) => {
               const wish = { ...formOf(brick), attendees: brick.attendees.filter((one) => one !== personId) }

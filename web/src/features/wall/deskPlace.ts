@@ -10,6 +10,8 @@ export type DeskPlace =
   | { kind: 'ask' }
   | { kind: 'gaps' }
   | { kind: 'free' }
+  | { kind: 'propose' }
+  | { kind: 'proposal'; id: string }
   | { kind: 'clashes' }
   | { kind: 'look'; calendarId: string }
   | { kind: 'find' }
@@ -26,10 +28,13 @@ export function readDesk(text: string | null): DeskPlace | null {
     case 'ask':
     case 'gaps':
     case 'free':
+    case 'propose':
     case 'clashes':
     case 'find':
     case 'keys':
       return { kind }
+    case 'proposal':
+      return { kind, id }
     case 'look':
       return { kind, calendarId: id }
     case 'event':
@@ -47,6 +52,8 @@ export function deskText(place: DeskPlace): string {
       return `event~${place.key}`
     case 'calendar':
       return `calendar~${place.calendarId}~${place.part}`
+    case 'proposal':
+      return `proposal~${place.id}`
     case 'look':
       return `look~${place.calendarId}`
     default:

@@ -28,8 +28,8 @@ export interface ViewProps {
   lit: readonly Gap[]
   /** The time that is asked about. */
   pointed: { start: string; end: string } | null
-  /** A gap is chosen on the wall. */
-  onLit: (gap: Gap) => void
+  /** A gap is chosen on the wall; null where they are only to be seen. */
+  onLit: ((gap: Gap) => void) | null
   /** What is in the hand as a brick: one that moves, or a new one in the layer it would go to. */
   asNew: (ghost: Ghost) => EventBrick | null
   /** Makes something on a day, in a lane or row, by key. */

@@ -1,0 +1,161 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { sentenceOf } from '../../api/problem'
+import { newSet, useActs } from '../../app/acts'
+import { wallKeys } from '../../app/wallKeys'
+import { Button } from '../../ui/Button'
+import { Desk } from '../wall/Desk'
+import { dateOf } from '../wall/times'
+import {
+  askAgain,
+  type CountedProposal,
+  proposalsQuery,
+  settleProposal,
+  withdrawProposal,
+} from './proposalQueries'
+import { timeText } from './VoteForm'
+
+interface ProposalDeskProps {
+  proposalId: string
+  onGo: (day: string) => void
+  /** It became an event. */
+  onSettled: (eventId: string, day: string) => void
+  onClose: () => void
+}
+
+/** How the proposed times suit those who were asked, and which one is settled. */
+export function ProposalDesk({ proposalId, onGo, onSettled, onClose }: ProposalDeskProps) {
+  const queries = useQueryClient()
+  const acts = useActs()
+  const all = useQuery(proposalsQuery)
+  const one = all.data?.toSettle.find((row) => row.id === proposalId)
+  const freshen = () => {
+    for (const key of [...wallKeys, 'proposals', 'inbox']) void queries.invalidateQueries({ queryKey: [key] })
+  }
+  const settle = useMutation({
+    mutationFn: async (time: CountedProposal['times'][number]) => {
+      const set = newSet()
+      const { eventId } = await settleProposal(proposalId, time.at, set)
+      return { set, eventId, time }
+    },
+    onSuccess: ({ set, eventId, time }) => {
+      acts.done(`Settled: ${timeText(time)}. All who were asked are told.`, set)
+      onSettled(eventId, dateOf(time.start))
+    },
+    onError: (error) => acts.failed(error),
+    onSettled: freshen,
+  })
+  const withdraw = useMutation({
+    mutationFn: async () => {
+      const set = newSet()
+      await withdrawProposal(proposalId, set)
+      return set
+    },
+    onSuccess: (set) => {
+      acts.done('Taken back: nobody is asked any more.', set)
+      onClose()
+    },
+    onError: (error) => acts.failed(error),
+    onSettled: freshen,
+  })
+  const remind = useMutation({
+    mutationFn: () => askAgain(proposalId),
+    onSuccess: () => acts.done('Wrote again to those who have not answered.'),
+    onError: (error) => acts.failed(error),
+  })
+  const isBusy = settle.isPending || withdraw.isPending || remind.isPending
+  return (
+    <Desk title={one ? one.title : 'Which suits?'} onClose={onClose}>
+      {all.isError && <p role="alert">{sentenceOf(all.error)}</p>}
+      {all.isSuccess && !one && (
+        <p className="text-cement-700">It is settled or was taken back. Press F to look for other times.</p>
+      )}
+      {one && (
+        <div className="grid gap-3">
+          <p className="text-[13px] text-cement-700">
+            {answered(one)} of {one.people.length} answered. It goes to{' '}
+            <span className="written">{one.calendarName}</span>.
+          </p>
+          <ol className="grid gap-2">
+            {one.times.map((time) => (
+              <li
+                key={time.at}
+                data-best={time.at === one.best}
+                className="grid gap-1.5 border border-gap-edge bg-gap-tint p-2 data-[best=true]:border-2 data-[best=true]:border-ink"
+              >
+                <button
+                  type="button"
+                  onClick={() => onGo(dateOf(time.start))}
+                  title="Show it on the wall"
+                  className="text-left font-bold hover:underline"
+                >
+                  {timeText(time)}
+                </button>
+                <Votes label="yes" people={time.yes} of={one} />
+                <Votes label="if need be" people={time.ifNeedBe} of={one} />
+                <Votes label="no" people={time.no} of={one} />
+                <div className="flex items-center justify-between gap-2">
+                  <Button
+                    look={time.at === one.best ? 'main' : 'plain'}
+                    disabled={isBusy}
+                    onClick={() => settle.mutate(time)}
+                  >
+                    Settle on this
+                  </Button>
+                  {time.at === one.best && <span className="text-[12px]">suits best so far</span>}
+                </div>
+              </li>
+            ))}
+          </ol>
+          {one.people.some((person) => person.comment) && (
+            <ul className="grid gap-1">
+              {one.people
+                .filter((person) => person.comment)
+                .map((person) => (
+                  <li key={person.id} className="written text-[13px]">
+                    <b>{person.name}:</b> {person.comment}
+                  </li>
+                ))}
+            </ul>
+          )}
+          {silent(one).length > 0 && (
+            <div className="grid gap-1.5">
+              <p className="written text-[13px] text-cement-700">
+                Not answered yet: {silent(one).join(', ')}
+              </p>
+              <div>
+                <Button disabled={isBusy} onClick={() => remind.mutate()}>
+                  Write to them again
+                </Button>
+              </div>
+            </div>
+          )}
+          <div>
+            <Button look="link" disabled={isBusy} onClick={() => withdraw.mutate()}>
+              Take the question back
+            </Button>
+          </div>
+        </div>
+      )}
+    </Desk>
+  )
+}
+
+function Votes({ label, people, of }: { label: string; people: readonly string[]; of: CountedProposal }) {
+  if (people.length === 0) return null
+  return (
+    <p className="written text-[13px]">
+      <b>
+        {people.length} {label}:
+      </b>{' '}
+      {people.map((id) => of.people.find((person) => person.id === id)?.name).join(', ')}
+    </p>
+  )
+}
+
+const hasSaid = (one: CountedProposal, id: string) => one.times.some((time) => !time.silent.includes(id))
+
+export const answered = (one: CountedProposal): number =>
+  one.people.filter((person) => hasSaid(one, person.id)).length
+
+const silent = (one: CountedProposal): string[] =>
+  one.people.filter((person) => !hasSaid(one, person.id)).map((person) => person.name)

@@ -1,0 +1,176 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { fieldProblem, sentenceOf } from '../../api/problem'
+import { newSet, useActs } from '../../app/acts'
+import { Button } from '../../ui/Button'
+import { TextArea } from '../../ui/TextArea'
+import { TextField } from '../../ui/TextField'
+import type { Gap } from '../availability/availabilityQueries'
+import { timeOf } from '../availability/GapList'
+import { GoesTo } from '../events/GoesTo'
+import type { Layer } from '../wall/bricks'
+import { Desk } from '../wall/Desk'
+import { propose } from './proposalQueries'
+import { timeText } from './VoteForm'
+
+interface ProposeDeskProps {
+  kept: readonly Gap[]
+  onKeep: (kept: readonly Gap[]) => void
+  /** The calendars that the event can go to. */
+  layers: readonly Layer[]
+  calendarId: string
+  reader: string
+  nameOf: (id: string) => string
+  onAsked: (proposalId: string) => void
+  onBack: () => void
+  onClose: () => void
+}
+
+/** Several times are put to people as one question: what it is about, and who is asked. */
+export function ProposeDesk({
+  kept,
+  onKeep,
+  layers,
+  calendarId,
+  reader,
+  nameOf,
+  onAsked,
+  onBack,
+  onClose,
+}: ProposeDeskProps) {
+  const queries = useQueryClient()
+  const acts = useActs()
+  const [id] = useState(() => crypto.randomUUID())
+  const [goesTo, setGoesTo] = useState(calendarId)
+  const [title, setTitle] = useState('')
+  const [place, setPlace] = useState('')
+  const [notes, setNotes] = useState('')
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set())
+  // Whoever is free in one of the times is asked about all: they may make room for another.
+  const people = [...new Set(kept.flatMap((gap) => gap.named))].filter((one) => one !== reader)
+  const asked = people.filter((one) => !left.has(one))
+  const asking = useMutation({
+    mutationFn: async () => {
+      const set = newSet()
+      await propose(
+        id,
+        {
+          calendarId: goesTo,
+          title,
+          place,
+          notes,
+          times: kept.map((gap) => ({ start: gap.suggested, end: gap.suggestedEnd })),
+          personIds: asked,
+        },
+        set,
+      )
+      return set
+    },
+    onSuccess: (set) => {
+      acts.done(`Asked ${asked.length === 1 ? nameOf(asked[0] ?? '') : `${asked.length} people`}.`, set)
+      void queries.invalidateQueries({ queryKey: ['proposals'] })
+      onAsked(id)
+    },
+  })
+  const error = asking.error
+  const atFields = ['title', 'place', 'notes', 'times', 'personIds'].some((field) =>
+    fieldProblem(error, field),
+  )
+  return (
+    <Desk title="Which suits?" onClose={onClose}>
+      <form
+        className="grid gap-3"
+        onSubmit={(event) => {
+          event.preventDefault()
+          asking.mutate()
+        }}
+      >
+        <GoesTo layers={layers} calendarId={goesTo} onChange={setGoesTo} />
+        <TextField
+          label="What it is about"
+          value={title}
+          onChange={setTitle}
+          placeholder="Glaze review"
+          autoComplete="off"
+          problem={fieldProblem(error, 'title')}
+        />
+        <section aria-label="Times proposed" className="grid gap-1">
+          <h3 className="text-[12px] text-cement-700">Times</h3>
+          <ul className="grid gap-1">
+            {kept.map((gap) => (
+              <li
+                key={timeOf(gap)}
+                className="flex items-center justify-between border border-gap-edge bg-gap-tint px-2 py-1"
+              >
+                {timeText({ start: gap.suggested, end: gap.suggestedEnd })}
+                <button
+                  type="button"
+                  aria-label={`Leave out ${timeText({ start: gap.suggested, end: gap.suggestedEnd })}`}
+                  onClick={() => onKeep(kept.filter((one) => one !== gap))}
+                  className="rounded-control px-1.5 hover:bg-gap/40"
+                >
+                  ×
+                </button>
+              </li>
+            ))}
+          </ul>
+          {fieldProblem(error, 'times') && (
+            <p role="alert" className="text-clash">
+              {fieldProblem(error, 'times')}
+            </p>
+          )}
+        </section>
+        <fieldset className="grid gap-1">
+          <legend className="mb-1 text-[12px] text-cement-700">Asked in their inbox and by mail</legend>
+          {people.map((one) => (
+            <label key={one} className="flex items-center gap-2">
+              <input
+                type="checkbox"
+                checked={!left.has(one)}
+                onChange={() => {
+                  const next = new Set(left)
+                  if (!next.delete(one)) next.add(one)
+                  setLeft(next)
+                }}
+                className="size-4 accent-ink"
+              />
+              <span className="written">{nameOf(one)}</span>
+            </label>
+          ))}
+          {fieldProblem(error, 'personIds') && (
+            <p role="alert" className="text-clash">
+              {fieldProblem(error, 'personIds')}
+            </p>
+          )}
+        </fieldset>
+        <TextField
+          label="Place"
+          value={place}
+          onChange={setPlace}
+          autoComplete="off"
+          problem={fieldProblem(error, 'place')}
+        />
+        <TextArea
+          label="Notes"
+          rows={2}
+          value={notes}
+          onChange={setNotes}
+          problem={fieldProblem(error, 'notes')}
+        />
+        {error !== null && !atFields && (
+          <p role="alert" className="text-clash">
+            {sentenceOf(error)}
+          </p>
+        )}
+        <div className="flex items-center gap-3">
+          <Button look="main" type="submit" disabled={asking.isPending}>
+            Ask which suits
+          </Button>
+          <Button look="link" onClick={onBack}>
+            Back to the gaps
+          </Button>
+        </div>
+      </form>
+    </Desk>
+  )
+}
