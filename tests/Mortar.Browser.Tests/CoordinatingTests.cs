@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
 using Mortar.Server.Features.Demo;
 using Mortar.Server.Tests;
 using OpenQA.Selenium;
@@ -214,8 +215,6 @@ public class CoordinatingTests
         ines.WaitGone(By.XPath(clash));
         Assert.Empty(ines.Complaints());
         Assert.Empty(mei.Complaints());
-
-        static string Text(NodaTime.LocalDateTime time) => NodaTime.Text.LocalDateTimePattern.GeneralIso.Format(time);
     }
 
     /// <summary>Says how each of the times suits, in their order.</summary>
@@ -227,6 +226,48 @@ public class CoordinatingTests
                 By.XPath($"(//ol/li[.//input[@type='radio']])[{i + 1}]//label[normalize-space()='{votes[i]}']")
             );
         }
+    }
+
+    [Fact]
+    public async Task One_is_reminded_on_the_open_screen_and_chooses_of_what()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Week();
+        ines.Choose(Named("button", "More for Rota"), "My look");
+        ines.Pick("Remind me", "of everything, when it begins");
+        ines.WaitForText("Kept for you alone.");
+        Assert.Equal(string.Empty, ines.Axe());
+        Shot(ines, "reminder-choice");
+        using var api = await mortar.As(DemoPeople.Priya);
+        var clock = mortar.Services.GetRequiredService<NodaTime.IClock>();
+        var start = clock.GetCurrentInstant().Plus(NodaTime.Duration.FromSeconds(3)).InUtc().LocalDateTime;
+        (
+            await api.Put(
+                $"/api/events/{Guid.CreateVersion7()}",
+                new
+                {
+                    calendarId = DemoPeople.Stable("calendar Rota"),
+                    title = "Kiln check",
+                    place = "Kiln yard",
+                    showAs = "busy",
+                    time = World.Hours(Text(start), Text(start.PlusMinutes(30))),
+                }
+            )
+        ).Is(200);
+
+        var reminder = By.XPath("//section[@aria-label='Reminders']//div[contains(., 'Kiln check')]");
+        ines.Find(reminder);
+        Assert.Equal(string.Empty, ines.Axe());
+        Shot(ines, "reminder");
+        ines.Click("Put away");
+        ines.WaitGone(reminder);
+        ines.Open("/preferences");
+        ines.Pick("What changed in my calendars", "each day, when my usual hours begin");
+        ines.Click("Keep these");
+        ines.WaitForText("Your preferences are kept.");
+        Assert.Equal(string.Empty, ines.Axe());
+        Shot(ines, "preferences");
+        Assert.Empty(ines.Complaints());
     }
 
     [Fact]
@@ -319,6 +360,9 @@ public class CoordinatingTests
         priya.WaitForText("Too few would be there:");
         priya.WaitForText("5 of 6");
     }
+
+    private static string Text(NodaTime.LocalDateTime time) =>
+        NodaTime.Text.LocalDateTimePattern.GeneralIso.Format(time);
 
     private static void Shot(Screen screen, string name)
     {

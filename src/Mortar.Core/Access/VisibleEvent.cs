@@ -142,6 +142,33 @@ public abstract record VisibleEvent
     public static Shown? Show(Role role, PersonId reader, Occurrence occurrence, DateTimeZone zone) =>
         IsShown(role, reader, occurrence) ? SeenBy(role, reader, occurrence, zone) : null;
 
+    /// <summary>
+    /// A whole event as far as a reader knows what it is: all of it, or at <see cref="Role.Outline"/> its times, title and
+    /// place. <c>null</c> where they see at most that the calendar is busy.
+    /// </summary>
+    public static Event? Known(Role role, PersonId reader, Event whole) =>
+        !IsThere(role, reader, whole) ? null
+        : SeesEverything(role, reader, whole) ? whole
+        : whole with
+        {
+            Content = Outlined(whole.Content),
+            Series = whole.Series is { } series
+                ? series with
+                {
+                    Overrides = [.. series.Overrides.Select(one => one with { Content = Outlined(one.Content) })],
+                }
+                : null,
+        };
+
+    private static EventContent Outlined(EventContent content) =>
+        EventContent.Blank with
+        {
+            Title = content.Private ? string.Empty : content.Title,
+            Place = content.Private ? string.Empty : content.Place,
+            ShowAs = content.ShowAs,
+            Cancelled = content.Cancelled,
+        };
+
     /// <summary>An event as a reader who may export takes it along: one that is private to others has nothing but its times.</summary>
     /// <param name="role">The reader's step on the calendar.</param>
     /// <param name="reader">Who reads.</param>

@@ -14,6 +14,19 @@ public enum ClockStyle
     Hours12,
 }
 
+/// <summary>How often what changed is told by mail.</summary>
+public enum DigestRhythm
+{
+    /// <summary>Not at all.</summary>
+    Never,
+
+    /// <summary>Each day on which something changed, when usual hours begin.</summary>
+    Daily,
+
+    /// <summary>On the first day of the week.</summary>
+    Weekly,
+}
+
 /// <summary>How one person likes to see time, and what their new events begin with; checked.</summary>
 /// <param name="Zone">The zone whose clock the wall shows, an IANA name.</param>
 /// <param name="SecondZone">A zone whose hours stand beside it; <c>null</c> for none.</param>
@@ -38,6 +51,12 @@ public sealed record Preferences(
 {
     /// <summary>Whether people of one's groups are told when one is busy, and never with what.</summary>
     public bool ShowsBusy { get; init; }
+
+    /// <summary>Whether reminders also come by mail.</summary>
+    public bool RemindsByMail { get; init; } = true;
+
+    /// <summary>How often a mail tells what changed in one's calendars.</summary>
+    public DigestRhythm Digest { get; init; }
 
     /// <summary>The shortest a new event can be at first, in minutes.</summary>
     public const int ShortestEvent = 5;

@@ -58,7 +58,7 @@ public sealed class AnswerRow : IRecorded
     internal static string OnlyText(LocalDateTime? only) =>
         only is { } start ? NodaTime.Text.LocalDateTimePattern.GeneralIso.Format(start) : string.Empty;
 
-    private static LocalDateTime? OnlyOf(string text) =>
+    internal static LocalDateTime? OnlyOf(string text) =>
         text.Length == 0 ? null : NodaTime.Text.LocalDateTimePattern.GeneralIso.Parse(text).Value;
 }
 

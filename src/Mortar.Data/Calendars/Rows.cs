@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using Mortar.Core.Access;
 using Mortar.Core.Calendars;
 using Mortar.Core.Changes;
+using Mortar.Core.Reminders;
 using Mortar.Core.Words;
 using Mortar.Data.Groups;
 using Mortar.Data.Store;
@@ -96,6 +97,25 @@ public sealed class LayerRow
     /// <summary>Its place on the shelf; <c>null</c> where it was never moved.</summary>
     public int? Place { get; set; }
 
+    /// <summary>How many minutes before I am reminded of everything in it; below 0 never; <c>null</c> as its events say.</summary>
+    public int? Reminder { get; set; }
+
+    public CalendarReminder ToReminder() =>
+        Reminder switch
+        {
+            null => new CalendarReminder.AsEventsSay(),
+            < 0 => new CalendarReminder.Never(),
+            { } minutes => new CalendarReminder.Before(minutes),
+        };
+
+    public void Take(CalendarReminder reminder) =>
+        Reminder = reminder switch
+        {
+            CalendarReminder.Before before => before.Minutes,
+            CalendarReminder.Never => -1,
+            _ => null,
+        };
+
     /// <summary>My own colour for it; <c>null</c> for the calendar's.</summary>
     public Hue? Hue { get; set; }
 
@@ -124,5 +144,32 @@ internal sealed class LayerConfiguration : IEntityTypeConfiguration<LayerRow>
         builder.HasKey(layer => new { layer.PersonId, layer.CalendarId });
         builder.HasOne<PersonRow>().WithMany().HasForeignKey(layer => layer.PersonId);
         builder.HasOne<CalendarRow>().WithMany().HasForeignKey(layer => layer.CalendarId);
+    }
+}
+
+/// <summary>Finds layers.</summary>
+public static class Layers
+{
+    /// <summary>How a calendar lies on somebody's wall, to be changed; where they never changed it, as it lies at first.</summary>
+    public static async Task<LayerRow> OwnLayer(
+        this MortarDb db,
+        PersonId person,
+        CalendarId calendar,
+        CancellationToken cancellationToken
+    )
+    {
+        if (await db.Layers.FindAsync([person, calendar], cancellationToken) is { } known)
+        {
+            return known;
+        }
+
+        var row = new LayerRow
+        {
+            PersonId = person,
+            CalendarId = calendar,
+            Shown = true,
+        };
+        db.Layers.Add(row);
+        return row;
     }
 }

@@ -28,16 +28,16 @@ public static class EventQueries
         Window window
     )
     {
+        return db.Events.Where(row => calendars.Contains(row.CalendarId) && row.DeletedAt == null).Touching(window);
+    }
+
+    /// <summary>Those of some rows that can touch a window, without their sources.</summary>
+    internal static IQueryable<EventRow> Touching(this IQueryable<EventRow> rows, Window window)
+    {
         var from = window.Span.Start - Slack;
         var to = window.Span.End + Slack;
-        return db
-            .Events.AsNoTracking()
-            .Where(row =>
-                calendars.Contains(row.CalendarId)
-                && row.DeletedAt == null
-                && row.IndexEnd >= from
-                && row.IndexStart < to
-            )
+        return rows.AsNoTracking()
+            .Where(row => row.IndexEnd >= from && row.IndexStart < to)
             .Select(row => new EventRow
             {
                 Id = row.Id,
@@ -55,6 +55,7 @@ public static class EventQueries
                 Kind = row.Kind,
                 Private = row.Private,
                 Reminder = row.Reminder,
+                LongestReminder = row.LongestReminder,
                 TimeForm = row.TimeForm,
                 Start = row.Start,
                 End = row.End,

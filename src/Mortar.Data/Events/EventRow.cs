@@ -63,6 +63,9 @@ public sealed class EventRow : IRecorded
     /// <summary>Minutes before the start.</summary>
     public int? Reminder { get; set; }
 
+    /// <summary>The longest reminder of any of its dates, in minutes; <c>null</c> where none has one. An index for what is due.</summary>
+    public int? LongestReminder { get; set; }
+
     public TimeForm TimeForm { get; set; }
 
     /// <summary>The local start; for whole days the first day at midnight.</summary>
@@ -140,6 +143,7 @@ public sealed class EventRow : IRecorded
             content.Reminder
         );
         (TimeForm, Start, End, Zone) = FromTime(time);
+        LongestReminder = (series?.Overrides.Select(one => one.Content.Reminder) ?? []).Append(content.Reminder).Max();
         Series = series is null ? null : StoredSeries.Text(series);
         var whole = ToCore();
         IndexStart = whole.FirstStart(clock);
@@ -220,6 +224,10 @@ internal sealed class EventConfiguration : IEntityTypeConfiguration<EventRow>
             .IsUnique()
             .HasFilter("DeletedAt IS NULL")
             .HasDatabaseName("UX_Events_Uid");
+        builder
+            .HasIndex(row => row.IndexEnd)
+            .HasFilter("LongestReminder IS NOT NULL AND DeletedAt IS NULL")
+            .HasDatabaseName("IX_Events_Reminders");
         builder.HasOne<CalendarRow>().WithMany().HasForeignKey(row => row.CalendarId);
         builder.HasOne<PersonRow>().WithMany().HasForeignKey(row => row.AddedBy);
     }

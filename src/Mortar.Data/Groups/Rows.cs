@@ -48,11 +48,23 @@ public sealed class PersonRow
         return true;
     }
 
-    public void Take(Core.Groups.Preferences preferences) =>
+    public void Take(Core.Groups.Preferences preferences)
+    {
         (Zone, Preferences) = (preferences.Zone, StoredText.Of(preferences));
+        if (preferences.Digest == DigestRhythm.Never)
+        {
+            DigestedAt = null; // chosen again, it begins with what comes after
+        }
+    }
 
     /// <summary>When they were last here, to the hour; <c>null</c> for never.</summary>
     public Instant? SeenAt { get; set; }
+
+    /// <summary>When they were last written a digest, or it was found that nothing had changed; <c>null</c> for never.</summary>
+    public Instant? DigestedAt { get; set; }
+
+    /// <summary>The sequence of the last change a digest told them of.</summary>
+    public long DigestedUpTo { get; set; }
 
     /// <summary>The sequence of the last change their inbox has shown them.</summary>
     public long SeenChanges { get; set; }

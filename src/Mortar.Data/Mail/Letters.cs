@@ -2,13 +2,16 @@ using System.Diagnostics;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Events;
+using Mortar.Core.Reminders;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Availability;
 using Mortar.Data.Groups;
+using Mortar.Data.Reminders;
 using Mortar.Data.Store;
 using NodaTime;
+using NodaTime.Text;
 
 namespace Mortar.Data.Mail;
 
@@ -197,6 +200,67 @@ public sealed class Letters(string publicUrl)
             AnswersTo = $"{AnswerPrefix}{secret}",
             WrittenAt = db.Now,
             DueAt = db.Now,
+        };
+    }
+
+    /// <summary>The mail that reminds somebody; <c>null</c> where they want none.</summary>
+    public async Task<MailRow?> ToRemind(MortarDb db, DueReminder due, CancellationToken cancellationToken)
+    {
+        var person = await db.People.AsNoTracking().SingleAsync(one => one.Id == due.Person, cancellationToken);
+        if (person.Address is not { } to || !person.ToPreferences().RemindsByMail)
+        {
+            return null;
+        }
+
+        var seen = due.Seen;
+        var title = seen.Title.Length > 0 ? seen.Title : "An event without a title";
+        var when = RangeSentence.For(seen.Seen, seen.Seen.LocalStart.Year);
+        var place = seen.Place.Length > 0 ? $"\n{seen.Place}" : string.Empty;
+        var notes = seen.Notes is { Length: > 0 } text ? $"\n\n{text}" : string.Empty;
+        var day = LocalDatePattern.Iso.Format(seen.Seen.LocalStart.Date);
+        return new MailRow
+        {
+            To = to,
+            Subject = PlainText.Shorten($"{title}, {when}", 180),
+            Body = $"""
+                Hello {person.Name},
+
+                this is to remind you of:
+
+                {title}
+                {when} ({person.Zone}){place}{notes}
+
+                See it among the rest:
+                {publicUrl}/week/{day}
+
+                You set in Mortar when you are reminded: for each calendar in “My look”, by mail or not in your preferences.
+                """.ReplaceLineEndings("\n"),
+            WrittenAt = db.Now,
+            DueAt = db.Now,
+        };
+    }
+
+    /// <summary>The mail that tells what changed in somebody's calendars.</summary>
+    public MailRow Digest(PersonRow person, IReadOnlyList<string> lines, Instant now)
+    {
+        var told = string.Join('\n', lines.Take(DigestRules.MostEvents).Select(line => $"- {line}"));
+        var more =
+            lines.Count > DigestRules.MostEvents ? $"\nand {lines.Count - DigestRules.MostEvents} more." : string.Empty;
+        return new MailRow
+        {
+            To = person.Address!,
+            Subject = $"What changed in your calendars: {Wording.Count(lines.Count, "event", "events")}",
+            Body = $"""
+                Hello {person.Name},
+
+                {told}{more}
+
+                {publicUrl}/week
+
+                You get this as often as you chose in your preferences.
+                """.ReplaceLineEndings("\n"),
+            WrittenAt = now,
+            DueAt = now,
         };
     }
 

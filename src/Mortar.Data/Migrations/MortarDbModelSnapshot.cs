@@ -818,6 +818,9 @@ namespace Mortar.Data.Migrations
                     b.Property<int?>("Place")
                         .HasColumnType("INTEGER");
 
+                    b.Property<int?>("Reminder")
+                        .HasColumnType("INTEGER");
+
                     b.Property<bool>("Shown")
                         .HasColumnType("INTEGER");
 
@@ -947,6 +950,9 @@ namespace Mortar.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<int?>("LongestReminder")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Notes")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -996,6 +1002,10 @@ namespace Mortar.Data.Migrations
                     b.HasKey("Id");
 
                     b.HasIndex("AddedBy");
+
+                    b.HasIndex("IndexEnd")
+                        .HasDatabaseName("IX_Events_Reminders")
+                        .HasFilter("LongestReminder IS NOT NULL AND DeletedAt IS NULL");
 
                     b.HasIndex("CalendarId", "Uid")
                         .IsUnique()
@@ -1157,6 +1167,12 @@ namespace Mortar.Data.Migrations
                     b.Property<string>("Address")
                         .HasColumnType("TEXT");
 
+                    b.Property<long?>("DigestedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("DigestedUpTo")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -1229,6 +1245,52 @@ namespace Mortar.Data.Migrations
                         .HasFilter("SentAt IS NULL");
 
                     b.ToTable("Mails", (string)null);
+                });
+
+            modelBuilder.Entity("Mortar.Data.Reminders.ReminderClockRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("LookedUpTo")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("ReminderClock", (string)null);
+                });
+
+            modelBuilder.Entity("Mortar.Data.Reminders.ReminderRow", b =>
+                {
+                    b.Property<Guid>("PersonId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("EventId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Start")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("GivenAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Only")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("SeenAt")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("PersonId", "EventId", "Start");
+
+                    b.HasIndex("EventId");
+
+                    b.HasIndex("PersonId", "GivenAt")
+                        .HasDatabaseName("IX_Reminders_Shown")
+                        .HasFilter("SeenAt IS NULL");
+
+                    b.ToTable("Reminders", (string)null);
                 });
 
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserClaim<System.Guid>", b =>
@@ -1550,6 +1612,21 @@ namespace Mortar.Data.Migrations
                     b.HasOne("Mortar.Data.Groups.GroupRow", null)
                         .WithMany()
                         .HasForeignKey("GroupId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Mortar.Data.Groups.PersonRow", null)
+                        .WithMany()
+                        .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Mortar.Data.Reminders.ReminderRow", b =>
+                {
+                    b.HasOne("Mortar.Data.Events.EventRow", null)
+                        .WithMany()
+                        .HasForeignKey("EventId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
 

@@ -10,6 +10,7 @@ using Mortar.Data.Changes;
 using Mortar.Data.Events;
 using Mortar.Data.Groups;
 using Mortar.Data.Mail;
+using Mortar.Data.Reminders;
 using NodaTime;
 
 namespace Mortar.Data.Store;
@@ -71,6 +72,10 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
 
     public DbSet<VoteRow> Votes => Set<VoteRow>();
 
+    public DbSet<ReminderRow> Reminders => Set<ReminderRow>();
+
+    public DbSet<ReminderClockRow> ReminderClock => Set<ReminderClockRow>();
+
     public DbSet<ChangeRow> Changes => Set<ChangeRow>();
 
     public DbSet<AddressRow> Addresses => Set<AddressRow>();
@@ -105,6 +110,16 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
         {
             current = null;
         }
+    }
+
+    /// <summary>Writes what the log does not keep, in one transaction, and has whoever waits for a commit look.</summary>
+    internal async Task WriteUnlogged(Func<Task> command, CancellationToken cancellationToken)
+    {
+        await using var transaction = await Database.BeginTransactionAsync(cancellationToken);
+        await command();
+        await SaveChangesAsync(cancellationToken);
+        await transaction.CommitAsync(CancellationToken.None);
+        signal.Raise();
     }
 
     /// <inheritdoc />

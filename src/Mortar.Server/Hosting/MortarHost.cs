@@ -21,6 +21,7 @@ using Mortar.Server.Features.Inbox;
 using Mortar.Server.Features.PostRoom;
 using Mortar.Server.Features.Preferences;
 using Mortar.Server.Features.Proposals;
+using Mortar.Server.Features.Reminders;
 using Mortar.Server.Features.Shelf;
 using Mortar.Server.Features.Wall;
 using Mortar.Server.Live;
@@ -71,6 +72,7 @@ internal static class MortarHost
         builder.Services.AddAvailability();
         builder.Services.AddAnswers();
         builder.Services.AddProposals();
+        builder.Services.AddReminders();
         builder.Services.AddImports();
         builder.Services.AddChanges();
         builder.Services.AddInbox();
@@ -107,6 +109,7 @@ internal static class MortarHost
         api.MapAvailability();
         api.MapAnswers();
         api.MapProposals();
+        api.MapReminders();
         api.MapImports();
         api.MapChanges();
         api.MapInbox();

@@ -8,6 +8,8 @@ namespace Mortar.Server.Wire;
 /// <param name="DayBegins">Minutes after midnight.</param>
 /// <param name="DayEnds">Minutes after midnight.</param>
 /// <param name="ShowsBusy">Whether people of one's groups are told when one is busy, and never with what.</param>
+/// <param name="RemindsByMail">Whether reminders also come by mail.</param>
+/// <param name="Digest">How often a mail tells what changed in one's calendars.</param>
 internal sealed record PreferencesBody(
     string Zone,
     string? SecondZone,
@@ -18,7 +20,9 @@ internal sealed record PreferencesBody(
     int DayEnds,
     int EventMinutes,
     Guid? EventCalendar,
-    bool ShowsBusy = false
+    bool ShowsBusy = false,
+    bool RemindsByMail = true,
+    DigestRhythm Digest = DigestRhythm.Never
 )
 {
     public static PreferencesBody Of(Preferences preferences) =>
@@ -32,7 +36,9 @@ internal sealed record PreferencesBody(
             Minutes(preferences.DayEnds),
             preferences.EventMinutes,
             preferences.EventCalendar?.Value,
-            preferences.ShowsBusy
+            preferences.ShowsBusy,
+            preferences.RemindsByMail,
+            preferences.Digest
         );
 
     public Preferences ToCore() =>
@@ -49,6 +55,8 @@ internal sealed record PreferencesBody(
         )
         {
             ShowsBusy = ShowsBusy,
+            RemindsByMail = RemindsByMail,
+            Digest = Digest,
         };
 
     private static int Minutes(LocalTime time) => (time.Hour * 60) + time.Minute;

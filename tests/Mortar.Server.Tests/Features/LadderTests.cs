@@ -155,6 +155,13 @@ public class LadderTests
             },
             [404, 204, 204, 204, 204, 204, 204]
         ),
+        ("GET", "shelf/{calendarId}/reminder", null, [404, 200, 200, 200, 200, 200, 200]),
+        (
+            "PUT",
+            "shelf/{calendarId}/reminder",
+            _ => new { kind = "before", minutes = 60 },
+            [404, 204, 204, 204, 204, 204, 204]
+        ),
         ("POST", "changes/{set}/undo", null, [404, 404, 404, 404, 404, 404, 404]), // what Ines did is hers to undo
     ];
 
@@ -290,6 +297,8 @@ public class LadderTests
             "POST addresses",
             "POST addresses/confirm/{secret}",
             "DELETE addresses/{addressId}",
+            "GET reminders", // these by ReminderTests
+            "POST reminders/seen",
             "GET shelf",
             "GET zones",
             "GET wall",

@@ -564,6 +564,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reminders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ReadReminders"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reminders/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["SeeReminder"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/{calendarId}/reminder": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ReadCalendarReminder"];
+        put: operations["SetCalendarReminder"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/changes/{set}/undo": {
         parameters: {
             query?: never;
@@ -1663,6 +1711,11 @@ export interface components {
             name: string;
             about: string;
         };
+        /**
+         * @default never
+         * @enum {string}
+         */
+        DigestRhythm: "never" | "daily" | "weekly";
         EventHistoryEntry: {
             at: components["schemas"]["Instant"];
             by: string;
@@ -2144,6 +2197,9 @@ export interface components {
             eventCalendar: null | string;
             /** @default false */
             showsBusy: boolean;
+            /** @default true */
+            remindsByMail: boolean;
+            digest?: components["schemas"]["DigestRhythm"];
         };
         /** @enum {string} */
         Presence: "free" | "outsideHours" | "tentative" | "busy" | "away";
@@ -2295,6 +2351,25 @@ export interface components {
             start: components["schemas"]["LocalDateTime"];
             end: components["schemas"]["LocalDateTime"];
             tentative: boolean;
+        };
+        RemindersBody: {
+            start: components["schemas"]["Instant"];
+            event: components["schemas"]["BrickBodyEvent"];
+        };
+        RemindersChoiceBody: {
+            kind: components["schemas"]["RemindersKind"];
+            /**
+             * Format: int32
+             * @default 0
+             */
+            minutes: number;
+        };
+        /** @enum {string} */
+        RemindersKind: "asEventsSay" | "never" | "before";
+        RemindersSeenBody: {
+            /** Format: uuid */
+            eventId: string;
+            start: components["schemas"]["Instant"];
         };
         /** @enum {string} */
         Role: "none" | "times" | "outline" | "view" | "add" | "edit" | "coordinate";
@@ -3363,6 +3438,94 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["ProposalsBody"];
                 };
+            };
+        };
+    };
+    ReadReminders: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RemindersBody"][];
+                };
+            };
+        };
+    };
+    SeeReminder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RemindersSeenBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    ReadCalendarReminder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                calendarId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RemindersChoiceBody"];
+                };
+            };
+        };
+    };
+    SetCalendarReminder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                calendarId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RemindersChoiceBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

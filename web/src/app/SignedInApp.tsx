@@ -45,6 +45,10 @@ const ConfirmAddressPage = lazy(() =>
   })),
 )
 
+const ReminderBar = lazy(() =>
+  import('../features/reminders/ReminderBar').then((module) => ({ default: module.ReminderBar })),
+)
+
 /** Everything for who is signed in, with the live line open. */
 export function SignedInApp() {
   const queries = useQueryClient()
@@ -56,6 +60,9 @@ export function SignedInApp() {
 
   return (
     <>
+      <Suspense fallback={null}>
+        <ReminderBar />
+      </Suspense>
       <p data-news="true" role="status" className="sr-only" />
       <Routes>
         <Route

@@ -23,6 +23,7 @@ export function openLiveLine(queries: QueryClient): () => void {
   line.on('shelfChanged', () => refetch('shelf', 'groups', 'sets', ...wallKeys))
   line.on('accessChanged', () => refetch('access'))
   line.on('inboxChanged', () => refetch('inbox', 'proposals'))
+  line.on('reminded', () => refetch('reminders'))
   // While the line was down changes may have been missed.
   line.onreconnected(() => void queries.invalidateQueries())
   const setOpen = (open: boolean) => document.documentElement.toggleAttribute('data-live', open)

@@ -135,7 +135,7 @@ internal static class ShelfSetup
             ]);
         }
 
-        var row = await LayerRow(db, acting.Person, id, cancellationToken);
+        var row = await db.OwnLayer(acting.Person, id, cancellationToken);
         (row.Shown, row.Beside) = (body.Shown, body.Beside);
         (row.Hue, row.Mark, row.Name) = (body.Look?.Hue, body.Look?.Mark, name.Length > 0 ? name : null);
         await db.SaveChangesAsync(cancellationToken);
@@ -160,35 +160,13 @@ internal static class ShelfSetup
             var id = new CalendarId(one.CalendarId);
             if (reached.Contains(id))
             {
-                var row = await LayerRow(db, acting.Person, id, cancellationToken);
+                var row = await db.OwnLayer(acting.Person, id, cancellationToken);
                 (row.Shown, row.Beside, row.Place) = (one.Shown, one.Beside, place++);
             }
         }
 
         await db.SaveChangesAsync(cancellationToken);
         return TypedResults.NoContent();
-    }
-
-    private static async Task<LayerRow> LayerRow(
-        MortarDb db,
-        PersonId person,
-        CalendarId calendar,
-        CancellationToken cancellationToken
-    )
-    {
-        if (await db.Layers.FindAsync([person, calendar], cancellationToken) is { } known)
-        {
-            return known;
-        }
-
-        var row = new LayerRow
-        {
-            PersonId = person,
-            CalendarId = calendar,
-            Shown = true,
-        };
-        db.Layers.Add(row);
-        return row;
     }
 
     private static async Task<IReadOnlyList<LayerBody>> Layers(

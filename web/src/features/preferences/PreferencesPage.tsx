@@ -158,6 +158,34 @@ export function PreferencesPage() {
             </span>
           </label>
         </fieldset>
+        <fieldset className="grid gap-3">
+          <legend className="mb-2 font-head text-lg font-bold">By mail</legend>
+          <label className="flex items-start gap-2.5">
+            <input
+              type="checkbox"
+              checked={wish.remindsByMail}
+              onChange={(event) => set({ remindsByMail: event.target.checked })}
+              className="mt-0.5 size-4 accent-ink"
+            />
+            <span>
+              Reminders come by mail too
+              <span className="block text-[12px] text-cement-700">
+                What you are reminded of is chosen for each calendar, in its “My look”.
+              </span>
+            </span>
+          </label>
+          <Choice
+            label="What changed in my calendars"
+            value={wish.digest ?? 'never'}
+            onChange={(digest) => set({ digest })}
+            options={[
+              { value: 'never', label: 'is not written to me' },
+              { value: 'daily', label: 'each day, when my usual hours begin' },
+              { value: 'weekly', label: 'each week, on its first day' },
+            ]}
+            hint="Only where something changed, and only what others did."
+          />
+        </fieldset>
         <div className="flex items-center gap-3">
           <Button type="submit" look="main">
             Keep these

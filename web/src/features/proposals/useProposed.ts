@@ -10,13 +10,13 @@ export function useProposed(kept: readonly Gap[] | null, proposalId: string | nu
   return useMemo(() => {
     if (kept) return kept.map((gap) => ({ ...gap, start: gap.suggested, end: gap.suggestedEnd, missing: [] }))
     if (!one || proposalId === null) return null
-    return one.times.map(({ start, end, no }) => ({
+    return one.times.map(({ start, end }) => ({
       start,
       end,
       suggested: start,
       suggestedEnd: end,
       inHours: true,
-      missing: no,
+      missing: [],
       any: [],
       named: [],
       elsewhere: [],

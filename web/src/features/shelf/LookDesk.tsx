@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { Button } from '../../ui/Button'
 import { TextField } from '../../ui/TextField'
 import { LookFields } from '../calendars/LookFields'
+import { ReminderChoice } from '../reminders/ReminderChoice'
 import type { Layer } from '../wall/bricks'
 import { Desk } from '../wall/Desk'
 import { useShelf } from './useShelf'
@@ -39,6 +40,9 @@ export function LookDesk({
         </Button>
         <Button onClick={() => keep(layer.calendar)}>As everybody sees it</Button>
       </form>
+      <div className="mt-5 border-t border-cement-300 pt-4">
+        <ReminderChoice calendarId={layer.calendarId} />
+      </div>
     </Desk>
   )
 }

@@ -10,6 +10,7 @@ const gap = (start: string, end: string, missing: string[] = []): Gap => ({
   inHours: true,
   missing,
   any: [],
+  named: [],
   elsewhere: [],
 })
 

@@ -1,0 +1,87 @@
+using Mortar.Core.Access;
+using Mortar.Core.Events;
+using Mortar.Core.Groups;
+using Mortar.Core.Time;
+using Mortar.Core.Words;
+using NodaTime;
+
+namespace Mortar.Core.Reminders;
+
+/// <summary>What became of one event since somebody was last told.</summary>
+/// <param name="Before">How it was; <c>null</c> where it was not there.</param>
+/// <param name="After">How it is; <c>null</c> where it is gone.</param>
+/// <param name="By">The names of those who changed it, each once.</param>
+public sealed record EventNews(Event? Before, Event? After, IReadOnlyList<string> By);
+
+/// <summary>What a digest tells, and when.</summary>
+public static class DigestRules
+{
+    /// <summary>The most events that one digest names; of the rest it tells how many they are.</summary>
+    public const int MostEvents = 100;
+
+    /// <summary>When the latest digest was due: as usual hours began today or before, or on the latest first day of a week; <c>null</c> for never.</summary>
+    /// <param name="preferences">Those of who is told.</param>
+    /// <param name="zone">Their zone.</param>
+    /// <param name="now">Now.</param>
+    public static Instant? LastDue(Preferences preferences, DateTimeZone zone, Instant now)
+    {
+        if (preferences.Digest == DigestRhythm.Never)
+        {
+            return null;
+        }
+
+        var day = now.InZone(zone).Date;
+        if (At(day) > now)
+        {
+            day = day.PlusDays(-1);
+        }
+
+        while (preferences.Digest == DigestRhythm.Weekly && day.DayOfWeek != preferences.FirstDay)
+        {
+            day = day.PlusDays(-1);
+        }
+
+        return At(day);
+
+        Instant At(LocalDate on) => ZoneClock.At(on + preferences.DayBegins, zone);
+    }
+
+    /// <summary>What a digest says of one event, as far as the reader may know it; <c>null</c> where they may not, or where it is as it was.</summary>
+    /// <param name="news">What became of it.</param>
+    /// <param name="role">The reader's step on a calendar.</param>
+    /// <param name="reader">Who is told.</param>
+    /// <param name="zone">Their zone.</param>
+    /// <param name="clock">Zone rules.</param>
+    public static string? Sentence(
+        EventNews news,
+        Func<CalendarId, Role> role,
+        PersonId reader,
+        DateTimeZone zone,
+        ZoneClock clock
+    )
+    {
+        var (before, after) = (Known(news.Before), Known(news.After));
+        if ((before ?? after) is null || IsSame(before, after))
+        {
+            return null;
+        }
+
+        var one = after ?? before!;
+        var title = one.Content.Title.Length > 0 ? $"“{one.Content.Title}”" : "An event without a title";
+        var when = RangeSentence.For(clock.AsSeenIn(one.Time, zone), one.Time.LocalStart.Year);
+        var by = Wording.List(news.By);
+        return before is null ? $"{title}, {when}: new, by {by}."
+            : after is null ? $"{title}, {when}: gone, by {by}."
+            : $"{title}: {by} {Wording.List(EventDifference.Between(before, after, zone, clock))}.";
+
+        Event? Known(Event? state) => state is null ? null : VisibleEvent.Known(role(state.CalendarId), reader, state);
+    }
+
+    private static bool IsSame(Event? before, Event? after) =>
+        before is not null
+        && after is not null
+        && before.CalendarId == after.CalendarId
+        && before.Time == after.Time
+        && before.Content == after.Content
+        && Equals(before.Series, after.Series);
+}

@@ -1,0 +1,105 @@
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Changes;
+using Mortar.Core.Groups;
+using Mortar.Core.Reminders;
+using Mortar.Core.Time;
+using Mortar.Data.Access;
+using Mortar.Data.Groups;
+using Mortar.Data.Mail;
+using Mortar.Data.Store;
+using NodaTime;
+
+namespace Mortar.Data.Reminders;
+
+/// <summary>Writes to people what changed in their calendars, as often as they chose. It reads the change log, as everything does that tells.</summary>
+public sealed class DigestCommands(MortarDb db, Letters letters, ZoneClock zones)
+{
+    /// <summary>Writes what is due; returns how many mails were written.</summary>
+    public async Task<int> Give(Instant now, CancellationToken cancellationToken)
+    {
+        var written = 0;
+        var waiting = await db
+            .People.Where(row =>
+                row.Address != null
+                && row.Preferences != null
+                && (
+                    row.Preferences.Contains(Chosen(DigestRhythm.Daily))
+                    || row.Preferences.Contains(Chosen(DigestRhythm.Weekly))
+                )
+            )
+            .ToListAsync(cancellationToken);
+        foreach (var person in waiting)
+        {
+            var preferences = person.ToPreferences();
+            var zone = zones.Zone(person.Zone);
+            if (DigestRules.LastDue(preferences, zone, now) is not { } due || person.DigestedAt >= due)
+            {
+                continue;
+            }
+
+            // Whoever has just chosen it begins with what comes after.
+            var lines = person.DigestedAt is null ? [] : await Lines(person, zone, cancellationToken);
+            var latest = await db.Changes.MaxAsync(change => (long?)change.Sequence, cancellationToken) ?? 0;
+            await db.WriteUnlogged(
+                () =>
+                {
+                    (person.DigestedAt, person.DigestedUpTo) = (now, latest);
+                    if (lines.Count > 0)
+                    {
+                        db.Mails.Add(letters.Digest(person, lines, now));
+                        written++;
+                    }
+
+                    return Task.CompletedTask;
+                },
+                cancellationToken
+            );
+        }
+
+        return written;
+    }
+
+    private static string Chosen(DigestRhythm rhythm) => $"\"{nameof(Preferences.Digest)}\":\"{rhythm}\"";
+
+    private async Task<IReadOnlyList<string>> Lines(
+        PersonRow person,
+        DateTimeZone zone,
+        CancellationToken cancellationToken
+    )
+    {
+        var standings = await db.StandingsOf(person.Id, cancellationToken);
+        var seen = standings.Where(one => one.Value.Role >= Role.Outline).Select(one => one.Key).ToList();
+        var changes = await (
+            from change in db.Changes.AsNoTracking()
+            where
+                change.Sequence > person.DigestedUpTo
+                && change.Subject == Subject.Event
+                && change.Actor != person.Id
+                && change.CalendarId != null
+                && seen.Contains(change.CalendarId.Value)
+            join actor in db.People on change.Actor equals actor.Id
+            orderby change.Sequence
+            select new { change, actor.Name }
+        ).ToListAsync(cancellationToken);
+        return
+        [
+            .. changes
+                .GroupBy(one => one.change.SubjectId)
+                .Select(ofOne =>
+                    DigestRules.Sentence(
+                        new EventNews(
+                            ofOne.First().change.EventBefore(),
+                            ofOne.Last().change.EventAfter(),
+                            [.. ofOne.Select(one => one.Name).Distinct()]
+                        ),
+                        calendar => standings.GetValueOrDefault(calendar, Standing.Outside).Role,
+                        person.Id,
+                        zone,
+                        zones
+                    )
+                )
+                .OfType<string>(),
+        ];
+    }
+}

@@ -1,0 +1,133 @@
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Events;
+using Mortar.Core.Reminders;
+using Mortar.Core.Words;
+using Mortar.Data.Access;
+using Mortar.Data.Availability;
+using Mortar.Data.Calendars;
+using Mortar.Data.Mail;
+using Mortar.Data.Store;
+using NodaTime;
+
+namespace Mortar.Data.Reminders;
+
+/// <summary>Gives reminders, each once.</summary>
+public sealed class ReminderCommands(MortarDb db, ReminderReader reader, Letters letters)
+{
+    /// <summary>Up to when reminders were looked for; <c>null</c> where they never were.</summary>
+    public async Task<Instant?> LookedUpTo(CancellationToken cancellationToken) =>
+        (await db.ReminderClock.AsNoTracking().FirstOrDefaultAsync(cancellationToken))?.LookedUpTo;
+
+    /// <summary>
+    /// Gives what is due after one instant and up to now, and takes note that it was looked for. What was given before
+    /// is not given again, nor what has begun in the meantime (<see cref="ReminderRules.IsStillOfUse"/>).
+    /// </summary>
+    /// <returns>Those who were reminded.</returns>
+    public async Task<IReadOnlyCollection<PersonId>> Give(
+        Instant after,
+        Instant now,
+        CancellationToken cancellationToken
+    )
+    {
+        var due = await reader.Due(after, now, cancellationToken);
+        var told = new HashSet<PersonId>();
+        await db.WriteUnlogged(
+            async () =>
+            {
+                foreach (var one in due.Where(one => ReminderRules.IsStillOfUse(one.DueAt, one.Start, now)))
+                {
+                    if (
+                        await db.Reminders.FindAsync([one.Person, one.Seen.Id, one.Start], cancellationToken)
+                        is not null
+                    )
+                    {
+                        continue;
+                    }
+
+                    db.Reminders.Add(
+                        new ReminderRow
+                        {
+                            PersonId = one.Person,
+                            EventId = one.Seen.Id,
+                            Start = one.Start,
+                            Only = AnswerRow.OnlyText(one.Seen.Start),
+                            GivenAt = now,
+                        }
+                    );
+                    told.Add(one.Person);
+                    if (await letters.ToRemind(db, one, cancellationToken) is { } mail)
+                    {
+                        db.Mails.Add(mail);
+                    }
+                }
+
+                await TakeNote(now, cancellationToken);
+            },
+            cancellationToken
+        );
+        return told;
+    }
+
+    private async Task TakeNote(Instant now, CancellationToken cancellationToken)
+    {
+        if (await db.ReminderClock.FirstOrDefaultAsync(cancellationToken) is { } clock)
+        {
+            clock.LookedUpTo = now;
+        }
+        else
+        {
+            db.ReminderClock.Add(new ReminderClockRow { LookedUpTo = now });
+        }
+    }
+
+    /// <summary>Chooses how somebody is reminded of what is in a calendar they see.</summary>
+    public async Task<Outcome<LayerRow>> Choose(
+        PersonId person,
+        CalendarId calendar,
+        CalendarReminder reminder,
+        CancellationToken cancellationToken
+    )
+    {
+        if (AccessRules.ToSee((await db.StandingOf(person, calendar, cancellationToken)).Role) != Verdict.Granted)
+        {
+            return new Outcome<LayerRow>.NotThere("calendar");
+        }
+
+        if (reminder is CalendarReminder.Before { Minutes: < 0 or > EventRules.LongestReminder })
+        {
+            return new Outcome<LayerRow>.Unfit([
+                new FieldProblem("minutes", "A reminder comes up to eight weeks before the start."),
+            ]);
+        }
+
+        var layer = await db.OwnLayer(person, calendar, cancellationToken);
+        await db.WriteUnlogged(
+            () =>
+            {
+                layer.Take(reminder);
+                return Task.CompletedTask;
+            },
+            cancellationToken
+        );
+        return new Outcome<LayerRow>.Done(layer);
+    }
+
+    /// <summary>Puts a reminder away.</summary>
+    public async Task<Outcome<ReminderRow>> See(
+        PersonId person,
+        EventId id,
+        Instant start,
+        CancellationToken cancellationToken
+    )
+    {
+        if (await db.Reminders.FindAsync([person, id, start], cancellationToken) is not { } row)
+        {
+            return new Outcome<ReminderRow>.NotThere("reminder");
+        }
+
+        row.SeenAt = db.Now;
+        await db.SaveChangesAsync(cancellationToken);
+        return new Outcome<ReminderRow>.Done(row);
+    }
+}
