@@ -125,6 +125,78 @@ public class ItipTests
         );
     }
 
+    [Theory]
+    [InlineData(true, "CANCELLED")] // RFC 5546, 3.2.5: to cancel the entire event
+    [InlineData(false, null)] // "MUST NOT be included" where one attendee is taken off
+    public void A_cancellation_is_read_by_another_library_as_it_was_meant(bool isCalledOff, string? status)
+    {
+        var text = Itip.Cancel(
+            Weekly,
+            new ItipPerson("Ines Varga", "answer-1@example.org"),
+            new ItipPerson("Mei Sato", "mei@example.org"),
+            isCalledOff,
+            Now,
+            Clock
+        );
+
+        var calendar = Ical.Net.Calendar.Load(text)!;
+        Assert.Equal("CANCEL", calendar.Method);
+        var one = Assert.Single(calendar.Events);
+        Assert.Equal((Weekly.Uid, 2), (one.Uid, one.Sequence));
+        Assert.Equal(status, string.IsNullOrEmpty(one.Status) ? null : one.Status);
+        Assert.Equal("mailto:answer-1@example.org", one.Organizer!.Value!.ToString());
+        Assert.Equal("mailto:mei@example.org", Assert.Single(one.Attendees).Value!.ToString());
+        Assert.NotNull(one.DtStamp);
+        Assert.Null(one.RecurrenceRule);
+    }
+
+    /// <summary>RFC 5546, 4.2.4: D asks for another time. From memory.</summary>
+    [Fact]
+    public void A_wish_for_another_time_is_read()
+    {
+        var wish = Itip.ReadReply(
+            """
+            BEGIN:VCALENDAR
+            PRODID:-//Example/ExampleCalendarClient//EN
+            METHOD:COUNTER
+            VERSION:2.0
+            BEGIN:VEVENT
+            ORGANIZER:mailto:a@example.com
+            ATTENDEE;RSVP=TRUE;CUTYPE=INDIVIDUAL:mailto:d@example.com
+            DTSTART:19970701T220000Z
+            DTEND:19970701T230000Z
+            UID:calsrv.example.com-873970198738777@example.com
+            SUMMARY:Conference
+            COMMENT:This time works much better and I think the big conference room is too big
+            SEQUENCE:0
+            DTSTAMP:19970612T190000Z
+            END:VEVENT
+            END:VCALENDAR
+            """
+        );
+
+        Assert.Equal(
+            new ItipTime(new LocalDateTime(1997, 7, 1, 22, 0), new LocalDateTime(1997, 7, 1, 23, 0), "UTC"),
+            wish!.Counter
+        );
+        Assert.Equal(("d@example.com", "TENTATIVE"), (wish.Attendee, wish.PartStat));
+    }
+
+    [Theory]
+    [InlineData("DTSTART;TZID=Europe/London:20260313T160000", "Europe/London", false)]
+    [InlineData("DTSTART:20260313T160000", null, false)] // on the event's own clock, and as long as before
+    [InlineData("DTSTART:20260313T160000Z\nDTEND:20260313T150000Z", null, true)] // it would end before it starts
+    [InlineData("SUMMARY:No time at all", null, true)]
+    public void A_wish_has_a_time_or_is_none(string lines, string? zone, bool isNone)
+    {
+        var wish = Itip.ReadReply(
+            $"BEGIN:VCALENDAR\nMETHOD:COUNTER\nBEGIN:VEVENT\nUID:1\nATTENDEE:mailto:d@example.com\n{lines}\nEND:VEVENT\nEND:VCALENDAR"
+        );
+
+        Assert.Equal(isNone, wish is null);
+        Assert.Equal(zone, wish?.Counter?.Zone);
+    }
+
     private static Event Weekly { get; } =
         new(
             new EventId(Guid.Parse("018e0000-0000-7000-8000-000000000001")),

@@ -20,6 +20,22 @@ public sealed record GivenAnswer(PersonId Person, Answer Answer, LocalDateTime? 
 /// <param name="ToEarlierTime">Whether they had answered before it was moved.</param>
 public sealed record StandingAnswer(PersonId Person, Answer Answer, bool ToEarlierTime);
 
+/// <summary>What somebody who was asked is told of an event by mail.</summary>
+public enum ToldOfEvent
+{
+    /// <summary>Nothing that concerns them has changed.</summary>
+    Nothing,
+
+    /// <summary>It is at another time or place, or another thing, or back again.</summary>
+    Changed,
+
+    /// <summary>It does not take place.</summary>
+    CalledOff,
+
+    /// <summary>It takes place, but they are not asked any more.</summary>
+    NotAsked,
+}
+
 /// <summary>Which answers count.</summary>
 public static class Answers
 {
@@ -64,6 +80,32 @@ public static class Answers
             : isMoved ? new StandingAnswer(person, Answer.NeedsAction, ToEarlierTime: true)
             : Standing(toAll, About(occurrence.Event, only: null, clock));
     }
+
+    /// <summary>What somebody who was asked has to be told of what became of an event since they were last told.</summary>
+    /// <param name="person">Who.</param>
+    /// <param name="told">The event as they were told of it; <c>null</c> where they were told that it is off.</param>
+    /// <param name="now">The event as it is; <c>null</c> where it is gone.</param>
+    public static ToldOfEvent ToTell(PersonId person, Event? told, Event? now)
+    {
+        var (was, stays) = (told?.Guests.Has(person) == true, now?.Guests.Has(person) == true);
+        return (was, stays) switch
+        {
+            (false, false) => ToldOfEvent.Nothing,
+            (true, false) => now is null ? ToldOfEvent.CalledOff : ToldOfEvent.NotAsked,
+            (false, true) => now!.Content.Cancelled ? ToldOfEvent.Nothing : ToldOfEvent.Changed,
+            _ => IsNews(told!, now!)
+                ? (now!.Content.Cancelled ? ToldOfEvent.CalledOff : ToldOfEvent.Changed)
+                : ToldOfEvent.Nothing,
+        };
+    }
+
+    /// <summary>Whether it takes place at another time or place, is another thing, or takes place no more or again.</summary>
+    private static bool IsNews(Event told, Event now) =>
+        told.Time != now.Time
+        || !Equals(told.Series, now.Series)
+        || told.Content.Title != now.Content.Title
+        || told.Content.Place != now.Content.Place
+        || told.Content.Cancelled != now.Content.Cancelled;
 
     private static StandingAnswer Standing(GivenAnswer given, string about) =>
         given.About == about

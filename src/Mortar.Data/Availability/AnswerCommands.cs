@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Availability;
+using Mortar.Core.Changes;
 using Mortar.Core.Events;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
@@ -144,6 +145,83 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
             cancellationToken
         );
 
+    /// <summary>
+    /// Tells those who were asked by mail what became of the events: moved, called off, not asked any more. It waits until
+    /// an event has rested, so that a slip that is put right tells nobody.
+    /// </summary>
+    /// <param name="until">What was changed after this has not rested yet.</param>
+    /// <param name="cancellationToken">Stops it.</param>
+    /// <returns>How many mails were written.</returns>
+    public async Task<int> TellAsked(Instant until, CancellationToken cancellationToken)
+    {
+        var waiting = await (
+            from asked in db.Asked
+            join row in db.Events on asked.EventId equals row.Id
+            where row.Version > asked.ToldVersion
+            select new { asked, row }
+        ).ToListAsync(cancellationToken);
+        var written = 0;
+        foreach (var one in waiting)
+        {
+            var states = await db
+                .Changes.AsNoTracking()
+                .Where(change => change.Subject == Subject.Event && change.SubjectId == one.row.Id.Value)
+                .OrderBy(change => change.Sequence)
+                .ToListAsync(cancellationToken);
+            if (states.Count == 0 || states[^1].At > until)
+            {
+                continue;
+            }
+
+            var last = states.FindLast(change => change.VersionAfter() <= one.asked.ToldVersion);
+            var now = one.row.DeletedAt is null ? one.row.ToCore() : null;
+
+            // What it was asked with is the first that they were told of.
+            var told = one.asked.IsToldOff ? null : (last?.EventAfter() ?? now);
+            await db.WriteUnlogged(
+                async () =>
+                {
+                    if (await Tell(one.asked, one.row, told, now, cancellationToken))
+                    {
+                        written++;
+                    }
+
+                    one.asked.ToldVersion = one.row.Version;
+                },
+                cancellationToken
+            );
+        }
+
+        return written;
+    }
+
+    private async Task<bool> Tell(
+        AskedRow asked,
+        EventRow row,
+        Event? told,
+        Event? now,
+        CancellationToken cancellationToken
+    )
+    {
+        var tells = Answers.ToTell(asked.PersonId, told, now);
+        if (
+            tells == ToldOfEvent.Nothing
+            || asked.PersonId == row.AddedBy
+            || await db.MailedAt(asked.PersonId, cancellationToken) is not { } to
+        )
+        {
+            return false;
+        }
+
+        var secret = LinkSecret.New();
+        (asked.Hash, asked.SentAt) = (LinkSecret.HashOf(secret), db.Now);
+        asked.IsToldOff = tells is ToldOfEvent.CalledOff or ToldOfEvent.NotAsked;
+        db.Mails.Add(
+            await letters.ToTell(db, tells, told, row.ToCore(), asked.PersonId, to, secret, zones, cancellationToken)
+        );
+        return true;
+    }
+
     /// <summary>Under the write lock of the one who calls.</summary>
     private async Task<Outcome<AnswerRow>> Write(
         EventId id,
@@ -240,20 +318,21 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
         );
         if (asked is null)
         {
-            db.Asked.Add(
-                new AskedRow
-                {
-                    EventId = row.Id,
-                    PersonId = person,
-                    Hash = LinkSecret.HashOf(secret),
-                    SentAt = db.Now,
-                }
-            );
+            asked = new AskedRow
+            {
+                EventId = row.Id,
+                PersonId = person,
+                Hash = LinkSecret.HashOf(secret),
+                SentAt = db.Now,
+            };
+            db.Asked.Add(asked);
         }
         else
         {
             (asked.Hash, asked.SentAt) = (LinkSecret.HashOf(secret), db.Now);
         }
+
+        (asked.ToldVersion, asked.IsToldOff) = (db.VersionOnceSaved(row), false);
 
         db.Mails.Add(
             await letters.ToAttend(db, row.ToCore(), person, from, to, secret, asking, zones, cancellationToken)

@@ -72,6 +72,12 @@ public sealed class AskedRow
     public required string Hash { get; set; }
 
     public required Instant SentAt { get; set; }
+
+    /// <summary>The version of the event they were last told of.</summary>
+    public int ToldVersion { get; set; }
+
+    /// <summary>Whether they were last told that it is off, or off for them.</summary>
+    public bool IsToldOff { get; set; }
 }
 
 internal sealed class AnswerConfiguration : IEntityTypeConfiguration<AnswerRow>

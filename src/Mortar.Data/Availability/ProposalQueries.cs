@@ -87,8 +87,7 @@ public static class ProposalQueries
             where people.Contains(asked.PersonId)
             join row in db.Proposals.AsNoTracking() on asked.ProposalId equals row.Id
             where row.State == ProposalState.Open
-            join calendar in db.Calendars on row.CalendarId equals calendar.Id
-            where calendar.DeletedAt == null
+            where db.Calendars.Any(calendar => calendar.Id == row.CalendarId && calendar.DeletedAt == null)
             orderby row.ProposedAt
             select new { asked.PersonId, Row = row }
         ).ToListAsync(cancellationToken);

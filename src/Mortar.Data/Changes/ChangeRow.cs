@@ -57,6 +57,9 @@ public sealed class ChangeRow
     /// <summary>The event after the change; <c>null</c> where it is in the bin.</summary>
     public Event? EventAfter() => Event(After);
 
+    /// <summary>The version the event had after the change.</summary>
+    public int VersionAfter() => After is { } state ? StoredText.Read<EventRow>(state).Version : 0;
+
     private static Event? Event(string? state) =>
         state is not null && StoredText.Read<EventRow>(state) is { DeletedAt: null } row ? row.ToCore() : null;
 

@@ -1,6 +1,7 @@
 using System.Diagnostics;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
+using Mortar.Core.Availability;
 using Mortar.Core.Events;
 using Mortar.Core.Reminders;
 using Mortar.Core.Time;
@@ -201,6 +202,64 @@ public sealed class Letters(string publicUrl)
             WrittenAt = db.Now,
             DueAt = db.Now,
         };
+    }
+
+    /// <summary>The mail that tells somebody who was asked what became of the event.</summary>
+    public async Task<MailRow> ToTell(
+        MortarDb db,
+        ToldOfEvent tells,
+        Event? told,
+        Event whole,
+        PersonId person,
+        string address,
+        string secret,
+        ZoneClock zones,
+        CancellationToken cancellationToken
+    )
+    {
+        var names = await db
+            .People.Where(one => one.Id == person || one.Id == whole.AddedBy)
+            .ToDictionaryAsync(one => one.Id, one => one.Name, cancellationToken);
+        var zone = await db.ZoneOf(person, zones, cancellationToken);
+        var when = When(whole.Time);
+        var title = whole.Content.Title.Length > 0 ? whole.Content.Title : "an event";
+        var place = whole.Content.Place.Length > 0 ? $"\n{whole.Content.Place}" : string.Empty;
+        var before = told is not null && told.Time != whole.Time ? $"\n(before: {When(told.Time)})" : string.Empty;
+        var repeats = whole.Series is { } series
+            ? $"\n{SeriesSentence.For(whole.Time, series, whole.Time.LocalStart.Year, zone)}"
+            : string.Empty;
+        var (subject, opening) = tells switch
+        {
+            ToldOfEvent.CalledOff => ($"Called off: {title}, {when}", "This does not take place:"),
+            ToldOfEvent.NotAsked => ($"You are not asked any more: {title}, {when}", "This takes place without you:"),
+            _ => ($"Changed: {title}, {when}", $"{names[whole.AddedBy]} asked you to this. It is now:"),
+        };
+        var link =
+            tells == ToldOfEvent.Changed
+                ? $"\nDo you still come? Answer here, you need no account for it:\n{publicUrl}/answer/{secret}"
+                : string.Empty;
+        return new MailRow
+        {
+            To = address,
+            Subject = PlainText.Shorten(subject, 180),
+            Body = $"""
+                Hello {names[person]},
+
+                {opening}
+
+                {title}
+                {when} ({zone.Id}){before}{repeats}{place}
+                {link}
+                """.ReplaceLineEndings("\n"),
+            AsksAbout = whole.Id.Value,
+            AskedBy = whole.AddedBy.Value,
+            AnswersTo = $"{AnswerPrefix}{secret}",
+            Tells = tells,
+            WrittenAt = db.Now,
+            DueAt = db.Now,
+        };
+
+        string When(EventTime time) => RangeSentence.For(zones.AsSeenIn(time, zone), db.Now.InZone(zone).Year);
     }
 
     /// <summary>The mail that reminds somebody; <c>null</c> where they want none.</summary>

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using Mortar.Core.Availability;
 using NodaTime;
 
 namespace Mortar.Data.Mail;
@@ -24,6 +25,9 @@ public sealed class MailRow
     /// <summary>The part before the @ of the address that takes the answers; <c>null</c> where none are awaited.</summary>
     public string? AnswersTo { get; init; }
 
+    /// <summary>What it tells of that event; <see cref="ToldOfEvent.Nothing"/> for a question.</summary>
+    public ToldOfEvent Tells { get; init; }
+
     public required Instant WrittenAt { get; init; }
 
     public Instant? SentAt { get; set; }
@@ -39,6 +43,7 @@ internal sealed class MailConfiguration : IEntityTypeConfiguration<MailRow>
     public void Configure(EntityTypeBuilder<MailRow> builder)
     {
         builder.ToTable("Mails");
+        builder.Property(mail => mail.Tells).HasConversion<string>();
         builder.Property(mail => mail.Id).ValueGeneratedOnAdd();
         builder.HasIndex(mail => mail.DueAt).HasFilter("SentAt IS NULL").HasDatabaseName("IX_Mails_Waiting");
     }

@@ -571,7 +571,13 @@ namespace Mortar.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("IsToldOff")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long>("SentAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("ToldVersion")
                         .HasColumnType("INTEGER");
 
                     b.HasKey("EventId", "PersonId");
@@ -1228,6 +1234,10 @@ namespace Mortar.Data.Migrations
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("Subject")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Tells")
                         .IsRequired()
                         .HasColumnType("TEXT");
 

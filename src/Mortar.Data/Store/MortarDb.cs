@@ -112,6 +112,13 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
         }
     }
 
+    /// <summary>The version that a recorded row has once what is tracked so far is saved.</summary>
+    internal int VersionOnceSaved(IRecorded row)
+    {
+        ChangeTracker.DetectChanges();
+        return Entry(row).State is EntityState.Added or EntityState.Modified ? row.Version + 1 : row.Version;
+    }
+
     /// <summary>Writes what the log does not keep, in one transaction, and has whoever waits for a commit look.</summary>
     internal async Task WriteUnlogged(Func<Task> command, CancellationToken cancellationToken)
     {

@@ -16,14 +16,21 @@ public sealed record ItipPerson(string Name, string Address);
 /// <param name="Only">The one date of a series, on the clock it was written on; <c>null</c> for the whole.</param>
 /// <param name="OnlyInUtc">Whether that is in UTC and not on the event's own clock.</param>
 /// <param name="Comment">What they wrote; may be empty.</param>
+/// <param name="Counter">Another time they ask for (METHOD:COUNTER, 3.2.7); <c>null</c> for a plain answer.</param>
 public sealed record ItipReply(
     string Uid,
     string Attendee,
     string PartStat,
     LocalDateTime? Only,
     bool OnlyInUtc,
-    string Comment
+    string Comment,
+    ItipTime? Counter = null
 );
+
+/// <summary>A time as a message gives it.</summary>
+/// <param name="End"><c>null</c> where it gives none: it is as long as before.</param>
+/// <param name="Zone">The name of its zone; <c>UTC</c> for one with a Z; <c>null</c> for the event's own clock.</param>
+public sealed record ItipTime(LocalDateTime Start, LocalDateTime? End, string? Zone);
 
 /// <summary>Messages between calendars: asking somebody whether they come, and reading what they answer (RFC 5546).</summary>
 public static class Itip
@@ -63,17 +70,62 @@ public static class Itip
             clock
         );
 
-    /// <summary>Reads a reply; <c>null</c> where the text is none, whatever it is.</summary>
+    /// <summary>
+    /// That an event is called off, or that one person is not asked any more (METHOD:CANCEL, RFC 5546, 3.2.5). STATUS says
+    /// the first and stays away for the second, as the section demands.
+    /// </summary>
+    /// <param name="whole">The event as it was last; a series goes as a whole.</param>
+    /// <param name="organizer">Who asked.</param>
+    /// <param name="attendee">Who was asked.</param>
+    /// <param name="isCalledOff">Whether it is called off for all, and not for that person alone.</param>
+    /// <param name="now">The instant of the message (DTSTAMP).</param>
+    /// <param name="clock">Zone rules.</param>
+    public static string Cancel(
+        Event whole,
+        ItipPerson organizer,
+        ItipPerson attendee,
+        bool isCalledOff,
+        Instant now,
+        ZoneClock clock
+    ) =>
+        CalendarFileWriter.WriteMessage(
+            "CANCEL",
+            new EventToWrite(
+                whole with
+                {
+                    Content = whole.Content with { Reminder = null, Notes = string.Empty, Cancelled = isCalledOff },
+                    Series = null,
+                },
+                Source: null
+            ),
+            [
+                ContentLine.Of($"ORGANIZER;CN={Quoted(organizer.Name)}", $"mailto:{organizer.Address}"),
+                ContentLine.Of($"ATTENDEE;CN={Quoted(attendee.Name)}", $"mailto:{attendee.Address}"),
+            ],
+            now,
+            clock
+        );
+
+    /// <summary>Reads a reply, or a wish for another time; <c>null</c> where the text is neither, whatever it is.</summary>
     public static ItipReply? ReadReply(string text)
     {
         var calendar = ComponentReader.Read(text, []).Find(one => one.Name == "VCALENDAR");
+        var method = calendar?.First("METHOD")?.Value.Trim().ToUpperInvariant();
+        var isCounter = method == "COUNTER";
         if (
-            calendar?.First("METHOD")?.Value.Trim().Equals("REPLY", StringComparison.OrdinalIgnoreCase) != true
-            || calendar.Inside.Find(one => one.Name == "VEVENT") is not { } component
+            (method != "REPLY" && !isCounter)
+            || calendar!.Inside.Find(one => one.Name == "VEVENT") is not { } component
             || component.First("UID")?.Unescaped().Trim() is not { Length: > 0 } uid
             || component.First("ATTENDEE") is not { } attendee
-            || attendee.Parameter("PARTSTAT") is not { } partStat
+            // Whoever asks for another time has not said yes or no to this one.
+            || (attendee.Parameter("PARTSTAT") ?? (isCounter ? "TENTATIVE" : null)) is not { } partStat
         )
+        {
+            return null;
+        }
+
+        var counter = isCounter ? CounterOf(component) : null;
+        if (isCounter && counter is null)
         {
             return null;
         }
@@ -87,8 +139,21 @@ public static class Itip
             partStat.ToUpperInvariant(),
             DateOf(recurrence),
             recurrence.EndsWith('Z'),
-            component.First("COMMENT")?.Unescaped() ?? string.Empty
+            component.First("COMMENT")?.Unescaped() ?? string.Empty,
+            counter
         );
+    }
+
+    private static ItipTime? CounterOf(Component component)
+    {
+        if (component.First("DTSTART") is not { } start || DateOf(start.Value.Trim()) is not { } from)
+        {
+            return null;
+        }
+
+        var to = component.First("DTEND") is { } end ? DateOf(end.Value.Trim()) : null;
+        var zone = start.Value.Trim().EndsWith('Z') ? "UTC" : start.Parameter("TZID");
+        return to <= from ? null : new ItipTime(from, to, zone);
     }
 
     private static LocalDateTime? DateOf(string text) =>

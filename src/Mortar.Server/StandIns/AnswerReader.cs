@@ -47,7 +47,8 @@ internal sealed class AnswerReader(IServiceScopeFactory scopes, ILogger<AnswerRe
                 whole => new AnswerWish(
                     DateOf(reply, whole, scope.ServiceProvider.GetRequiredService<ZoneClock>()),
                     answer,
-                    PlainText.Shorten(reply.Comment, Answers.LongestComment)
+                    PlainText.Shorten(reply.Comment, Answers.LongestComment),
+                    Suggested(reply, whole, scope.ServiceProvider.GetRequiredService<ZoneClock>())
                 ),
                 cancellationToken
             );
@@ -60,9 +61,25 @@ internal sealed class AnswerReader(IServiceScopeFactory scopes, ILogger<AnswerRe
         };
     }
 
+    /// <summary>Another time they ask for; where the message gives no end it is as long as before.</summary>
+    private static (Instant Start, Instant End)? Suggested(ItipReply reply, Event whole, ZoneClock zones)
+    {
+        if (reply.Counter is not { } wish)
+        {
+            return null;
+        }
+
+        var name = wish.Zone ?? (whole.Time as EventTime.Timed)?.Zone ?? "UTC";
+        var zone = zones.Zone(zones.Knows(name) ? name : "UTC");
+        var start = ZoneClock.At(wish.Start, zone);
+        var length = zones.Span(whole.Time, zone).Duration;
+        return (start, wish.End is { } end ? ZoneClock.At(end, zone) : start + length);
+    }
+
     private static Answer? AnswerOf(string partStat) =>
         partStat switch
         {
+            "NEEDS-ACTION" => Answer.Tentative, // only beside a wish for another time
             "ACCEPTED" => Answer.Accepted,
             "TENTATIVE" => Answer.Tentative,
             "DECLINED" => Answer.Declined,

@@ -4,6 +4,7 @@ using MailKit.Net.Smtp;
 using MailKit.Security;
 using Microsoft.EntityFrameworkCore;
 using MimeKit;
+using Mortar.Core.Availability;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Mail;
@@ -165,11 +166,11 @@ internal sealed class MailSender(
         message.To.Add(MailboxAddress.Parse(mail.To));
         var words = new TextPart("plain") { Text = mail.Body };
         message.Body = words;
-        if (await Request(mail, db, zones, cancellationToken) is { } request)
+        if (await Message(mail, db, zones, cancellationToken) is { } itip)
         {
             message.ReplyTo.Add(new MailboxAddress("Mortar", AnswerAddress(mail)));
-            var calendar = new TextPart("calendar") { Text = request };
-            calendar.ContentType.Parameters.Add("method", "REQUEST"); // RFC 6047, 2.4
+            var calendar = new TextPart("calendar") { Text = itip };
+            calendar.ContentType.Parameters.Add("method", IsOff(mail) ? "CANCEL" : "REQUEST"); // RFC 6047, 2.4
             calendar.ContentTransferEncoding = ContentEncoding.Base64;
             message.Body = new MultipartAlternative(words, calendar);
         }
@@ -180,8 +181,10 @@ internal sealed class MailSender(
     private string AnswerAddress(MailRow mail) =>
         $"{mail.AnswersTo}{options.MailFrom[options.MailFrom.IndexOf('@', StringComparison.Ordinal)..]}";
 
-    /// <summary>The event that is asked about, as it is when the mail goes out; <c>null</c> where it asks about none, or that is gone.</summary>
-    private async Task<string?> Request(MailRow mail, MortarDb db, ZoneClock zones, CancellationToken cancellationToken)
+    private static bool IsOff(MailRow mail) => mail.Tells is ToldOfEvent.CalledOff or ToldOfEvent.NotAsked;
+
+    /// <summary>The event as it is when the mail goes out, asked about or called off; <c>null</c> where the mail is about none, or what it asks about is gone.</summary>
+    private async Task<string?> Message(MailRow mail, MortarDb db, ZoneClock zones, CancellationToken cancellationToken)
     {
         if (mail is not { AsksAbout: { } about, AskedBy: { } by })
         {
@@ -189,18 +192,17 @@ internal sealed class MailSender(
         }
 
         var (id, from) = (new EventId(about), new PersonId(by));
-        var row = await db
-            .Events.AsNoTracking()
-            .FirstOrDefaultAsync(one => one.Id == id && one.DeletedAt == null, cancellationToken);
+        var row = await db.Events.AsNoTracking().FirstOrDefaultAsync(one => one.Id == id, cancellationToken);
+        if (row is null || (row.DeletedAt is not null && !IsOff(mail)))
+        {
+            return null;
+        }
+
         var name = await db.People.Where(one => one.Id == from).Select(one => one.Name).SingleAsync(cancellationToken);
-        return row is null
-            ? null
-            : Itip.Request(
-                row.ToCore(),
-                new ItipPerson(name, AnswerAddress(mail)),
-                new ItipPerson(mail.To, mail.To),
-                clock.GetCurrentInstant(),
-                zones
-            );
+        var (organizer, attendee) = (new ItipPerson(name, AnswerAddress(mail)), new ItipPerson(mail.To, mail.To));
+        var now = clock.GetCurrentInstant();
+        return IsOff(mail)
+            ? Itip.Cancel(row.ToCore(), organizer, attendee, mail.Tells == ToldOfEvent.CalledOff, now, zones)
+            : Itip.Request(row.ToCore(), organizer, attendee, now, zones);
     }
 }

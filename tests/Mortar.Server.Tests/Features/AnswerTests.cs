@@ -6,6 +6,8 @@ using Microsoft.Extensions.DependencyInjection;
 using MimeKit;
 using Mortar.Core.Access;
 using Mortar.Core.Words;
+using Mortar.Data.Availability;
+using Mortar.Data.Mail;
 using Mortar.Server.Features.Demo;
 using Xunit;
 
@@ -162,6 +164,62 @@ public class AnswerTests
     }
 
     [Fact]
+    public async Task Who_was_asked_by_mail_is_told_what_became_of_it_once_it_has_rested()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var (calendar, id) = await Make(ines);
+        await Ask(ines, id, 1, Priya, Tomasz);
+        Assert.Equal(0, await Tell(mortar)); // being asked is what they know
+
+        (await ines.Put($"/api/events/{id}", Body(calendar, "Glaze day", "2026-03-16T19:00:00"), 2)).Is(200);
+        Assert.Equal(0, await Tell(mortar, rested: false));
+        Assert.Equal(2, await Tell(mortar));
+        Assert.Equal(0, await Tell(mortar)); // once
+
+        var moved = await Mails(mortar, "Changed: Glaze day");
+        Assert.Contains("Mon 16 March, 19:00", moved[0].Body, StringComparison.Ordinal);
+        Assert.Contains("(before: Mon 16 March, 20:00", moved[0].Body, StringComparison.Ordinal);
+        using var guest = mortar.Anonymous();
+        var secret = moved[0].Body.Split("/answer/")[1].Trim();
+        (await guest.Get($"/api/answering/{secret}")).Is(200); // the newest mail leads to the question
+
+        var set = Guid.CreateVersion7();
+        (await ines.Delete($"/api/events/{id}", 3, set)).Is(200);
+        (await ines.Post($"/api/changes/{set}/undo")).Is(200);
+        Assert.Equal(0, await Tell(mortar)); // a slip that was put right
+        (await ines.Delete($"/api/events/{id}", 5)).Is(200);
+        Assert.Equal(2, await Tell(mortar));
+        var off = await Mails(mortar, "Called off: Glaze day");
+        Assert.DoesNotContain("/answer/", off[0].Body, StringComparison.Ordinal);
+        Assert.Equal(2, off.Count);
+    }
+
+    [Fact]
+    public async Task A_cancellation_goes_out_as_such_to_who_is_not_asked_any_more()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var (calendar, id) = await Make(ines);
+        await Ask(ines, id, 1, Priya, Tomasz);
+        (await ines.Put($"/api/events/{id}", Body(calendar, "Glaze day", named: Tomasz), 2)).Is(200);
+
+        Assert.Equal(1, await Tell(mortar));
+
+        Assert.Equal("priya@example.org", Assert.Single(await Mails(mortar, "You are not asked any more")).To);
+        var received = await Received(
+            mortar,
+            mail => mail.Subject!.StartsWith("You are not asked", StringComparison.Ordinal)
+        );
+        var part = received.BodyParts.OfType<TextPart>().Single(one => one.ContentType.IsMimeType("text", "calendar"));
+        Assert.Equal("CANCEL", part.ContentType!.Parameters["method"]);
+        Assert.Contains("METHOD:CANCEL", part.Text, StringComparison.Ordinal);
+        Assert.Contains($"UID:{id}@mortar", part.Text, StringComparison.Ordinal);
+        Assert.DoesNotContain("STATUS:", part.Text, StringComparison.Ordinal);
+        Assert.DoesNotContain(World.Secret, part.Text, StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task A_guardian_answers_for_their_ward_and_nobody_for_somebody_else()
     {
         await using var mortar = await TestMortar.Start();
@@ -268,15 +326,7 @@ public class AnswerTests
         using var ines = await mortar.As(DemoPeople.Ines);
         var (_, id) = await Make(ines);
         await Ask(ines, id, 1, Priya, Tomasz);
-        var asked = await World.Eventually<MimeMessage>(() =>
-        {
-            var files = Directory.EnumerateFiles(Path.Combine(mortar.Data, "post-room"), "*.eml");
-            return Task.FromResult(
-                files
-                    .Select(file => MimeMessage.Load(file))
-                    .FirstOrDefault(mail => mail.To.Mailboxes.Any(to => to.Address == "priya@example.org"))
-            );
-        });
+        var asked = await Received(mortar, mail => mail.To.Mailboxes.Any(to => to.Address == "priya@example.org"));
         var request = asked
             .BodyParts.OfType<TextPart>()
             .Single(part => part.ContentType.IsMimeType("text", "calendar"));
@@ -302,6 +352,20 @@ public class AnswerTests
         await Reply(mortar, to, "Priya@Example.org", "priya@example.org", uid, "ACCEPTED");
 
         Assert.Equal(["accepted", "needsAction"], (await Answers(ines, id)).Select(one => one.Text("answer")));
+        await Reply(
+            mortar,
+            to,
+            "priya@example.org",
+            "priya@example.org",
+            uid,
+            "TENTATIVE",
+            "DTSTART;TZID=America/Halifax:20260317T160000"
+        );
+        var wish = (await Answers(ines, id))[0];
+        Assert.Equal(
+            ("tentative", "2026-03-17T19:00:00", "2026-03-17T21:00:00"), // as long as before
+            (wish.Text("answer"), wish.Text("suggestedStart"), wish.Text("suggestedEnd"))
+        );
         var fates = mortar
             .Services.GetRequiredService<StandIns.PostRoom>()
             .Arrived.Select(mail => mail.Fate)
@@ -315,13 +379,37 @@ public class AnswerTests
         Assert.Equal(5, fates.Count(fate => fate.StartsWith("Ignored", StringComparison.Ordinal)));
     }
 
+    private static async Task<int> Tell(TestMortar mortar, bool rested = true)
+    {
+        await using var scope = mortar.Services.CreateAsyncScope();
+        var now = mortar.Services.GetRequiredService<NodaTime.IClock>().GetCurrentInstant();
+        return await scope
+            .ServiceProvider.GetRequiredService<AnswerCommands>()
+            .TellAsked(rested ? now : now - NodaTime.Duration.FromMinutes(1), CancellationToken.None);
+    }
+
+    private static Task<List<MailRow>> Mails(TestMortar mortar, string subject) =>
+        mortar.Store(db => db.Mails.Where(mail => mail.Subject.StartsWith(subject)).ToListAsync());
+
+    /// <summary>A mail as it arrives, as soon as it does.</summary>
+    private static Task<MimeMessage> Received(TestMortar mortar, Func<MimeMessage, bool> isMeant) =>
+        World.Eventually<MimeMessage>(() =>
+            Task.FromResult(
+                Directory
+                    .EnumerateFiles(Path.Combine(mortar.Data, "post-room"), "*.eml")
+                    .Select(file => MimeMessage.Load(file))
+                    .FirstOrDefault(isMeant)
+            )
+        );
+
     private static async Task Reply(
         TestMortar mortar,
         string to,
         string from,
         string about,
         string uid,
-        string partStat
+        string partStat,
+        string? counter = null
     )
     {
         var calendar = new TextPart("calendar")
@@ -329,8 +417,9 @@ public class AnswerTests
             Text = $"""
                 BEGIN:VCALENDAR
                 VERSION:2.0
-                METHOD:REPLY
+                METHOD:{(counter is null ? "REPLY" : "COUNTER")}
                 BEGIN:VEVENT
+                {counter ?? "SEQUENCE:0"}
                 UID:{uid}
                 ATTENDEE;PARTSTAT={partStat}:mailto:{about}
                 END:VEVENT

@@ -109,9 +109,8 @@ public class ReminderTests
             await MakeAt(ines, calendar, "Soon", now + Duration.FromMinutes(20), 40); // due twenty minutes ago
             await MakeAt(ines, calendar, "Over", now - Duration.FromMinutes(30), 10);
             await MakeAt(ines, calendar, "Long ago", now + Duration.FromMinutes(20), 180); // due before anybody went
-            var looked = await Eventually(
-                mortar,
-                async () => await mortar.Store(db => db.ReminderClock.FirstOrDefaultAsync())
+            var looked = await World.Eventually<ReminderClockRow>(async () =>
+                await mortar.Store(db => db.ReminderClock.FirstOrDefaultAsync())
             );
             await mortar.Store(async db =>
             {
@@ -126,11 +125,10 @@ public class ReminderTests
 
         await using var again = await TestMortar.StartOn(copy);
 
-        var mail = await Eventually(again, async () => (await Reminding(again)).FirstOrDefault());
+        var mail = await World.Eventually<MailRow>(async () => (await Reminding(again)).FirstOrDefault());
         Assert.StartsWith("Soon", mail.Subject, StringComparison.Ordinal);
-        await Eventually(
-            again,
-            () => again.Store(db => db.Mails.FirstOrDefaultAsync(one => one.Id == mail.Id && one.SentAt != null))
+        await World.Eventually<MailRow>(() =>
+            again.Store(db => db.Mails.FirstOrDefaultAsync(one => one.Id == mail.Id && one.SentAt != null))
         );
         Assert.Single(await Reminding(again));
     }
@@ -246,20 +244,4 @@ public class ReminderTests
 
     private static Task<Instant> Now(TestMortar mortar) =>
         Task.FromResult(mortar.Services.GetRequiredService<IClock>().GetCurrentInstant());
-
-    /// <summary>What the background does, as soon as it has done it.</summary>
-    private static async Task<T> Eventually<T>(TestMortar mortar, Func<Task<T?>> ask)
-        where T : class
-    {
-        var until = await Now(mortar) + Duration.FromSeconds(30);
-        while (await Now(mortar) < until)
-        {
-            if (await ask() is { } found)
-            {
-                return found;
-            }
-        }
-
-        throw new Xunit.Sdk.XunitException("It never came.");
-    }
 }

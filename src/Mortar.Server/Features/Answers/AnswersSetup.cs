@@ -49,7 +49,7 @@ internal static class AnswersSetup
     internal sealed record AskBody(IReadOnlyList<Guid> PersonIds);
 
     public static void AddAnswers(this IServiceCollection services) =>
-        services.AddScoped<AnswerCommands>().AddScoped<QuestionQueries>();
+        services.AddScoped<AnswerCommands>().AddScoped<QuestionQueries>().AddHostedService<AskedTeller>();
 
     public static void MapAnswers(this RouteGroupBuilder api)
     {

@@ -175,7 +175,7 @@ export function PreferencesPage() {
             </span>
           </label>
           <Choice
-            label="What changed in my calendars"
+            label="What others changed"
             value={wish.digest ?? 'never'}
             onChange={(digest) => set({ digest })}
             options={[
@@ -183,7 +183,7 @@ export function PreferencesPage() {
               { value: 'daily', label: 'each day, when my usual hours begin' },
               { value: 'weekly', label: 'each week, on its first day' },
             ]}
-            hint="Only where something changed, and only what others did."
+            hint="In all calendars you have, as far as you see them; only where something changed."
           />
         </fieldset>
         <div className="flex items-center gap-3">
