@@ -76,15 +76,23 @@ public static class Cover
     public static IEnumerable<CoverDay> Of(Window window, CoverNeed need, IEnumerable<CoverPerson> people) =>
         Every(window, need, people).Where(day => day.Needed > 0);
 
-    /// <summary>Each day or half-day, also those for which nobody is needed, in order.</summary>
-    public static IEnumerable<CoverDay> Every(Window window, CoverNeed need, IEnumerable<CoverPerson> people)
+    /// <summary>Each day or half-day, also those for which nobody is needed, in order. On a day off of all nobody is needed, there or missing.</summary>
+    public static IEnumerable<CoverDay> Every(
+        Window window,
+        CoverNeed need,
+        IEnumerable<CoverPerson> people,
+        IReadOnlySet<LocalDate>? daysOff = null
+    )
     {
         var all = people.OrderBy(one => one.Person.Value).ToList();
         DayPart[] parts = need.Part == DayPart.Whole ? [DayPart.Whole] : [DayPart.Morning, DayPart.Afternoon];
         return from offset in Enumerable.Range(0, Period.DaysBetween(window.First, window.Last) + 1)
             let day = window.First.PlusDays(offset)
             from part in parts
-            select On(day, part, window.Reader, need.Days.GetValueOrDefault(day.DayOfWeek), all);
+            let isOff = daysOff?.Contains(day) == true
+            select isOff
+                ? new CoverDay(day, part, Needed: 0, [], [])
+                : On(day, part, window.Reader, need.Days.GetValueOrDefault(day.DayOfWeek), all);
     }
 
     private static CoverDay On(LocalDate day, DayPart part, DateTimeZone zone, int needed, List<CoverPerson> people)

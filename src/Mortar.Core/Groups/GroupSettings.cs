@@ -41,6 +41,9 @@ public sealed record GroupSettings(string Name, GroupSort Sort, string Zone, Iso
     /// <summary>How many are needed on each weekday, from Monday to Sunday; 0 for nobody in particular.</summary>
     public ImmutableArray<int> Cover { get; init; } = [0, 0, 0, 0, 0, 0, 0];
 
+    /// <summary>The calendar whose whole days are days off for all; <c>null</c> for none.</summary>
+    public CalendarId? DaysOff { get; init; }
+
     /// <summary>The most that can be needed on a day.</summary>
     public const int MostNeeded = 500;
 

@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
 using Mortar.Core.Groups;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
@@ -57,11 +58,37 @@ public sealed class GroupCommands(MortarDb db, ZoneClock zones)
                     return new Outcome<GroupRow>.Unfit(problems);
                 }
 
+                if (
+                    settings.DaysOff is { } daysOff
+                    && daysOff != row.DaysOff
+                    && !await IsTheirsToTell(act.Actor, daysOff, id, cancellationToken)
+                )
+                {
+                    return new Outcome<GroupRow>.Unfit([
+                        new FieldProblem(
+                            "daysOff",
+                            "Choose a calendar of this group that you coordinate: all members learn its dates."
+                        ),
+                    ]);
+                }
+
                 row.Take(settings);
                 return new Outcome<GroupRow>.Done(row);
             },
             cancellationToken
         );
+
+    private async Task<bool> IsTheirsToTell(
+        PersonId person,
+        CalendarId calendar,
+        GroupId group,
+        CancellationToken cancellationToken
+    ) =>
+        await db.Calendars.AnyAsync(
+            row => row.Id == calendar && row.GroupId == group && row.DeletedAt == null,
+            cancellationToken
+        )
+        && AccessRules.ToCoordinate((await db.StandingOf(person, calendar, cancellationToken)).Role) == Verdict.Granted;
 
     /// <summary>Makes a group and makes its maker its coordinator. Doing so twice with one id makes it once.</summary>
     public Task<Outcome<GroupRow>> Create(

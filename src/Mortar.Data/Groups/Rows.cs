@@ -92,11 +92,15 @@ public sealed class GroupRow : IRecorded
     /// <summary>How many are needed on each weekday, from Monday on, as numbers with spaces; <c>null</c> for nobody.</summary>
     public string? Cover { get; set; }
 
+    /// <summary>The calendar whose whole days are days off for all.</summary>
+    public CalendarId? DaysOff { get; set; }
+
     public GroupSettings ToSettings() =>
         new(Name, Sort, Zone, FirstDay)
         {
             DayBegins = LocalTime.FromMinutesSinceMidnight(DayBegins),
             DayEnds = LocalTime.FromMinutesSinceMidnight(DayEnds),
+            DaysOff = DaysOff,
             Cover = Cover is { } numbers
                 ? [.. numbers.Split(' ').Select(number => int.Parse(number, CultureInfo.InvariantCulture))]
                 : [0, 0, 0, 0, 0, 0, 0],
@@ -104,6 +108,7 @@ public sealed class GroupRow : IRecorded
 
     public void Take(GroupSettings settings)
     {
+        DaysOff = settings.DaysOff;
         Cover = settings.Cover.Any(number => number > 0) ? string.Join(' ', settings.Cover) : null;
         (Name, Sort, Zone, FirstDay) = (settings.Name, settings.Sort, settings.Zone, settings.FirstDay);
         DayBegins = (settings.DayBegins.Hour * 60) + settings.DayBegins.Minute;

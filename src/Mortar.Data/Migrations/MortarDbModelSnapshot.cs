@@ -1063,6 +1063,9 @@ namespace Mortar.Data.Migrations
                         .HasColumnType("INTEGER")
                         .HasDefaultValue(1140);
 
+                    b.Property<Guid?>("DaysOff")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("FirstDay")
                         .IsRequired()
                         .HasColumnType("TEXT");

@@ -35,6 +35,69 @@ public class CoverTests
         );
     }
 
+    /// <summary>
+    /// By hand from the demo, by working days: Dele three (9 to 11 March), Tomasz one, Mei three of five (Friday 20th,
+    /// Monday 23rd and Tuesday 24th); with the 10th and the weekend off for all Dele has two.
+    /// </summary>
+    [Fact]
+    public async Task The_years_absences_are_those_counted_by_hand_and_days_off_cost_none()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        Assert.Equal(("3", "1", "3"), await InMarch(ines));
+
+        var calendar = await ines.MakeCalendar();
+        await ines.MakeEvent(
+            calendar,
+            "Studio closed",
+            new
+            {
+                form = "days",
+                first = "2026-03-10",
+                last = "2026-03-10",
+            }
+        );
+        var group = (await ines.Get("/api/groups"))
+            .Body.EnumerateArray()
+            .Single(one => one.GetProperty("id").GetGuid() == World.StudioTeam);
+        object Settings(Guid? daysOff) =>
+            new
+            {
+                name = group.Text("name"),
+                sort = group.Text("sort"),
+                zone = group.Text("zone"),
+                firstDay = group.Text("firstDay"),
+                daysOff,
+            };
+        var version = group.GetProperty("version").GetInt32();
+        (await ines.Put($"/api/groups/{World.StudioTeam}", Settings(Guid.NewGuid()), version)).IsProblem(422, "unfit");
+        (await ines.Put($"/api/groups/{World.StudioTeam}", Settings(calendar.Value), version)).Is(200);
+
+        Assert.Equal(("2", "1", "3"), await InMarch(ines));
+        var closed = (await Days(ines, "from=2026-03-10&to=2026-03-10"))[0];
+        Assert.Equal((0, 0), (closed.GetProperty("needed").GetInt32(), closed.GetProperty("present").GetArrayLength()));
+
+        // What a member does not see of absences is in no sum of theirs; an outsider learns nothing.
+        using var hanne = await mortar.As(DemoPeople.Astrid);
+        (await hanne.Get($"/api/groups/{World.StudioTeam}/absences?year=2026")).IsProblem(404, "not-there");
+        (await ines.Get($"/api/groups/{World.StudioTeam}/absences?year=12")).IsProblem(422, "unfit");
+    }
+
+    private static async Task<(string Dele, string Tomasz, string Mei)> InMarch(Browser browser)
+    {
+        var totals = (await browser.Get($"/api/groups/{World.StudioTeam}/absences?year=2026")).Is(200).Body;
+        return (Of(DemoPeople.Dele), Of(DemoPeople.Tomasz), Of(DemoPeople.Mei));
+
+        string Of(DemoPerson person) =>
+            (
+                totals
+                    .EnumerateArray()
+                    .Single(one => one.GetProperty("personId").GetGuid() == person.Id.Value)
+                    .GetProperty("halfDays")[2]
+                    .GetInt32() / 2m
+            ).ToString(System.Globalization.CultureInfo.InvariantCulture);
+    }
+
     [Fact]
     public async Task What_an_absence_would_do_is_told_before_it_is_entered()
     {

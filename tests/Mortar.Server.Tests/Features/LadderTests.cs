@@ -303,7 +303,8 @@ public class LadderTests
             "GET zones",
             "GET wall",
             "GET times", // by TimesTests
-            "GET groups/{groupId}/cover", // by CoverTests
+            "GET groups/{groupId}/cover", // these by CoverTests
+            "GET groups/{groupId}/absences",
             "POST gaps", // these by GapTests
             "POST free",
             "GET answering/{secret}", // these by AnswerTests

@@ -548,6 +548,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{groupId}/absences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ReadAbsences"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/proposals": {
         parameters: {
             query?: never;
@@ -1868,6 +1884,8 @@ export interface components {
             dayEnds: number;
             defaults: components["schemas"]["GroupsDefaultsBody"];
             cover: number[];
+            /** Format: uuid */
+            daysOff: null | string;
             coordinates: boolean;
             /** Format: int32 */
             version: number;
@@ -1907,6 +1925,8 @@ export interface components {
              */
             dayEnds: number;
             cover?: null | number[];
+            /** Format: uuid */
+            daysOff?: null | string;
         };
         /** @enum {string} */
         HoursWish: "preferred" | "kept";
@@ -2292,6 +2312,13 @@ export interface components {
             reach: components["schemas"]["Reach"];
             possible: boolean;
             sentence: string;
+        };
+        ReadAbsencesTotalBody: {
+            /** Format: uuid */
+            personId: string;
+            halfDays: number[];
+            /** Format: double */
+            days: number;
         };
         ReadAccessHistoryEntryBody: {
             /** Format: int64 */
@@ -3417,6 +3444,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadCoverDayBody"][];
+                };
+            };
+        };
+    };
+    ReadAbsences: {
+        parameters: {
+            query: {
+                year: number;
+            };
+            header?: never;
+            path: {
+                groupId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadAbsencesTotalBody"][];
                 };
             };
         };

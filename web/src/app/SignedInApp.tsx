@@ -31,6 +31,10 @@ const CoverPage = lazy(() =>
   import('../features/availability/CoverPage').then((module) => ({ default: module.CoverPage })),
 )
 
+const AbsencesPage = lazy(() =>
+  import('../features/availability/AbsencesPage').then((module) => ({ default: module.AbsencesPage })),
+)
+
 const InboxPage = lazy(() =>
   import('../features/inbox/InboxPage').then((module) => ({ default: module.InboxPage })),
 )
@@ -130,6 +134,14 @@ export function SignedInApp() {
           element={
             <Suspense fallback={<TopBar />}>
               <CoverPage />
+            </Suspense>
+          }
+        />
+        <Route
+          path="/groups/:groupId/absences"
+          element={
+            <Suspense fallback={<TopBar />}>
+              <AbsencesPage />
             </Suspense>
           }
         />

@@ -13,5 +13,6 @@ internal static class AvailabilitySetup
         FindGaps.Map(api);
         AskFree.Map(api);
         ReadCover.Map(api);
+        ReadAbsences.Map(api);
     }
 }

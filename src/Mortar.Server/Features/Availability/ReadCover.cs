@@ -1,6 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
-using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Availability;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
@@ -44,12 +43,7 @@ internal static class ReadCover
         CancellationToken cancellationToken
     )
     {
-        var id = new GroupId(groupId);
-        var members = await db
-            .Members.Where(member => member.GroupId == id)
-            .Select(member => member.PersonId)
-            .ToListAsync(cancellationToken);
-        if (!members.Contains(acting.Person))
+        if (await CountedGroup.Read(new GroupId(groupId), acting.Person, db, cancellationToken) is not { } group)
         {
             return Problems.NotThere("group");
         }
@@ -60,24 +54,12 @@ internal static class ReadCover
         }
 
         // Days are the group's, whoever looks at them.
-        var row = await db.Groups.AsNoTracking().SingleAsync(group => group.Id == id, cancellationToken);
-        var window = new Window(from.Value, to.Value, zones.Zone(row.Zone));
-        var known = await times.Read(
-            acting.Person,
-            [.. members.Select(Participant.Of)],
-            window,
-            new TimesScope(id),
-            cancellationToken
-        );
-        var away = (without ?? []).ToHashSet();
+        var window = new Window(from.Value, to.Value, zones.Zone(group.Row.Zone));
         var days = Cover.Every(
             window,
-            CoverNeed.Of(row.ToSettings().Cover),
-            known.Select(one => new CoverPerson(
-                new PersonId(one.Who.Id),
-                away.Contains(one.Who.Id) ? BusyTime.Of(window.Span, [(window.Span, Taken.Away)]) : one.Time.Busy,
-                one.Hours
-            ))
+            CoverNeed.Of(group.Row.ToSettings().Cover),
+            await group.People(acting.Person, window, (without ?? []).ToHashSet(), times, cancellationToken),
+            await db.DaysOffIn(group.Row, window, zones, cancellationToken)
         );
         return TypedResults.Ok<IReadOnlyList<DayBody>>([
             .. days.Select(day => new DayBody(

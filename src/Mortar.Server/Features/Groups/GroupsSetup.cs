@@ -18,6 +18,7 @@ internal static class GroupsSetup
     /// <param name="DayBegins">When usual hours begin, in minutes of the day.</param>
     /// <param name="DayEnds">When they end.</param>
     /// <param name="Cover">How many are needed on each weekday, from Monday to Sunday.</param>
+    /// <param name="DaysOff">The calendar whose whole days are days off for all.</param>
     /// <param name="Defaults">What every member gets on a new calendar, as the sort of the group has it.</param>
     internal sealed record GroupBody(
         Guid Id,
@@ -29,6 +30,7 @@ internal static class GroupsSetup
         int DayEnds,
         DefaultsBody Defaults,
         IReadOnlyList<int> Cover,
+        Guid? DaysOff,
         bool Coordinates,
         int Version
     )
@@ -48,6 +50,7 @@ internal static class GroupsSetup
                     row.Sort.DefaultStep(Purpose.Place)
                 ),
                 row.ToSettings().Cover,
+                row.DaysOff?.Value,
                 coordinates,
                 row.Version
             );
@@ -63,7 +66,8 @@ internal static class GroupsSetup
         IsoDayOfWeek FirstDay,
         int DayBegins = 480,
         int DayEnds = 1_140,
-        IReadOnlyList<int>? Cover = null
+        IReadOnlyList<int>? Cover = null,
+        Guid? DaysOff = null
     );
 
     /// <param name="Address">Told to coordinators of the group only.</param>
@@ -133,6 +137,7 @@ internal static class GroupsSetup
                     DayBegins = LocalTime.FromMinutesSinceMidnight(Math.Clamp(body.DayBegins, 0, 1_439)),
                     DayEnds = LocalTime.FromMinutesSinceMidnight(Math.Clamp(body.DayEnds, 0, 1_439)),
                     Cover = body.Cover is { } cover ? [.. cover] : default,
+                    DaysOff = body.DaysOff is { } daysOff ? new CalendarId(daysOff) : null,
                 },
                 cancellationToken
             )

@@ -49,6 +49,12 @@ export function CoverPage() {
           <Link to={`/groups/${groupId}`} className="ml-3 underline underline-offset-2">
             How many are needed
           </Link>
+          <Link
+            to={`/groups/${groupId}/absences?year=${month.slice(0, 4)}`}
+            className="underline underline-offset-2"
+          >
+            Days away in {month.slice(0, 4)}
+          </Link>
           <span className="ml-auto text-[12px] text-cement-700">As far as you see absences.</span>
         </div>
         {cover.isError && (

@@ -71,3 +71,17 @@ export const coverQuery = (groupId: string, from: string, to: string, without: r
     placeholderData: keepPreviousData,
     retry: false,
   })
+
+/** How many working days everybody of a group is away in a year. */
+export const absencesQuery = (groupId: string, year: number) =>
+  queryOptions({
+    queryKey: ['cover', groupId, 'absences', year],
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET('/api/groups/{groupId}/absences', {
+          params: { path: { groupId }, query: { year } },
+          signal,
+        }),
+      ),
+    placeholderData: keepPreviousData,
+  })

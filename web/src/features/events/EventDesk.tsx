@@ -155,7 +155,16 @@ export function EventDesk({
           problem={fieldProblem(error, 'title')}
           autoFocus={isNew}
         />
-        <WhenFields time={form.time} zone={person.zone} onChange={(time) => set({ time })} />
+        <WhenFields
+          time={form.time}
+          zone={person.zone}
+          halves={
+            calendar?.purpose === 'away'
+              ? { begins: person.preferences.dayBegins, ends: person.preferences.dayEnds }
+              : null
+          }
+          onChange={(time) => set({ time })}
+        />
         <TakenNote
           people={form.attendees}
           places={calendar?.purpose === 'place' ? [calendar] : []}

@@ -1,22 +1,40 @@
 import { ClockField } from '../../app/ClockField'
 import { DateField } from '../../app/DateField'
 import { dayText } from '../../app/dates'
+import { Choice } from '../../ui/Choice'
 import type { Time } from '../wall/bricks'
-import { addDays, dateOf, localAt, minuteOf } from '../wall/times'
-import { timeProblem, withEnd, withForm, withStart } from './eventForm'
+import { addDays, dateOf, daysOf, localAt, minuteOf } from '../wall/times'
+import { ofDay, partOf, timeProblem, withEnd, withForm, withStart } from './eventForm'
 
 interface WhenFieldsProps {
   time: Time
   zone: string
+  /** The usual hours of a day, where halves of it are offered: in minutes. */
+  halves: { begins: number; ends: number } | null
   onChange: (time: Time) => void
 }
 
+const parts = [
+  { value: 'whole', label: 'the whole day' },
+  { value: 'morning', label: 'the morning, up to noon' },
+  { value: 'afternoon', label: 'the afternoon, from noon on' },
+] as const
+
 /** When: whole days by first and last day, or hours with their days. */
-export function WhenFields({ time, zone, onChange }: WhenFieldsProps) {
+export function WhenFields({ time, zone, halves, onChange }: WhenFieldsProps) {
   const problem = timeProblem(time)
+  const part = halves && partOf(time, halves.begins, halves.ends, zone)
   return (
     <fieldset className="grid gap-2">
       <legend className="sr-only">When</legend>
+      {halves && part && (
+        <Choice
+          label="Away for"
+          value={part}
+          onChange={(next) => onChange(ofDay(daysOf(time).first, next, halves.begins, halves.ends, zone))}
+          options={parts}
+        />
+      )}
       <label className="flex items-center gap-2">
         <input
           type="checkbox"

@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest'
-import { differences, newForm, timeProblem, withEnd, withForm, withStart } from './eventForm'
+import { differences, newForm, ofDay, partOf, timeProblem, withEnd, withForm, withStart } from './eventForm'
 
 const zone = 'Europe/London'
 const clock = (start: string, end: string) => ({ form: 'clock', start, end, zone }) as const
@@ -45,4 +45,17 @@ it('two versions differ in what is different, in words', () => {
     { field: 'When', mine: '2026-03-11 09:00 – 10:30', theirs: '2026-03-12 09:00 – 10:30' },
     { field: 'Title', mine: 'Mine', theirs: 'Theirs' },
   ])
+})
+
+it('an absence takes a day or a half of it, parted at noon', () => {
+  const of = (part: 'whole' | 'morning' | 'afternoon') => ofDay('2026-03-11', part, 480, 1140, zone)
+  expect(of('morning')).toEqual(clock('2026-03-11T08:00:00', '2026-03-11T12:00:00'))
+  expect(of('afternoon')).toEqual(clock('2026-03-11T12:00:00', '2026-03-11T19:00:00'))
+  for (const part of ['whole', 'morning', 'afternoon'] as const)
+    expect(partOf(of(part), 480, 1140, zone)).toBe(part)
+  expect(partOf(hours, 480, 1140, zone)).toBeNull()
+  // Whose day begins in the afternoon has a morning all the same.
+  expect(ofDay('2026-03-11', 'morning', 780, 1140, zone)).toEqual(
+    clock('2026-03-11T11:00:00', '2026-03-11T12:00:00'),
+  )
 })

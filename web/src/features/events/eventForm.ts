@@ -1,6 +1,6 @@
 import type { Schema } from '../../api/client'
 import type { EventBrick, Time } from '../wall/bricks'
-import { addDays, dateOf, localAt, minuteOf, minutesBetween, plusMinutes } from '../wall/times'
+import { addDays, dateOf, daysOf, localAt, minuteOf, minutesBetween, plusMinutes } from '../wall/times'
 
 /** An event as it stands on the desk, new or being changed. */
 export interface EventForm {
@@ -163,3 +163,29 @@ const timeWords = (time: Time): string =>
 
 const hourWords = (local: string): string =>
   `${String(Math.floor(minuteOf(local) / 60)).padStart(2, '0')}:${String(minuteOf(local) % 60).padStart(2, '0')}`
+
+/** How much of one day an absence takes. */
+export type DayPart = 'whole' | 'morning' | 'afternoon'
+
+const noon = 12 * 60
+
+/** An absence of one day, or of the half of it before or after noon in somebody's usual hours. */
+export function ofDay(day: string, part: DayPart, begins: number, ends: number, zone: string): Time {
+  if (part === 'whole') return { form: 'days', first: day, last: day, toBeSet: false }
+  const [from, to] =
+    part === 'morning' ? [Math.min(begins, noon - 60), noon] : [noon, Math.max(ends, noon + 60)]
+  return { form: 'clock', start: localAt(day, from), end: localAt(day, to), zone }
+}
+
+/** Which part of one day a time is; null where it is another time. */
+export function partOf(time: Time, begins: number, ends: number, zone: string): DayPart | null {
+  const { first, last } = daysOf(time)
+  if (first !== last) return null
+  const parts: readonly DayPart[] = ['whole', 'morning', 'afternoon']
+  return parts.find((part) => isSameTime(ofDay(first, part, begins, ends, zone), time)) ?? null
+}
+
+const isSameTime = (a: Time, b: Time): boolean =>
+  a.form === 'days'
+    ? b.form === 'days' && !b.toBeSet && a.first === b.first && a.last === b.last
+    : b.form !== 'days' && a.start === b.start && a.end === b.end

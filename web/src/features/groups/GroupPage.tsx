@@ -11,7 +11,7 @@ import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { Page } from '../../ui/Page'
 import { TextField } from '../../ui/TextField'
-import { roleName } from '../access/ladder'
+import { reaches, roleName } from '../access/ladder'
 import { clashesQuery } from '../availability/availabilityQueries'
 import { daysAhead } from '../availability/useClashes'
 import { zonesQuery } from '../calendars/calendarQueries'
@@ -71,6 +71,7 @@ function Settings({ group }: { group: Group }) {
   const queries = useQueryClient()
   const acts = useActs()
   const zones = useQuery(zonesQuery)
+  const shelf = useQuery(shelfQuery)
   const [wish, setWish] = useState<Group>(group)
   const [error, setError] = useState<unknown>(null)
   const set = (part: Partial<Group>) => setWish({ ...wish, ...part })
@@ -78,11 +79,11 @@ function Settings({ group }: { group: Group }) {
     event.preventDefault()
     const act = newSet()
     try {
-      const { name, sort, zone, firstDay, dayBegins, dayEnds, cover } = wish
+      const { name, sort, zone, firstDay, dayBegins, dayEnds, cover, daysOff } = wish
       await writeGroup(
         group.id,
         group.version,
-        { name, sort, zone, firstDay, dayBegins, dayEnds, cover },
+        { name, sort, zone, firstDay, dayBegins, dayEnds, cover, daysOff },
         act,
       )
       setError(null)
@@ -184,9 +185,31 @@ function Settings({ group }: { group: Group }) {
               {fieldProblem(error, 'cover')}
             </p>
           )}
-          <Link to={`/groups/${group.id}/cover`} className="underline underline-offset-2">
-            Who is away, month by month
-          </Link>
+          <Choice
+            label="Days off for all"
+            value={wish.daysOff ?? ''}
+            onChange={(calendar) => set({ daysOff: calendar === '' ? null : calendar })}
+            options={[
+              { value: '', label: 'none' },
+              ...(shelf.data ?? [])
+                .filter(
+                  (layer) =>
+                    layer.groupId === group.id &&
+                    (reaches(layer.role, 'coordinate') || layer.calendarId === wish.daysOff),
+                )
+                .map((layer) => ({ value: layer.calendarId, label: `the whole days of ${layer.name}` })),
+            ]}
+            problem={fieldProblem(error, 'daysOff')}
+            hint="Put holidays into a calendar, by hand or from a file. On them nobody is needed, and an absence costs no day."
+          />
+          <p className="flex flex-wrap gap-4">
+            <Link to={`/groups/${group.id}/cover`} className="underline underline-offset-2">
+              Who is away, month by month
+            </Link>
+            <Link to={`/groups/${group.id}/absences`} className="underline underline-offset-2">
+              Days away in a year
+            </Link>
+          </p>
         </fieldset>
         {error !== null && (
           <p role="alert" className="text-clash">

@@ -13,16 +13,20 @@ interface RibbonProps {
   last: string
   today: string
   calendars: readonly string[]
+  /** On how many days of a week too few are there, by the first of its days. */
+  low: ReadonlyMap<string, number>
   onGo: (date: string) => void
   /** What can be asked of the weeks. */
   children: ReactNode
 }
 
+const lowText = (days: number) => (days === 1 ? 'too few on a day' : `too few on ${days} days`)
+
 /** A full week, in minutes taken: the ribbon's cells are filled against it, or against the fullest where that is more. */
 const full = 40 * 60
 
 /** The strip of weeks over the wall: how full each is, where it clashes, what the wall shows. Press or drag to go there. */
-export function Ribbon({ from, weeks, first, last, today, calendars, onGo, children }: RibbonProps) {
+export function Ribbon({ from, weeks, first, last, today, calendars, low, onGo, children }: RibbonProps) {
   const ribbon = useQuery(ribbonQuery(from, weeks, calendars))
   const strip = useRef<HTMLDivElement>(null)
   const went = useRef<string | null>(null)
@@ -61,6 +65,7 @@ export function Ribbon({ from, weeks, first, last, today, calendars, onGo, child
         >
           {cells.map((day) => {
             const week = known.get(day)
+            const lowDays = low.get(day) ?? 0
             return (
               <button
                 key={day}
@@ -76,8 +81,8 @@ export function Ribbon({ from, weeks, first, last, today, calendars, onGo, child
                 }}
                 onClick={() => onGo(day)}
                 data-past={addDays(day, 6) < today}
-                title={`${periodText(day, addDays(day, 6))}: ${week ? hoursText(week.minutes) : ''}${week && week.clashes > 0 ? `, ${week.clashes} ${week.clashes === 1 ? 'clash' : 'clashes'}` : ''}`}
-                aria-label={`Week of ${dateText(day)}${week && week.clashes > 0 ? ', with clashes' : ''}`}
+                title={`${periodText(day, addDays(day, 6))}: ${week ? hoursText(week.minutes) : ''}${week && week.clashes > 0 ? `, ${week.clashes} ${week.clashes === 1 ? 'clash' : 'clashes'}` : ''}${lowDays > 0 ? `, ${lowText(lowDays)}` : ''}`}
+                aria-label={`Week of ${dateText(day)}${week && week.clashes > 0 ? ', with clashes' : ''}${lowDays > 0 ? `, ${lowText(lowDays)}` : ''}`}
                 className="relative min-w-0 flex-1 overflow-hidden bg-cement-100"
               >
                 <span
@@ -86,6 +91,12 @@ export function Ribbon({ from, weeks, first, last, today, calendars, onGo, child
                 />
                 {week && week.clashes > 0 && (
                   <span className="absolute top-0 right-0 border-5 border-clash border-b-transparent border-l-transparent" />
+                )}
+                {lowDays > 0 && (
+                  <span
+                    data-low="true"
+                    className="absolute inset-x-0 bottom-0 border-b-4 border-dotted border-clash"
+                  />
                 )}
               </button>
             )

@@ -12,6 +12,7 @@ import { type CoverDay, coverQuery, type Gap } from '../availability/availabilit
 import type { FreeForm } from '../availability/FreeDesk'
 import { useClashes } from '../availability/useClashes'
 import { useGaps } from '../availability/useGaps'
+import { useLowWeeks } from '../availability/useLowWeeks'
 import type { Asking } from '../events/EventDesk'
 import { brickOf, differences, type EventForm, formOf, newForm } from '../events/eventForm'
 import { useEventActs, type Written } from '../events/useEventActs'
@@ -598,6 +599,11 @@ function Wall({ view }: { view: View }) {
     ),
     -7 * ribbonBefore,
   )
+  const low = useLowWeeks(
+    needsCover && as === null && wall.isSuccess ? group?.id : undefined,
+    ribbonFrom,
+    ribbonWeeks,
+  )
   const title = view === 'month' ? monthText(date) : periodText(first, last)
   return (
     <div className="flex h-full flex-col">
@@ -648,6 +654,7 @@ function Wall({ view }: { view: View }) {
           last={last}
           today={today}
           calendars={[...byId.keys()]}
+          low={low}
           onGo={goTo}
         >
           <AskBar
