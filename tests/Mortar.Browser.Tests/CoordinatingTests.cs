@@ -339,12 +339,17 @@ public class CoordinatingTests
         ines.Show("Roster");
         ines.WaitForText("5 of 6, too few, away: Dele Okoro");
         Assert.Equal(string.Empty, ines.Axe());
+        ines.Find(By.CssSelector("[data-ribbon] [data-low=true]"));
         Shot(ines, "cover");
 
         ines.Open($"/groups/{World.StudioTeam}/cover");
         ines.Find(By.CssSelector("td[title='Dele Okoro is away on Wed 11 March']"));
         Assert.Equal(string.Empty, ines.Axe());
         Shot(ines, "cover-month");
+        ines.Click(Containing("a", "Days away in 2026"));
+        ines.Find(By.XPath("//tr[contains(., 'Dele Okoro')]//td[last()][normalize-space()='3']"));
+        Assert.Equal(string.Empty, ines.Axe());
+        Shot(ines, "absences");
         ines.Open($"/groups/{World.StudioTeam}");
         ines.Type("Thu", "6");
         Assert.Equal(string.Empty, ines.Axe());
@@ -357,8 +362,15 @@ public class CoordinatingTests
         priya.WaitForWall();
         priya.Press("n");
         priya.Find(By.CssSelector("aside select")).SendKeys("Away");
+        priya.Pick("Away for", "the whole day");
         priya.WaitForText("Too few would be there:");
         priya.WaitForText("5 of 6");
+        priya.Pick("Away for", "the morning, up to noon");
+        priya.WaitGone(Containing("p", "Too few would be there:")); // less than half of her hours
+        Assert.Equal(string.Empty, priya.Axe());
+        Shot(priya, "half-day");
+        priya.Click(By.CssSelector("aside button[type=submit]"));
+        priya.WaitForText("Added “");
     }
 
     private static string Text(NodaTime.LocalDateTime time) =>

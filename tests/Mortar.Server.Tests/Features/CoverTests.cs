@@ -108,6 +108,14 @@ public class CoverTests
         var days = await Days(ines, $"from=2026-03-16&to=2026-03-18&without={priya}");
 
         Assert.Equal([0, 1, 1], days.Select(day => day.GetProperty("tooFew").GetInt32()));
+        // A morning is less than half of her hours.
+        var morning = "&awayFrom=2026-03-17T08:00:00&awayTo=2026-03-17T12:00:00";
+        Assert.Equal(
+            0,
+            (await Days(ines, $"from=2026-03-17&to=2026-03-17&without={priya}{morning}"))[0]
+                .GetProperty("tooFew")
+                .GetInt32()
+        );
         Assert.Contains(priya, days[0].GetProperty("missing").EnumerateArray().Select(who => who.GetGuid()));
     }
 

@@ -2170,6 +2170,8 @@ export interface components {
         LocalDate: string;
         /** Format: local-date-time */
         LocalDateTime: string;
+        /** Format: local-date-time */
+        LocalTimeQuery: string;
         /** @enum {string} */
         Mark: "cone" | "dome" | "tile" | "shelf" | "cross" | "disc" | "ring" | "block" | "wave" | "drop" | "spark" | "post";
         OpenInvitationAccountBody: {
@@ -3428,6 +3430,8 @@ export interface operations {
                 from: components["schemas"]["DateQuery"];
                 to: components["schemas"]["DateQuery"];
                 without: string[];
+                awayFrom?: components["schemas"]["LocalTimeQuery"];
+                awayTo?: components["schemas"]["LocalTimeQuery"];
             };
             header?: never;
             path: {

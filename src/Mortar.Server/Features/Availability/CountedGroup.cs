@@ -5,8 +5,15 @@ using Mortar.Core.Words;
 using Mortar.Data.Availability;
 using Mortar.Data.Groups;
 using Mortar.Data.Store;
+using NodaTime;
 
 namespace Mortar.Server.Features.Availability;
+
+/// <summary>People who are taken as away as well, to see what that would do.</summary>
+internal sealed record Without(IReadOnlySet<Guid> People, Interval Span)
+{
+    public static Without Nobody { get; } = new(new HashSet<Guid>(), default);
+}
 
 /// <summary>A group whose members are counted, for one of them.</summary>
 internal sealed record CountedGroup(GroupRow Row, IReadOnlyList<PersonId> Members)
@@ -35,7 +42,7 @@ internal sealed record CountedGroup(GroupRow Row, IReadOnlyList<PersonId> Member
     public async Task<IReadOnlyList<CoverPerson>> People(
         PersonId reader,
         Window window,
-        IReadOnlySet<Guid> without,
+        Without without,
         TimesReader times,
         CancellationToken cancellationToken
     ) =>
@@ -50,7 +57,9 @@ internal sealed record CountedGroup(GroupRow Row, IReadOnlyList<PersonId> Member
                 )
             ).Select(one => new CoverPerson(
                 new PersonId(one.Who.Id),
-                without.Contains(one.Who.Id) ? BusyTime.Of(window.Span, [(window.Span, Taken.Away)]) : one.Time.Busy,
+                without.People.Contains(one.Who.Id)
+                    ? BusyTime.Of(window.Span, [(without.Span, Taken.Away)])
+                    : one.Time.Busy,
                 one.Hours
             )),
         ];

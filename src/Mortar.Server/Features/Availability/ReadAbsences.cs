@@ -41,7 +41,7 @@ internal static class ReadAbsences
         }
 
         var window = new Window(new LocalDate(year, 1, 1), new LocalDate(year, 12, 31), zones.Zone(group.Row.Zone));
-        var people = await group.People(acting.Person, window, new HashSet<Guid>(), times, cancellationToken);
+        var people = await group.People(acting.Person, window, Without.Nobody, times, cancellationToken);
         var daysOff = await db.DaysOffIn(group.Row, window, zones, cancellationToken);
         return TypedResults.Ok<IReadOnlyList<TotalBody>>([
             .. Absences

@@ -4,6 +4,7 @@ using Mortar.Core.Availability;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Availability;
+using Mortar.Data.Groups;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
 using Mortar.Server.Wire;
@@ -13,7 +14,8 @@ namespace Mortar.Server.Features.Availability;
 
 /// <summary>
 /// GET /api/groups/{groupId}/cover: day by day who is there and who is away, against how many are needed; for members, as
-/// far as they see absences. With <c>without</c> as it would be were these people away as well.
+/// far as they see absences. With <c>without</c> as it would be were these people away as well: all the time, or from
+/// <c>awayFrom</c> to <c>awayTo</c> on the reader's clock.
 /// </summary>
 internal static class ReadCover
 {
@@ -36,6 +38,8 @@ internal static class ReadCover
         [FromQuery] DateQuery from,
         [FromQuery] DateQuery to,
         [FromQuery] Guid[]? without,
+        [FromQuery] LocalTimeQuery? awayFrom,
+        [FromQuery] LocalTimeQuery? awayTo,
         Acting acting,
         MortarDb db,
         TimesReader times,
@@ -55,10 +59,21 @@ internal static class ReadCover
 
         // Days are the group's, whoever looks at them.
         var window = new Window(from.Value, to.Value, zones.Zone(group.Row.Zone));
+        var reader = await db.ZoneOf(acting.Person, zones, cancellationToken);
+        var alsoAway =
+            awayFrom is { Value: var start } && awayTo is { Value: var end } && start < end
+                ? new Interval(ZoneClock.At(start, reader), ZoneClock.At(end, reader))
+                : window.Span;
         var days = Cover.Every(
             window,
             CoverNeed.Of(group.Row.ToSettings().Cover),
-            await group.People(acting.Person, window, (without ?? []).ToHashSet(), times, cancellationToken),
+            await group.People(
+                acting.Person,
+                window,
+                new Without((without ?? []).ToHashSet(), alsoAway),
+                times,
+                cancellationToken
+            ),
             await db.DaysOffIn(group.Row, window, zones, cancellationToken)
         );
         return TypedResults.Ok<IReadOnlyList<DayBody>>([

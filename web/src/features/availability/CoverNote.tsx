@@ -14,7 +14,16 @@ interface CoverNoteProps {
 /** Where an absence is entered: the days on which too few would be left. */
 export function CoverNote({ groupId, time, people }: CoverNoteProps) {
   const { first, last } = daysOf(time)
-  const cover = useQuery({ ...coverQuery(groupId, first, last, people), enabled: last >= first })
+  const cover = useQuery({
+    ...coverQuery(
+      groupId,
+      first,
+      last,
+      people,
+      time.form === 'days' ? null : { start: time.start, end: time.end },
+    ),
+    enabled: last >= first,
+  })
   const low = (cover.data ?? []).filter((day) => day.tooFew > 0)
   if (low.length === 0) return null
   return (

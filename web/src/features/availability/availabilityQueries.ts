@@ -57,14 +57,28 @@ export const markFine = (key: string, from: string, to: string, set: string) =>
 
 export type CoverDay = Schema['ReadCoverDayBody']
 
-/** Day by day who is there and who is away, against how many are needed; as it would be without some. */
-export const coverQuery = (groupId: string, from: string, to: string, without: readonly string[] = []) =>
+/** Day by day who is there and who is away, against how many are needed; as it would be without some, all the time or in some hours. */
+export const coverQuery = (
+  groupId: string,
+  from: string,
+  to: string,
+  without: readonly string[] = [],
+  hours: { start: string; end: string } | null = null,
+) =>
   queryOptions({
-    queryKey: ['cover', groupId, from, to, without],
+    queryKey: ['cover', groupId, from, to, without, hours],
     queryFn: ({ signal }) =>
       unwrap(
         api.GET('/api/groups/{groupId}/cover', {
-          params: { path: { groupId }, query: { from, to, without: [...without] } },
+          params: {
+            path: { groupId },
+            query: {
+              from,
+              to,
+              without: [...without],
+              ...(hours && { awayFrom: hours.start, awayTo: hours.end }),
+            },
+          },
           signal,
         }),
       ),

@@ -4,7 +4,7 @@ import { dayText } from '../../app/dates'
 import { Choice } from '../../ui/Choice'
 import type { Time } from '../wall/bricks'
 import { addDays, dateOf, daysOf, localAt, minuteOf } from '../wall/times'
-import { ofDay, partOf, timeProblem, withEnd, withForm, withStart } from './eventForm'
+import { type DayPart, ofDay, partOf, timeProblem, withEnd, withForm, withStart } from './eventForm'
 
 interface WhenFieldsProps {
   time: Time
@@ -14,25 +14,28 @@ interface WhenFieldsProps {
   onChange: (time: Time) => void
 }
 
-const parts = [
+const parts: readonly { value: DayPart | 'hours'; label: string }[] = [
   { value: 'whole', label: 'the whole day' },
   { value: 'morning', label: 'the morning, up to noon' },
   { value: 'afternoon', label: 'the afternoon, from noon on' },
-] as const
+]
 
 /** When: whole days by first and last day, or hours with their days. */
 export function WhenFields({ time, zone, halves, onChange }: WhenFieldsProps) {
   const problem = timeProblem(time)
   const part = halves && partOf(time, halves.begins, halves.ends, zone)
+  const isOneDay = daysOf(time).first === daysOf(time).last
   return (
     <fieldset className="grid gap-2">
       <legend className="sr-only">When</legend>
-      {halves && part && (
+      {halves && isOneDay && (
         <Choice
           label="Away for"
-          value={part}
-          onChange={(next) => onChange(ofDay(daysOf(time).first, next, halves.begins, halves.ends, zone))}
-          options={parts}
+          value={part ?? 'hours'}
+          onChange={(next) => {
+            if (next !== 'hours') onChange(ofDay(daysOf(time).first, next, halves.begins, halves.ends, zone))
+          }}
+          options={part ? parts : [...parts, { value: 'hours', label: 'some hours' }]}
         />
       )}
       <label className="flex items-center gap-2">
