@@ -63,6 +63,7 @@ public class ArchitectureTests
         "Calendars",
         "Groups",
         "Availability",
+        "Reminders",
     ];
 
     public static TheoryData<string> Each() => [.. Rooms];

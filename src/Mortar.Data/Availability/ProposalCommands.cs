@@ -161,12 +161,18 @@ public sealed class ProposalCommands(
                     .ProposalAsked.Where(one => one.ProposalId == id)
                     .Select(one => one.PersonId)
                     .ToListAsync(cancellationToken);
+                // Who has left the group since is not named on anything in it, and holds nothing up.
+                var calendar = await db
+                    .Calendars.AsNoTracking()
+                    .SingleAsync(one => one.Id == row.CalendarId, cancellationToken);
+                var gone = await db.StrangersAmong([.. asked, row.ProposedBy], calendar, cancellationToken);
+                asked = [.. asked.Except(gone)];
                 var made = await events.Create(
                     act,
                     new EventId(Guid.CreateVersion7()),
                     new EventWish(
                         row.CalendarId,
-                        Draft(row, time, asked.Append(row.ProposedBy)),
+                        Draft(row, time, asked.Append(row.ProposedBy).Except(gone)),
                         Key: null,
                         Reach.Whole,
                         Repeats: null,
@@ -181,7 +187,7 @@ public sealed class ProposalCommands(
 
                 (row.State, row.EventId) = (ProposalState.Settled, settled.Id);
                 settled.Take(settled.ToCore() with { Guests = Attendees.Of(asked) }, zones);
-                await TakeAnswers(row, settled, time, cancellationToken);
+                await TakeAnswers(row, settled, time, asked, cancellationToken);
                 foreach (var person in asked.Where(person => person != act.Actor))
                 {
                     await answers.Ask(settled, person, act.Actor, Asking.Settled, cancellationToken);
@@ -359,6 +365,7 @@ public sealed class ProposalCommands(
         ProposalRow row,
         EventRow made,
         ProposedTime time,
+        IReadOnlyCollection<PersonId> asked,
         CancellationToken cancellationToken
     )
     {
@@ -366,7 +373,7 @@ public sealed class ProposalCommands(
         foreach (
             var vote in await db
                 .Votes.AsNoTracking()
-                .Where(one => one.ProposalId == row.Id)
+                .Where(one => one.ProposalId == row.Id && asked.Contains(one.PersonId))
                 .ToListAsync(cancellationToken)
         )
         {

@@ -44,7 +44,11 @@ public sealed class ReminderReader(MortarDb db, ZoneClock zones)
         var chosen = own.Values.Where(layer => layer.ToReminder() is CalendarReminder.Before).ToList();
         var chosenFurthest = chosen.Max(layer => layer.Reminder) ?? 0;
         var said = await db
-            .Events.Where(row => row.LongestReminder != null && row.DeletedAt == null)
+            .Events.Where(row =>
+                row.LongestReminder != null
+                && row.DeletedAt == null
+                && db.Calendars.Any(calendar => calendar.Id == row.CalendarId && calendar.DeletedAt == null)
+            )
             .Touching(Around(EventRules.LongestReminder))
             .ToListAsync(cancellationToken);
         var everything = await db.RowsTouching(

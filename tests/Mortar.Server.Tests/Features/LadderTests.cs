@@ -57,6 +57,8 @@ public class LadderTests
             {
                 calendarId = calendar.Value,
                 title = "Glaze day",
+                place = "",
+                notes = "",
                 times = new[]
                 {
                     new { start = "2026-03-16T20:00:00", end = "2026-03-16T21:00:00" },

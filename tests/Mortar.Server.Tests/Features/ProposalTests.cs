@@ -210,6 +210,26 @@ public class ProposalTests
     }
 
     [Fact]
+    public async Task Who_has_left_the_group_since_holds_nothing_up_and_is_not_named()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var calendar = await ines.MakeCalendar();
+        var id = await Propose(ines, calendar);
+        var at = (await Waiting(priya))[0].GetProperty("times")[0].GetProperty("at").GetString()!;
+        (await ines.Delete($"/api/groups/{World.StudioTeam}/members/{Tomasz}")).Is(204);
+
+        var made = (await ines.Post($"/api/proposals/{id}/settle", new { at })).Is(200).Body;
+
+        var answers = (await ines.Get($"/api/events/{made.GetProperty("eventId").GetGuid()}/answers")).Is(200).Body;
+        Assert.Equal(
+            ["Ines Varga", "Priya Raman"],
+            answers.GetProperty("people").EnumerateArray().Select(one => one.Text("name"))
+        );
+    }
+
+    [Fact]
     public async Task A_name_that_is_claimed_keeps_what_it_was_asked_and_said()
     {
         await using var mortar = await TestMortar.Start();

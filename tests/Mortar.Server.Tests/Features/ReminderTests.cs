@@ -68,6 +68,29 @@ public class ReminderTests
     }
 
     [Fact]
+    public async Task Nothing_of_a_calendar_in_the_bin_reminds_anybody()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var calendar = await ines.MakeCalendar();
+        var id = await Make(ines, calendar, 30, DemoPeople.Priya.Id.Value);
+        var asked = new { personIds = new[] { DemoPeople.Priya.Id.Value } };
+        (await ines.Send(HttpMethod.Post, $"/api/events/{id}/ask", asked, 1, null)).Is(204); // she has it by itself
+        var due = Start - Duration.FromMinutes(30);
+        Assert.Equal(1, await Give(mortar, due - Duration.FromMinutes(1), due));
+        (
+            await ines.Put($"/api/events/{id}", Body(calendar, 30, "2026-03-16T16:00:00", DemoPeople.Priya.Id.Value), 2)
+        ).Is(200);
+
+        (await ines.Delete($"/api/calendars/{calendar.Value}?name=Glaze tests", 1)).Is(204);
+
+        var later = due + Duration.FromHours(2);
+        Assert.Equal(0, await Give(mortar, later - Duration.FromMinutes(1), later));
+        Assert.Empty((await priya.Get("/api/reminders")).Is(200).Body.EnumerateArray());
+    }
+
+    [Fact]
     public async Task One_chooses_for_a_calendar_to_be_reminded_of_everything_or_nothing_in_it()
     {
         await using var mortar = await TestMortar.Start();

@@ -16,6 +16,7 @@ internal sealed class ReminderSender(
     ChangeSignal signal,
     IClock clock,
     TimeProvider time,
+    IHostApplicationLifetime lifetime,
     ILogger<ReminderSender> log
 ) : BackgroundService
 {
@@ -40,8 +41,15 @@ internal sealed class ReminderSender(
             var from = clock.GetCurrentInstant();
             var next = from; // what came due while nobody was here is given at once
             var looked = Instant.MinValue;
-            from = await Begin(from, stoppingToken);
             using var timer = new PeriodicTimer(Every, time);
+
+            // What links in mails begin with is known once Mortar listens.
+            while (!lifetime.ApplicationStarted.IsCancellationRequested)
+            {
+                await timer.WaitForNextTickAsync(stoppingToken);
+            }
+
+            from = await Begin(from, stoppingToken);
             do
             {
                 var now = clock.GetCurrentInstant();

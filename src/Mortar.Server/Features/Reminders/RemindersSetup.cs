@@ -72,7 +72,11 @@ internal static class RemindersSetup
         var ids = given.ConvertAll(row => row.EventId);
         var events = await db
             .Events.AsNoTracking()
-            .Where(row => ids.Contains(row.Id) && row.DeletedAt == null)
+            .Where(row =>
+                ids.Contains(row.Id)
+                && row.DeletedAt == null
+                && db.Calendars.Any(calendar => calendar.Id == row.CalendarId && calendar.DeletedAt == null)
+            )
             .ToDictionaryAsync(row => row.Id, cancellationToken);
         var standings = await db.StandingsOf(acting.Person, cancellationToken);
         return TypedResults.Ok<IReadOnlyList<Body>>([
