@@ -135,8 +135,7 @@ public class ItipTests
             new ItipPerson("Ines Varga", "answer-1@example.org"),
             new ItipPerson("Mei Sato", "mei@example.org"),
             isCalledOff,
-            Now,
-            Clock
+            Now
         );
 
         var calendar = Ical.Net.Calendar.Load(text)!;
@@ -147,7 +146,8 @@ public class ItipTests
         Assert.Equal("mailto:answer-1@example.org", one.Organizer!.Value!.ToString());
         Assert.Equal("mailto:mei@example.org", Assert.Single(one.Attendees).Value!.ToString());
         Assert.NotNull(one.DtStamp);
-        Assert.Null(one.RecurrenceRule);
+        Assert.DoesNotContain("Kiln plan", text, StringComparison.Ordinal);
+        Assert.DoesNotContain("DTSTART", text, StringComparison.Ordinal); // it may have been moved since
     }
 
     /// <summary>RFC 5546, 4.2.4: D asks for another time. From memory.</summary>

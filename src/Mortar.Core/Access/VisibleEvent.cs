@@ -149,16 +149,7 @@ public abstract record VisibleEvent
     public static Event? Known(Role role, PersonId reader, Event whole) =>
         !IsThere(role, reader, whole) ? null
         : SeesEverything(role, reader, whole) ? whole
-        : whole with
-        {
-            Content = Outlined(whole.Content),
-            Series = whole.Series is { } series
-                ? series with
-                {
-                    Overrides = [.. series.Overrides.Select(one => one with { Content = Outlined(one.Content) })],
-                }
-                : null,
-        };
+        : whole.WithContents(Outlined) with { AddedBy = default, Guests = Attendees.None, Editors = Attendees.None };
 
     private static EventContent Outlined(EventContent content) =>
         EventContent.Blank with
@@ -179,13 +170,12 @@ public abstract record VisibleEvent
     /// </returns>
     public static (Event? Event, bool IsWhole) ToExport(Role role, PersonId reader, Event whole)
     {
-        var series = whole.Series;
         if (SeesEverything(role, reader, whole))
         {
             return (whole, IsWhole: true);
         }
 
-        var contents = (series?.Overrides ?? []).Select(one => one.Content).Append(whole.Content);
+        var contents = (whole.Series?.Overrides ?? []).Select(one => one.Content).Append(whole.Content);
         if (contents.All(content => content.Cancelled || content.ShowAs == ShowAs.Free))
         {
             return (null, IsWhole: false);
@@ -193,18 +183,11 @@ public abstract record VisibleEvent
 
         // One of them is enough: which dates are the private ones is told by nothing.
         return (
-            whole with
+            whole.WithContents(TimesOf) with
             {
                 Id = default,
                 Uid = $"busy-{Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(whole.Uid)))[..32]}",
                 Version = 1,
-                Content = TimesOf(whole.Content),
-                Series = series is null
-                    ? null
-                    : series with
-                    {
-                        Overrides = [.. series.Overrides.Select(one => one with { Content = TimesOf(one.Content) })],
-                    },
             },
             IsWhole: false
         );

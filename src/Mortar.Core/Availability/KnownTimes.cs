@@ -51,7 +51,7 @@ public static class KnownTimes
                     .Select(one =>
                         VisibleEvent.SeesEverything(role, reader, one.Event)
                             ? one
-                            : CountedEvent.Of(WithoutNames(one.Event))
+                            : CountedEvent.Of(one.Event.WithContents(WithoutNames))
                     ),
             ],
         };
@@ -72,18 +72,6 @@ public static class KnownTimes
         BusyTime Busy(IEnumerable<Claim> claims) =>
             BusyTime.Of(window.Span, claims.Select(claim => (claim.Occurrence.Span, claim.How)));
     }
-
-    private static Event WithoutNames(Event whole) =>
-        whole with
-        {
-            Content = WithoutNames(whole.Content),
-            Series = whole.Series is { } series
-                ? series with
-                {
-                    Overrides = [.. series.Overrides.Select(one => one with { Content = WithoutNames(one.Content) })],
-                }
-                : null,
-        };
 
     private static EventContent WithoutNames(EventContent content) =>
         EventContent.Blank with

@@ -72,6 +72,19 @@ public sealed record Event(
     public IEnumerable<PersonId> Named =>
         (Series?.Overrides ?? []).SelectMany(one => one.Content.Attendees).Concat(Content.Attendees).Distinct();
 
+    /// <summary>The same event with something made of its content, and of that of each of its single dates.</summary>
+    public Event WithContents(Func<EventContent, EventContent> made) =>
+        this with
+        {
+            Content = made(Content),
+            Series = Series is { } series
+                ? series with
+                {
+                    Overrides = [.. series.Overrides.Select(one => one with { Content = made(one.Content) })],
+                }
+                : null,
+        };
+
     /// <summary>The event given by itself to nobody who is not named on it any more.</summary>
     public Event WithoutStrangers() =>
         Guests.Count + Editors.Count == 0

@@ -7,11 +7,11 @@ using NodaTime;
 
 namespace Mortar.Core.Reminders;
 
-/// <summary>What became of one event since somebody was last told.</summary>
+/// <summary>One change of an event, out of those since somebody was last told.</summary>
 /// <param name="Before">How it was; <c>null</c> where it was not there.</param>
-/// <param name="After">How it is; <c>null</c> where it is gone.</param>
-/// <param name="By">The names of those who changed it, each once.</param>
-public sealed record EventNews(Event? Before, Event? After, IReadOnlyList<string> By);
+/// <param name="After">How it was then; <c>null</c> where it was gone.</param>
+/// <param name="By">The name of who changed it.</param>
+public sealed record EventStep(Event? Before, Event? After, string By);
 
 /// <summary>What a digest tells, and when.</summary>
 public static class DigestRules
@@ -47,20 +47,21 @@ public static class DigestRules
     }
 
     /// <summary>What a digest says of one event, as far as the reader may know it; <c>null</c> where they may not, or where it is as it was.</summary>
-    /// <param name="news">What became of it.</param>
+    /// <param name="steps">Its changes in order, one at least. Who changed only what the reader does not see is not named.</param>
     /// <param name="role">The reader's step on a calendar.</param>
     /// <param name="reader">Who is told.</param>
     /// <param name="zone">Their zone.</param>
     /// <param name="clock">Zone rules.</param>
     public static string? Sentence(
-        EventNews news,
+        IReadOnlyList<EventStep> steps,
         Func<CalendarId, Role> role,
         PersonId reader,
         DateTimeZone zone,
         ZoneClock clock
     )
     {
-        var (before, after) = (Known(news.Before), Known(news.After));
+        var known = steps.Select(step => (Before: Known(step.Before), After: Known(step.After), step.By)).ToList();
+        var (before, after) = (known[0].Before, known[^1].After);
         if ((before ?? after) is null || IsSame(before, after))
         {
             return null;
@@ -69,7 +70,7 @@ public static class DigestRules
         var one = after ?? before!;
         var title = one.Content.Title.Length > 0 ? $"“{one.Content.Title}”" : "An event without a title";
         var when = RangeSentence.For(clock.AsSeenIn(one.Time, zone), one.Time.LocalStart.Year);
-        var by = Wording.List(news.By);
+        var by = Wording.List(known.Where(step => !IsSame(step.Before, step.After)).Select(step => step.By).Distinct());
         return before is null ? $"{title}, {when}: new, by {by}."
             : after is null ? $"{title}, {when}: gone, by {by}."
             : $"{title}: {by} {Wording.List(EventDifference.Between(before, after, zone, clock))}.";
@@ -78,10 +79,11 @@ public static class DigestRules
     }
 
     private static bool IsSame(Event? before, Event? after) =>
-        before is not null
-        && after is not null
-        && before.CalendarId == after.CalendarId
-        && before.Time == after.Time
-        && before.Content == after.Content
-        && Equals(before.Series, after.Series);
+        (before is null && after is null)
+        || before is not null
+            && after is not null
+            && before.CalendarId == after.CalendarId
+            && before.Time == after.Time
+            && before.Content == after.Content
+            && Equals(before.Series, after.Series);
 }

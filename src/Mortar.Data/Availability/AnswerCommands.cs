@@ -157,7 +157,9 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
         var waiting = await (
             from asked in db.Asked
             join row in db.Events on asked.EventId equals row.Id
-            where row.Version > asked.ToldVersion
+            where
+                row.Version > asked.ToldVersion
+                && db.Calendars.Any(home => home.Id == row.CalendarId && home.DeletedAt == null)
             select new { asked, row }
         ).ToListAsync(cancellationToken);
         var written = 0;
@@ -217,7 +219,20 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
         (asked.Hash, asked.SentAt) = (LinkSecret.HashOf(secret), db.Now);
         asked.IsToldOff = tells is ToldOfEvent.CalledOff or ToldOfEvent.NotAsked;
         db.Mails.Add(
-            await letters.ToTell(db, tells, told, row.ToCore(), asked.PersonId, to, secret, zones, cancellationToken)
+            await letters.ToTell(
+                db,
+                tells,
+                told,
+                // Whoever is not asked any more reads what they knew, and not what became of it since.
+                tells == ToldOfEvent.NotAsked
+                    ? told!
+                    : row.ToCore(),
+                asked.PersonId,
+                to,
+                secret,
+                zones,
+                cancellationToken
+            )
         );
         return true;
     }

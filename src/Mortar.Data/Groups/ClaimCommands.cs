@@ -125,6 +125,11 @@ public sealed class ClaimCommands(MortarDb db)
                         PersonId = to,
                         Hash = row.Hash,
                         SentAt = row.SentAt,
+                        // Under the other name they knew it as it is.
+                        ToldVersion = db.VersionOnceSaved(
+                            await db.Events.SingleAsync(one => one.Id == row.EventId, cancellationToken)
+                        ),
+                        IsToldOff = row.IsToldOff,
                     }
                 );
             }

@@ -177,7 +177,7 @@ public sealed class Letters(string publicUrl)
             ),
             Asking.Settled => (
                 $"It is settled: {title}, {when}",
-                $"{names[from]} settled on this time. What you said to it is your answer; you can still change it."
+                $"{names[from]} settled on this time. If you have said how it suits you, that is your answer; here you can give another."
             ),
             _ => throw new UnreachableException(),
         };

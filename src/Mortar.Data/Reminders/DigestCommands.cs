@@ -88,11 +88,13 @@ public sealed class DigestCommands(MortarDb db, Letters letters, ZoneClock zones
                 .GroupBy(one => one.change.SubjectId)
                 .Select(ofOne =>
                     DigestRules.Sentence(
-                        new EventNews(
-                            ofOne.First().change.EventBefore(),
-                            ofOne.Last().change.EventAfter(),
-                            [.. ofOne.Select(one => one.Name).Distinct()]
-                        ),
+                        [
+                            .. ofOne.Select(one => new EventStep(
+                                one.change.EventBefore(),
+                                one.change.EventAfter(),
+                                one.Name
+                            )),
+                        ],
                         calendar => standings.GetValueOrDefault(calendar, Standing.Outside).Role,
                         person.Id,
                         zone,

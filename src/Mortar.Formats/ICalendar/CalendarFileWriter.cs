@@ -66,6 +66,25 @@ public static class CalendarFileWriter
         ZoneClock clock
     ) => Write([ContentLine.Of("METHOD", method)], people, "UTC", [one], now, clock);
 
+    /// <summary>A message that names an event and tells nothing of it, not even when it is.</summary>
+    internal static string WriteNameOnly(string method, Event whole, IReadOnlyList<ContentLine> lines, Instant now)
+    {
+        var text = new StringBuilder();
+        Line(text, "BEGIN:VCALENDAR");
+        Line(text, "VERSION:2.0");
+        Line(text, "PRODID:-//Mortar//Mortar//EN");
+        Line(text, ContentLine.Of("METHOD", method).Text);
+        Line(text, "BEGIN:VEVENT");
+        foreach (var line in Naming(whole, now).Concat(lines))
+        {
+            Line(text, line.Text);
+        }
+
+        Line(text, "END:VEVENT");
+        Line(text, "END:VCALENDAR");
+        return text.ToString();
+    }
+
     private static string Write(
         IReadOnlyList<ContentLine> lines,
         IReadOnlyList<ContentLine> inEach,
@@ -267,9 +286,7 @@ public static class CalendarFileWriter
     private static Component Bare(Event whole, EventTime time, EventContent content, Instant now)
     {
         var component = new Component("VEVENT", 0) { Whole = true };
-        component.Lines.Add(ContentLine.Of("UID", whole.Uid));
-        component.Lines.Add(ContentLine.Of("DTSTAMP", Utc.Format(now)));
-        component.Lines.Add(ContentLine.Of("SEQUENCE", (whole.Version - 1).ToString(CultureInfo.InvariantCulture)));
+        component.Lines.AddRange(Naming(whole, now));
         PutTime(component, time);
         Patch(component, content, EventContent.Blank);
         return component;
@@ -352,6 +369,14 @@ public static class CalendarFileWriter
             )
             .DefaultIfEmpty(1970)
             .Min();
+
+    /// <summary>What names an event and its state, and every message has.</summary>
+    private static IEnumerable<ContentLine> Naming(Event whole, Instant now) =>
+        [
+            ContentLine.Of("UID", whole.Uid),
+            ContentLine.Of("DTSTAMP", Utc.Format(now)),
+            ContentLine.Of("SEQUENCE", (whole.Version - 1).ToString(CultureInfo.InvariantCulture)),
+        ];
 
     /// <summary>One line, folded so that no physical line is longer than 75 octets and no character is cut in two.</summary>
     private static void Line(StringBuilder text, string line)

@@ -72,38 +72,30 @@ public static class Itip
 
     /// <summary>
     /// That an event is called off, or that one person is not asked any more (METHOD:CANCEL, RFC 5546, 3.2.5). STATUS says
-    /// the first and stays away for the second, as the section demands.
+    /// the first and stays away for the second, as the section demands. Nothing else of the event is in it: whoever is not
+    /// asked any more does not learn what became of it.
     /// </summary>
-    /// <param name="whole">The event as it was last; a series goes as a whole.</param>
+    /// <param name="whole">The event; a series goes as a whole.</param>
     /// <param name="organizer">Who asked.</param>
     /// <param name="attendee">Who was asked.</param>
     /// <param name="isCalledOff">Whether it is called off for all, and not for that person alone.</param>
     /// <param name="now">The instant of the message (DTSTAMP).</param>
-    /// <param name="clock">Zone rules.</param>
     public static string Cancel(
         Event whole,
         ItipPerson organizer,
         ItipPerson attendee,
         bool isCalledOff,
-        Instant now,
-        ZoneClock clock
+        Instant now
     ) =>
-        CalendarFileWriter.WriteMessage(
+        CalendarFileWriter.WriteNameOnly(
             "CANCEL",
-            new EventToWrite(
-                whole with
-                {
-                    Content = whole.Content with { Reminder = null, Notes = string.Empty, Cancelled = isCalledOff },
-                    Series = null,
-                },
-                Source: null
-            ),
+            whole,
             [
                 ContentLine.Of($"ORGANIZER;CN={Quoted(organizer.Name)}", $"mailto:{organizer.Address}"),
                 ContentLine.Of($"ATTENDEE;CN={Quoted(attendee.Name)}", $"mailto:{attendee.Address}"),
+                .. isCalledOff ? [ContentLine.Of("STATUS", "CANCELLED")] : Array.Empty<ContentLine>(),
             ],
-            now,
-            clock
+            now
         );
 
     /// <summary>Reads a reply, or a wish for another time; <c>null</c> where the text is neither, whatever it is.</summary>

@@ -7,6 +7,7 @@ using MimeKit;
 using Mortar.Core.Availability;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
+using Mortar.Data.Availability;
 using Mortar.Data.Mail;
 using Mortar.Data.Store;
 using Mortar.Formats.ICalendar;
@@ -198,11 +199,23 @@ internal sealed class MailSender(
             return null;
         }
 
+        // A mail that waited is not to carry what became of the event for somebody who is not asked any more.
+        if (
+            !IsOff(mail)
+            && (
+                await db.AskedBy(mail.AnswersTo![Letters.AnswerPrefix.Length..], cancellationToken) is not { } asked
+                || !row.ToCore().Guests.Has(asked.PersonId)
+            )
+        )
+        {
+            return null;
+        }
+
         var name = await db.People.Where(one => one.Id == from).Select(one => one.Name).SingleAsync(cancellationToken);
         var (organizer, attendee) = (new ItipPerson(name, AnswerAddress(mail)), new ItipPerson(mail.To, mail.To));
         var now = clock.GetCurrentInstant();
         return IsOff(mail)
-            ? Itip.Cancel(row.ToCore(), organizer, attendee, mail.Tells == ToldOfEvent.CalledOff, now, zones)
+            ? Itip.Cancel(row.ToCore(), organizer, attendee, mail.Tells == ToldOfEvent.CalledOff, now)
             : Itip.Request(row.ToCore(), organizer, attendee, now, zones);
     }
 }

@@ -68,12 +68,30 @@ public class DigestRulesTests
         );
     }
 
-    private static string? Say(Event? before, Event? after, Role role, params string[] by) =>
-        DigestRules.Sentence(
-            new EventNews(before, after, by),
-            _ => role,
-            Studio.Priya,
-            Studio.Zone(Studio.London),
-            Studio.Clock
+    [Fact]
+    public void Who_changed_only_what_one_does_not_see_is_not_named()
+    {
+        var before = Studio.Event(Studio.Hours(Noon, 60), title: "Glaze day");
+        var noted = before with { Content = before.Content with { Notes = "Bring last month's tiles" } };
+        var handed = noted with { AddedBy = Studio.Priya, Editors = Attendees.Of([Studio.Ines]) };
+        var moved = handed with { Time = Studio.Hours(Noon.PlusHours(2), 60) };
+        EventStep[] steps =
+        [
+            new(before, noted, "Mei Sato"),
+            new(noted, handed, "Dele Okoro"),
+            new(handed, moved, "Tomasz Wilk"),
+        ];
+
+        Assert.Equal(
+            "“Glaze day”: Tomasz Wilk moved it from Thu 12 March, 12:00 to 13:00 to Thu 12 March, 14:00 to 15:00.",
+            Say(steps, Role.Outline)
         );
+        Assert.Contains("Mei Sato", Say(steps, Role.View), StringComparison.Ordinal);
+    }
+
+    private static string? Say(Event? before, Event? after, Role role, params string[] by) =>
+        Say([.. by.Select(name => new EventStep(before, after, name))], role);
+
+    private static string? Say(IReadOnlyList<EventStep> steps, Role role) =>
+        DigestRules.Sentence(steps, _ => role, Studio.Priya, Studio.Zone(Studio.London), Studio.Clock);
 }

@@ -202,11 +202,22 @@ public class AnswerTests
         using var ines = await mortar.As(DemoPeople.Ines);
         var (calendar, id) = await Make(ines);
         await Ask(ines, id, 1, Priya, Tomasz);
-        (await ines.Put($"/api/events/{id}", Body(calendar, "Glaze day", named: Tomasz), 2)).Is(200);
+        // What it becomes without her is not hers to know.
+        (
+            await ines.Put(
+                $"/api/events/{id}",
+                Body(calendar, "Priya's leaving party", "2026-03-16T18:00:00", named: Tomasz),
+                2
+            )
+        ).Is(200);
 
-        Assert.Equal(1, await Tell(mortar));
+        Assert.Equal(2, await Tell(mortar));
 
-        Assert.Equal("priya@example.org", Assert.Single(await Mails(mortar, "You are not asked any more")).To);
+        var told = Assert.Single(await Mails(mortar, "You are not asked any more: Glaze day"));
+        Assert.Equal("priya@example.org", told.To);
+        Assert.Contains("20:00", told.Body, StringComparison.Ordinal);
+        Assert.DoesNotContain("18:00", told.Body, StringComparison.Ordinal);
+        Assert.DoesNotContain("leaving", told.Body, StringComparison.Ordinal);
         var received = await Received(
             mortar,
             mail => mail.Subject!.StartsWith("You are not asked", StringComparison.Ordinal)
@@ -216,6 +227,9 @@ public class AnswerTests
         Assert.Contains("METHOD:CANCEL", part.Text, StringComparison.Ordinal);
         Assert.Contains($"UID:{id}@mortar", part.Text, StringComparison.Ordinal);
         Assert.DoesNotContain("STATUS:", part.Text, StringComparison.Ordinal);
+        Assert.DoesNotContain("leaving", received.ToString(), StringComparison.Ordinal);
+        Assert.DoesNotContain("leaving", part.Text, StringComparison.Ordinal);
+        Assert.DoesNotContain("DTSTART", part.Text, StringComparison.Ordinal);
         Assert.DoesNotContain(World.Secret, part.Text, StringComparison.Ordinal);
     }
 

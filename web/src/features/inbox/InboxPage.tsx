@@ -77,7 +77,7 @@ export function InboxPage() {
       </ul>
       {toSettle.length > 0 && (
         <>
-          <h2 className="mt-8 mb-2 text-base">What you asked</h2>
+          <h2 className="mt-8 mb-2 text-base">Times to be settled</h2>
           <ul className="grid gap-2">
             {toSettle.map((one) => (
               <ToSettleCard key={one.id} proposal={one} />
