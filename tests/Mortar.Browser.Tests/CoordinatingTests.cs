@@ -143,6 +143,7 @@ public class CoordinatingTests
 
         ines.WaitForText("3 times are kept.");
         Assert.Equal(string.Empty, ines.Axe());
+        Assert.True(ines.Script<bool>("return document.documentElement.scrollHeight <= innerHeight")); // the page stands
         Shot(ines, "kept");
         ines.Click("Propose these");
         ines.Type("What it is about", "Autumn plan");
@@ -177,6 +178,11 @@ public class CoordinatingTests
         ines.WaitForText("Not before seven here");
         Assert.Equal(string.Empty, ines.Axe());
         Shot(ines, "tally");
+        ines.Show("Roster");
+        ines.WaitForText("to be settled"); // in the row of what all have in common
+        Assert.Equal(string.Empty, ines.Axe());
+        Shot(ines, "tally-roster");
+        ines.Show("Week");
         ines.Click(By.XPath("//li[contains(., 'suits best so far')]//button[.='Settle on this']"));
         ines.WaitForText("All who were asked are told.");
         ines.Find(Brick("Autumn plan"));

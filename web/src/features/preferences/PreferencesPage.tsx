@@ -51,7 +51,7 @@ export function PreferencesPage() {
     }
   }
   return (
-    <main className="min-h-0 flex-1 overflow-y-auto">
+    <main className="relative min-h-0 flex-1 overflow-y-auto">
       <form onSubmit={submit} className="mx-auto grid max-w-2xl gap-6 px-6 py-6 max-sm:px-3">
         <h1 className="text-2xl">Preferences</h1>
         <fieldset className="grid grid-cols-2 gap-3 max-sm:grid-cols-1">

@@ -50,7 +50,7 @@ export function VoteForm({ asked, isBusy, onVote }: VoteFormProps) {
                 {choices.map((choice) => (
                   <label
                     key={choice.value}
-                    className="vote cursor-pointer border border-cement-500 px-3 py-1.5 not-first:-ml-px first:rounded-l-control last:rounded-r-control has-focus-visible:outline-2"
+                    className="vote relative cursor-pointer border border-cement-500 px-3 py-1.5 not-first:-ml-px first:rounded-l-control last:rounded-r-control has-focus-visible:outline-2"
                   >
                     <input
                       type="radio"

@@ -32,7 +32,8 @@ export function Desk({ title, onClose, half = false, children }: DeskProps) {
           <X size={18} />
         </IconButton>
       </div>
-      <div className="min-h-0 flex-1 overflow-y-auto px-4 pt-2 pb-5">{children}</div>
+      {/* What only screen readers get lies in here too, and not below the page, which would have it scroll. */}
+      <div className="relative min-h-0 flex-1 overflow-y-auto px-4 pt-2 pb-5">{children}</div>
     </aside>
   )
 }

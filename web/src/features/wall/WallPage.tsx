@@ -691,7 +691,8 @@ function Wall({ view }: { view: View }) {
             cover={needsCover && as === null ? (cover.data ?? noCover) : noCover}
             names={names}
             together={
-              as === null && inView.length > 1 && inView.length <= mostTogether ? gaps.together : null
+              proposed ??
+              (as === null && inView.length > 1 && inView.length <= mostTogether ? gaps.together : null)
             }
             pinned={pinned}
             onPin={(key) => {
