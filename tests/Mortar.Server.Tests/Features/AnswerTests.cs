@@ -234,6 +234,40 @@ public class AnswerTests
     }
 
     [Fact]
+    public async Task Who_claims_a_name_is_told_of_changes_and_not_of_the_claim()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var astrid = await mortar.As(DemoPeople.Astrid);
+        var nina = Guid.CreateVersion7();
+        var people = new[]
+        {
+            new
+            {
+                id = nina,
+                name = "Nina Bell",
+                address = "nina@example.org",
+            },
+        };
+        (await ines.Put($"/api/groups/{World.StudioTeam}/members", new { people })).Is(200);
+        var (calendar, id) = await Make(ines, named: nina);
+        await Ask(ines, id, 1, nina);
+        var join = await mortar.Store(db =>
+            db.Mails.SingleAsync(mail => mail.Body.Contains("/join/") && mail.To == "nina@example.org")
+        );
+
+        (await astrid.Post($"/api/joining/{join.Body.Split("/join/")[1].Split('\n')[0]}")).Is(204);
+
+        Assert.Equal(0, await Tell(mortar));
+        var named = DemoPeople.Astrid.Id.Value;
+        (await ines.Put($"/api/events/{id}", Body(calendar, "Glaze day", "2026-03-16T19:00:00", named: named), 3)).Is(
+            200
+        );
+        Assert.Equal(1, await Tell(mortar));
+        Assert.Equal("astrid@example.org", Assert.Single(await Mails(mortar, "Changed: Glaze day")).To);
+    }
+
+    [Fact]
     public async Task A_guardian_answers_for_their_ward_and_nobody_for_somebody_else()
     {
         await using var mortar = await TestMortar.Start();
