@@ -25,6 +25,7 @@ internal sealed class TestMortar : IAsyncDisposable
     private static readonly Lazy<Task<string>> Template = new(MakeTemplate);
 
     private readonly WebApplication host;
+    private bool leavesData;
 
     private TestMortar(WebApplication host, string data) => (this.host, Data) = (host, data);
 
@@ -159,12 +160,33 @@ internal sealed class TestMortar : IAsyncDisposable
             )
         );
 
+    /// <summary>
+    /// Ends this one and starts another on what it left; <paramref name="meanwhile"/> is done to the store while nobody
+    /// runs. A copy of files in use would be torn whenever the database is tidied just then.
+    /// </summary>
+    public async Task<TestMortar> Restart(Func<MortarDb, Task>? meanwhile = null)
+    {
+        leavesData = true;
+        await DisposeAsync();
+        if (meanwhile is not null)
+        {
+            await using var stopped = Build(Data, ["Demo=true"]);
+            await using var scope = stopped.Services.CreateAsyncScope();
+            await meanwhile(scope.ServiceProvider.GetRequiredService<MortarDb>());
+        }
+
+        return await StartOn(Data);
+    }
+
     public async ValueTask DisposeAsync()
     {
         await host.StopAsync();
         await host.DisposeAsync();
         Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
-        Directory.Delete(Data, recursive: true);
+        if (!leavesData)
+        {
+            Directory.Delete(Data, recursive: true);
+        }
     }
 
     private static string NewFolder() => Directory.CreateTempSubdirectory("mortar-test-").FullName;

@@ -65,7 +65,10 @@ internal sealed class PostRoom(MortarOptions options, AnswerReader answers, IClo
         }
 
         var id = Guid.CreateVersion7().ToString();
-        await message.WriteToAsync(Path.Combine(Folder, $"{id}.eml"), cancellationToken);
+        // Whoever looks into the folder finds whole mails only.
+        var (part, whole) = (Path.Combine(Folder, $"{id}.part"), Path.Combine(Folder, $"{id}.eml"));
+        await message.WriteToAsync(part, cancellationToken);
+        File.Move(part, whole);
         Keep(id, message);
         return SmtpResponse.Ok;
     }

@@ -138,6 +138,9 @@ public class LiveTests
 
         public List<string> Heard { get; } = [];
 
+        /// <summary>
+        /// Opens it and waits until all is told that was done before, so that what is heard from here on is what comes after.
+        /// </summary>
         public static async Task<Line> Open(TestMortar mortar, Browser browser)
         {
             var line = new Line(
@@ -146,6 +149,12 @@ public class LiveTests
                     .Build()
             );
             await line.Start();
+            var own = await browser.MakeCalendar();
+            await line.Hears($"calendarChanged {own.Value}");
+            line.Heard.Clear();
+            await browser.MakeEvent(own); // what else its making told comes before this
+            await line.Hears($"calendarChanged {own.Value}");
+            line.Heard.Clear();
             return line;
         }
 

@@ -123,30 +123,22 @@ public class ReminderTests
     [Fact]
     public async Task What_came_due_while_nobody_was_there_is_given_after_the_restart_unless_it_is_over()
     {
-        var copy = Directory.CreateTempSubdirectory("mortar-reminders-").FullName;
-        await using (var mortar = await TestMortar.Start())
-        {
-            using var ines = await mortar.As(DemoPeople.Ines);
-            var calendar = await ines.MakeCalendar();
-            var now = await Now(mortar);
-            await MakeAt(ines, calendar, "Soon", now + Duration.FromMinutes(20), 40); // due twenty minutes ago
-            await MakeAt(ines, calendar, "Over", now - Duration.FromMinutes(30), 10);
-            await MakeAt(ines, calendar, "Long ago", now + Duration.FromMinutes(20), 180); // due before anybody went
-            var looked = await World.Eventually<ReminderClockRow>(async () =>
-                await mortar.Store(db => db.ReminderClock.FirstOrDefaultAsync())
-            );
-            await mortar.Store(async db =>
-            {
-                (await db.ReminderClock.SingleAsync()).LookedUpTo = looked.LookedUpTo - Duration.FromHours(1);
-                return await db.SaveChangesAsync();
-            });
-            foreach (var file in Directory.EnumerateFiles(mortar.Data))
-            {
-                File.Copy(file, Path.Combine(copy, Path.GetFileName(file)), overwrite: true);
-            }
-        }
+        var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await ines.MakeCalendar();
+        var now = await Now(mortar);
+        await MakeAt(ines, calendar, "Soon", now + Duration.FromMinutes(20), 40); // due twenty minutes ago
+        await MakeAt(ines, calendar, "Over", now - Duration.FromMinutes(30), 10);
+        await MakeAt(ines, calendar, "Long ago", now + Duration.FromMinutes(20), 180); // due before anybody went
+        await World.Eventually<ReminderClockRow>(async () =>
+            await mortar.Store(db => db.ReminderClock.FirstOrDefaultAsync())
+        );
 
-        await using var again = await TestMortar.StartOn(copy);
+        await using var again = await mortar.Restart(async db =>
+        {
+            (await db.ReminderClock.SingleAsync()).LookedUpTo -= Duration.FromHours(1);
+            await db.SaveChangesAsync();
+        });
 
         var mail = await World.Eventually<MailRow>(async () => (await Reminding(again)).FirstOrDefault());
         Assert.StartsWith("Soon", mail.Subject, StringComparison.Ordinal);
