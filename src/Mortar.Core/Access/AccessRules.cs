@@ -78,6 +78,19 @@ public static class AccessRules
     public static bool SeesPrivate(Role role, PersonId reader, PersonId addedBy, bool isNamed) =>
         isNamed || ToChange(role, reader, addedBy) == Verdict.Granted;
 
+    /// <summary>
+    /// Those named on an event whom a reader finds there: everybody, unless it keeps that to those who may change it; then
+    /// at most themselves.
+    /// </summary>
+    /// <param name="role">The reader's step on its calendar; one that shows who is named at all.</param>
+    /// <param name="reader">Who reads.</param>
+    /// <param name="whole">The event.</param>
+    /// <param name="content">What it is on the date that is meant.</param>
+    public static Attendees NamesSeen(Role role, PersonId reader, Event whole, EventContent content) =>
+        !content.HidesAttendees || ToChange(role, reader, whole) == Verdict.Granted
+            ? content.Attendees
+            : Attendees.Of(content.Attendees.Where(one => one == reader));
+
     /// <summary>To give and take access, change settings, delete the calendar, and see who else has access.</summary>
     public static Verdict ToCoordinate(Role role) => AtLeast(role, Role.Coordinate);
 

@@ -18,6 +18,7 @@ public sealed record VisibleCalendar
         Takes = settings.Takes;
         Person = role >= Role.Times ? settings.Person : null;
         OneAtATime = settings.OneAtATime;
+        Agreed = settings.Agreed;
         Kinds = role >= Role.View ? settings.Kinds : [];
         GroupDefault = role >= Role.Coordinate ? settings.GroupDefault : null;
     }
@@ -45,6 +46,9 @@ public sealed record VisibleCalendar
 
     /// <summary>Whether it takes one booking at a time.</summary>
     public bool OneAtATime { get; }
+
+    /// <summary>Whether a coordinator agrees to what others enter.</summary>
+    public bool Agreed { get; }
 
     /// <summary>The kinds of its events; none where the step does not show them.</summary>
     public IReadOnlyList<Kind> Kinds { get; }

@@ -32,19 +32,19 @@ public abstract record VisibleEvent
     /// <summary>From <see cref="Role.Outline"/> on, where it is not private to others: one occurrence, with what the step shows.</summary>
     public sealed record Shown : VisibleEvent
     {
-        internal Shown(Occurrence occurrence, EventTime seen, bool everything, bool mayChange, bool mayGiveAway)
+        internal Shown(Occurrence occurrence, EventTime seen, Attendees? named, bool mayChange, bool mayGiveAway)
         {
             var (whole, content) = (occurrence.Event, occurrence.Content);
             (Id, CalendarId, Version) = (whole.Id, whole.CalendarId, whole.Version);
             (Start, Agreed, Seen, Repeats) = (occurrence.Start, occurrence.Time, seen, occurrence.Repeats);
             (Title, Place, ShowAs, Cancelled) = (content.Title, content.Place, content.ShowAs, content.Cancelled);
             (Private, MayChange, MayGiveAway, Rule) = (content.Private, mayChange, mayGiveAway, whole.Series?.Rule);
-            Attendees = Attendees.None;
+            Attendees = named ?? Attendees.None;
             Editors = mayGiveAway ? whole.Editors : Attendees.None;
-            if (everything)
+            if (named is not null)
             {
-                (Notes, Kind, Attendees, Reminder) = (content.Notes, content.Kind, content.Attendees, content.Reminder);
-                Organizer = whole.AddedBy;
+                (Notes, Kind, Reminder) = (content.Notes, content.Kind, content.Reminder);
+                (Organizer, HidesAttendees) = (whole.AddedBy, content.HidesAttendees);
             }
         }
 
@@ -89,6 +89,9 @@ public abstract record VisibleEvent
 
         /// <summary>Whether others see its times only.</summary>
         public bool Private { get; }
+
+        /// <summary>Whether only those who may change it see who is named.</summary>
+        public bool HidesAttendees { get; }
 
         /// <summary>How it counts.</summary>
         public ShowAs ShowAs { get; }
@@ -148,7 +151,7 @@ public abstract record VisibleEvent
     /// </summary>
     public static Event? Known(Role role, PersonId reader, Event whole) =>
         !IsThere(role, reader, whole) ? null
-        : SeesEverything(role, reader, whole) ? whole
+        : SeesEverything(role, reader, whole) ? WithNamesSeen(role, reader, whole)
         : whole.WithContents(Outlined) with { AddedBy = default, Guests = Attendees.None, Editors = Attendees.None };
 
     private static EventContent Outlined(EventContent content) =>
@@ -170,12 +173,16 @@ public abstract record VisibleEvent
     /// </returns>
     public static (Event? Event, bool IsWhole) ToExport(Role role, PersonId reader, Event whole)
     {
+        var contents = (whole.Series?.Overrides ?? []).Select(one => one.Content).Append(whole.Content);
         if (SeesEverything(role, reader, whole))
         {
-            return (whole, IsWhole: true);
+            // What it came from may name those whom the reader is not to find there.
+            var namesAll =
+                AccessRules.ToChange(role, reader, whole) == Verdict.Granted
+                || !contents.Any(content => content.HidesAttendees);
+            return (WithNamesSeen(role, reader, whole), namesAll);
         }
 
-        var contents = (whole.Series?.Overrides ?? []).Select(one => one.Content).Append(whole.Content);
         if (contents.All(content => content.Cancelled || content.ShowAs == ShowAs.Free))
         {
             return (null, IsWhole: false);
@@ -209,6 +216,17 @@ public abstract record VisibleEvent
             .Append(whole.Content)
             .All(content => SeesContent(role, reader, whole, content));
 
+    /// <summary>A whole event that a reader sees, without the names that are not for them.</summary>
+    public static Event WithNamesSeen(Role role, PersonId reader, Event whole) =>
+        whole.WithContents(content =>
+            content.HidesAttendees
+                ? content with
+                {
+                    Attendees = AccessRules.NamesSeen(role, reader, whole, content),
+                }
+                : content
+        );
+
     private static EventContent TimesOf(EventContent content) =>
         EventContent.Blank with
         {
@@ -235,7 +253,9 @@ public abstract record VisibleEvent
         new(
             occurrence,
             occurrence.SeenIn(zone),
-            everything: AccessRules.OnEvent(role, reader, occurrence.Event) >= Role.View,
+            AccessRules.OnEvent(role, reader, occurrence.Event) >= Role.View
+                ? AccessRules.NamesSeen(role, reader, occurrence.Event, occurrence.Content)
+                : null,
             AccessRules.ToChange(role, reader, occurrence.Event) == Verdict.Granted,
             AccessRules.ToGiveAway(role, reader, occurrence.Event) == Verdict.Granted
         );

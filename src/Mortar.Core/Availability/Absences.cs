@@ -31,7 +31,7 @@ public static class Absences
         var all = people.ToList();
         var months = Period.Between(window.First, window.Last.PlusDays(1), PeriodUnits.Months).Months;
         var away = Cover
-            .Every(window, new CoverNeed(DayPart.Morning, ImmutableDictionary<IsoDayOfWeek, int>.Empty), all, daysOff)
+            .Every(window, [DayPart.Morning, DayPart.Afternoon], all, daysOff)
             .SelectMany(half => half.Missing.Select(person => (Person: person, Month: MonthOf(half.Day))))
             .ToLookup(one => one.Person, one => one.Month);
         return

@@ -123,6 +123,18 @@ public static class Clashes
                     .Where(clash => clash.Times.Length > 0),
             ];
 
+    /// <summary>Whether a change of an event can have made a clash: it takes other time than before, or that of others.</summary>
+    /// <param name="before">The event before; <c>null</c> where it was not there.</param>
+    /// <param name="after">The event after.</param>
+    public static bool CanBeMadeBy(Event? before, Event after) =>
+        before is null
+        || before.CalendarId != after.CalendarId
+        || before.Time != after.Time
+        || !Equals(before.Series, after.Series)
+        || before.Content.ShowAs != after.Content.ShowAs
+        || before.Content.Cancelled != after.Content.Cancelled
+        || !before.Content.Attendees.Equals(after.Content.Attendees);
+
     private static Clash Together(IEnumerable<(Claim First, Claim Second)> pairs)
     {
         var all = pairs.ToList();

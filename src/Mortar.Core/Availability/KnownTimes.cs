@@ -36,7 +36,8 @@ public static class KnownTimes
 {
     /// <summary>
     /// A calendar as it counts for a reader: what they see whole as it is, of the rest only that it takes its time. Who
-    /// is named on that is not known, so it counts for those whose time the calendar as such takes.
+    /// is named on that, or where that is kept to others, is not known, so it counts for those whose time the calendar as
+    /// such takes.
     /// </summary>
     /// <param name="calendar">The calendar, with those of its group whom the reader may know to be in it.</param>
     /// <param name="role">The reader's step on it.</param>
@@ -50,7 +51,10 @@ public static class KnownTimes
                     .Events.Where(one => role >= Role.Times || VisibleEvent.SeesEverything(role, reader, one.Event))
                     .Select(one =>
                         VisibleEvent.SeesEverything(role, reader, one.Event)
-                            ? one
+                            ? one with
+                            {
+                                Event = VisibleEvent.WithNamesSeen(role, reader, one.Event),
+                            }
                             : CountedEvent.Of(one.Event.WithContents(WithoutNames))
                     ),
             ],

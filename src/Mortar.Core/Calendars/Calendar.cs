@@ -129,6 +129,9 @@ public sealed record CalendarSettings(
     /// <summary>Whether it takes one booking at a time, where it is a place.</summary>
     public bool OneAtATime { get; init; }
 
+    /// <summary>Whether a coordinator agrees to what others enter, where it is for absences (<see cref="Agreement"/>).</summary>
+    public bool Agreed { get; init; }
+
     /// <summary>The most kinds one calendar can have.</summary>
     public const int MostKinds = 20;
 
@@ -154,6 +157,7 @@ public sealed record CalendarSettings(
             Kinds = [.. given.Kinds.Select(kind => kind with { Name = PlainText.OneLine(kind.Name) })],
             Person = given.Takes == WhoseTime.Person ? given.Person : null,
             OneAtATime = given.OneAtATime && given.Purpose == Purpose.Place,
+            Agreed = given.Agreed && given.Purpose == Purpose.Away,
         };
         var problems = new List<FieldProblem>();
         if (settings.Name.Length == 0)

@@ -53,6 +53,12 @@ public enum Subject
 
     /// <summary>What somebody said to the times of such a question.</summary>
     Vote,
+
+    /// <summary>Whether a coordinator agreed to an absence.</summary>
+    Agreement,
+
+    /// <summary>Somebody outside a group who can be named on its events.</summary>
+    Guest,
 }
 
 /// <summary>One row of the log: what was before and what came after.</summary>

@@ -40,6 +40,9 @@ public sealed record EventContent(string Title, string Place, string Notes, Show
 
     /// <summary>How many minutes before the start its people are reminded; <c>null</c> for not at all.</summary>
     public int? Reminder { get; init; }
+
+    /// <summary>Whether only those who may change it see who is named; everybody else finds at most themselves.</summary>
+    public bool HidesAttendees { get; init; }
 }
 
 /// <summary>An event: single, or a series with all that belongs to it.</summary>

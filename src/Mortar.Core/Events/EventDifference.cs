@@ -87,6 +87,11 @@ public static class EventDifference
             found.Add(after.Cancelled ? "called it off" : "takes it up again");
         }
 
+        if (before.HidesAttendees != after.HidesAttendees)
+        {
+            found.Add(after.HidesAttendees ? "keeps to itself who is named" : "shows who is named");
+        }
+
         if (before.Reminder != after.Reminder)
         {
             found.Add("changed the reminder");

@@ -20,6 +20,9 @@ public sealed record EventDraft(string? Title, string? Place, string? Notes, Sho
 
     /// <inheritdoc cref="EventContent.Reminder"/>
     public int? Reminder { get; init; }
+
+    /// <inheritdoc cref="EventContent.HidesAttendees"/>
+    public bool HidesAttendees { get; init; }
 }
 
 /// <summary>A time as it is given: whole days, or a start and an end on the clock of a zone.</summary>
@@ -106,6 +109,7 @@ public static class EventRules
                     Kind = kind,
                     Private = draft.Private,
                     Reminder = draft.Reminder,
+                    HidesAttendees = draft.HidesAttendees,
                 }
             );
     }

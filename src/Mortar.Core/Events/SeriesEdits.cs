@@ -242,6 +242,7 @@ public static class SeriesEdits
                 Kind = now.Kind == was.Kind ? content.Kind : now.Kind,
                 Private = now.Private == was.Private ? content.Private : now.Private,
                 Reminder = now.Reminder == was.Reminder ? content.Reminder : now.Reminder,
+                HidesAttendees = now.HidesAttendees == was.HidesAttendees ? content.HidesAttendees : now.HidesAttendees,
             },
         };
     }

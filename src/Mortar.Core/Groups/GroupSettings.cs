@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using Mortar.Core.Availability;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using NodaTime;
@@ -38,14 +39,11 @@ public sealed record GroupSettings(string Name, GroupSort Sort, string Zone, Iso
     /// <summary>When they end; after <see cref="DayBegins"/>.</summary>
     public LocalTime DayEnds { get; init; } = new(19, 0);
 
-    /// <summary>How many are needed on each weekday, from Monday to Sunday; 0 for nobody in particular.</summary>
-    public ImmutableArray<int> Cover { get; init; } = [0, 0, 0, 0, 0, 0, 0];
+    /// <summary>How many of whom are needed when; none where nobody is in particular.</summary>
+    public ImmutableArray<CoverNeed> Cover { get; init; } = [];
 
     /// <summary>The calendar whose whole days are days off for all; <c>null</c> for none.</summary>
     public CalendarId? DaysOff { get; init; }
-
-    /// <summary>The most that can be needed on a day.</summary>
-    public const int MostNeeded = 500;
 
     /// <summary>The longest name, in UTF-16 units.</summary>
     public const int LongestName = 80;
@@ -56,12 +54,9 @@ public sealed record GroupSettings(string Name, GroupSort Sort, string Zone, Iso
         ZoneClock clock
     )
     {
-        var settings = given with
-        {
-            Name = PlainText.OneLine(given.Name),
-            Cover = given.Cover.IsDefault ? [0, 0, 0, 0, 0, 0, 0] : given.Cover,
-        };
-        var problems = new List<FieldProblem>();
+        var (cover, coverProblems) = CoverNeed.Check(given.Cover.IsDefault ? [] : given.Cover);
+        var settings = given with { Name = PlainText.OneLine(given.Name), Cover = cover };
+        var problems = new List<FieldProblem>(coverProblems);
         if (settings.Name.Length is 0 or > LongestName)
         {
             problems.Add(
@@ -90,19 +85,6 @@ public sealed record GroupSettings(string Name, GroupSort Sort, string Zone, Iso
         if (settings.DayEnds <= settings.DayBegins)
         {
             problems.Add(new FieldProblem("dayEnds", "Usual hours end after they begin."));
-        }
-
-        if (settings.Cover.Length != 7 || settings.Cover.Any(number => number is < 0 or > MostNeeded))
-        {
-            problems.Add(
-                new FieldProblem(
-                    "cover",
-                    string.Create(
-                        CultureInfo.InvariantCulture,
-                        $"Say for each of the seven weekdays how many are needed, from 0 to {MostNeeded}."
-                    )
-                )
-            );
         }
 
         return (settings, problems);

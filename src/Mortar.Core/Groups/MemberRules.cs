@@ -6,6 +6,9 @@ namespace Mortar.Core.Groups;
 /// <summary>Who may do what with the members of a group.</summary>
 public static class MemberRules
 {
+    /// <summary>How many people outside a group can be known to it by their address.</summary>
+    public const int MostGuests = 500;
+
     /// <summary>To add, correct and take out members, and to make coordinators.</summary>
     /// <param name="isMember">Whether they are in the group; to others it is not there.</param>
     /// <param name="coordinates">Whether they coordinate it.</param>

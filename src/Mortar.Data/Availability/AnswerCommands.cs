@@ -101,6 +101,10 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
             || await db.Members.AnyAsync(
                 member => member.PersonId == person && member.Address == address.Value,
                 cancellationToken
+            )
+            || await db.Guests.AnyAsync(
+                guest => guest.PersonId == person && guest.Address == address.Value,
+                cancellationToken
             );
     }
 

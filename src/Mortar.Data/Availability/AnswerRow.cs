@@ -152,7 +152,7 @@ public static class AnswerQueries
                 .ToListAsync(cancellationToken),
         ];
 
-    /// <summary>Where mail reaches somebody: the address of their account, else one they are known by in a group.</summary>
+    /// <summary>Where mail reaches somebody: the address of their account, else one they are known by in a group, as a member or a guest.</summary>
     internal static Task<string?> MailedAt(this MortarDb db, PersonId person, CancellationToken cancellationToken) =>
         (
             from one in db.People
@@ -161,6 +161,7 @@ public static class AnswerQueries
                 ?? db.Members.Where(member => member.PersonId == person)
                     .Select(member => member.Address)
                     .FirstOrDefault(address => address != null)
+                ?? db.Guests.Where(guest => guest.PersonId == person).Select(guest => guest.Address).FirstOrDefault()
         ).FirstOrDefaultAsync(cancellationToken);
 
     /// <summary>Whom a mailed link asks; <c>null</c> where it leads nowhere.</summary>

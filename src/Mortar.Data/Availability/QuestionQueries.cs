@@ -82,7 +82,9 @@ public sealed class QuestionQueries(MortarDb db, ZoneClock zones)
             return null;
         }
 
-        var named = shown.Attendees.ToList();
+        // Those for whom the reader answers are no secret to them, whoever else may not see who is named.
+        var theirs = await db.AnswersFor(reader, cancellationToken);
+        var named = shown.Attendees.Union(occurrence.Content.Attendees.Intersect(theirs)).ToList();
         var people = await db
             .People.Where(person => named.Contains(person.Id))
             .OrderBy(person => person.Name)

@@ -39,6 +39,9 @@ public sealed class CalendarRow : IRecorded
     /// <summary>Whether it takes one booking at a time, where it is a place.</summary>
     public bool OneAtATime { get; set; }
 
+    /// <summary>Whether a coordinator agrees to what others enter, where it is for absences.</summary>
+    public bool Agreed { get; set; }
+
     /// <summary>The kinds as stored text; <c>null</c> for none.</summary>
     public string? Kinds { get; set; }
 
@@ -63,12 +66,13 @@ public sealed class CalendarRow : IRecorded
             Takes = Takes,
             Person = Person,
             OneAtATime = OneAtATime,
+            Agreed = Agreed,
             Kinds = Kinds is { } kinds ? StoredText.Read<Kind[]>(kinds) : [],
         };
 
     public void Take(CalendarSettings settings)
     {
-        (Takes, Person, OneAtATime) = (settings.Takes, settings.Person, settings.OneAtATime);
+        (Takes, Person, OneAtATime, Agreed) = (settings.Takes, settings.Person, settings.OneAtATime, settings.Agreed);
         Kinds = settings.Kinds.Count == 0 ? null : StoredText.Of(settings.Kinds.ToArray());
         (Name, Description, Hue, Mark, Zone, Purpose, GroupDefault) = (
             settings.Name,

@@ -190,7 +190,7 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
             return refusal;
         }
 
-        if (GroupOf(row) is { } group && await WhyNotKeep(actor, group, cancellationToken) is { } notKept)
+        if (GroupOf(row) is { } group && await WhyNotKeep(actor, group, row, cancellationToken) is { } notKept)
         {
             return notKept;
         }
@@ -220,15 +220,22 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
             MemberRow member => member.GroupId,
             GuardianRow guardian => guardian.GroupId,
             GroupRow group => group.Id,
+            GuestRow guest => guest.GroupId,
             _ => null,
         };
 
-    private async Task<Outcome<int>?> WhyNotKeep(PersonId actor, GroupId group, CancellationToken cancellationToken)
+    /// <summary>Guests are any member's to name, and the rest of a group is kept by those who coordinate it.</summary>
+    private async Task<Outcome<int>?> WhyNotKeep(
+        PersonId actor,
+        GroupId group,
+        IRecorded row,
+        CancellationToken cancellationToken
+    )
     {
         var me = await db
             .Members.AsNoTracking()
             .FirstOrDefaultAsync(member => member.GroupId == group && member.PersonId == actor, cancellationToken);
-        return MemberRules.ToKeep(me is not null, me?.Coordinates == true).GroupRefusal<int>();
+        return MemberRules.ToKeep(me is not null, me?.Coordinates == true || row is GuestRow).GroupRefusal<int>();
     }
 
     private static Outcome<int>? WhyNotChange(PersonId actor, EventRow row, Dictionary<CalendarId, Role> roles) =>
@@ -247,12 +254,16 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
             Subject.Member => await db
                 .Members.IgnoreQueryFilters()
                 .FirstOrDefaultAsync(member => member.Id == one.SubjectId, cancellationToken),
+            Subject.Guest => await db
+                .Guests.IgnoreQueryFilters()
+                .FirstOrDefaultAsync(guest => guest.Id == one.SubjectId, cancellationToken),
             Subject.Guardian => await db.Guardians.FindAsync([one.SubjectId], cancellationToken),
             Subject.Group => await db.Groups.FindAsync([new GroupId(one.SubjectId)], cancellationToken),
             Subject.Link => await db.Links.FindAsync([new LinkId(one.SubjectId)], cancellationToken),
             Subject.LinkHolder => await db.LinkHolders.FindAsync([one.SubjectId], cancellationToken),
             Subject.Answer => await db.Answers.FindAsync([one.SubjectId], cancellationToken),
             Subject.Proposal => await db.Proposals.FindAsync([new ProposalId(one.SubjectId)], cancellationToken),
+            Subject.Agreement => await db.Agreements.FindAsync([one.SubjectId], cancellationToken),
             Subject.Vote => await db.Votes.FindAsync([one.SubjectId], cancellationToken),
             Subject.FineClash => await db.FineClashes.FindAsync([one.SubjectId], cancellationToken),
             Subject.OpenAsk => await db.OpenAsks.FindAsync([new AskId(one.SubjectId)], cancellationToken),

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
+using Mortar.Core.Calendars;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Calendars;
@@ -28,7 +29,16 @@ public static class EventChecks
         CancellationToken cancellationToken
     ) => db.WhyNot(row, version, role => AccessRules.ToGiveAway(role, actor, row.ToCore()), actor, cancellationToken);
 
-    /// <summary>Those named who are neither in the group of the calendar nor have access by another way.</summary>
+    /// <summary>To agree to it, or not, where it waits for that.</summary>
+    internal static Task<Outcome<EventRow>?> WhyNotAgree(
+        this MortarDb db,
+        PersonId actor,
+        EventRow row,
+        int? version,
+        CancellationToken cancellationToken
+    ) => db.WhyNot(row, version, Agreement.ToAgree, actor, cancellationToken, needs: "Coordinate");
+
+    /// <summary>Those named who are neither in the group of the calendar, nor its guests, nor have access by another way.</summary>
     internal static async Task<IReadOnlyCollection<PersonId>> StrangersAmong(
         this MortarDb db,
         IEnumerable<PersonId> named,
@@ -46,6 +56,12 @@ public static class EventChecks
                     .Select(member => member.PersonId)
                     .ToListAsync(cancellationToken)
             );
+            strangers.ExceptWith(
+                await db
+                    .Guests.Where(guest => guest.GroupId == calendar.GroupId)
+                    .Select(guest => guest.PersonId)
+                    .ToListAsync(cancellationToken)
+            );
         }
 
         return strangers;
@@ -58,7 +74,8 @@ public static class EventChecks
         int? version,
         Func<Role, Verdict> verdict,
         PersonId actor,
-        CancellationToken cancellationToken
+        CancellationToken cancellationToken,
+        string needs = "Edit"
     )
     {
         var standing = await db.StandingOf(actor, row.CalendarId, cancellationToken);
@@ -67,7 +84,7 @@ public static class EventChecks
             return new Outcome<EventRow>.NotThere("event");
         }
 
-        if (verdict(standing.Role).Refusal<EventRow>("event", "Edit") is { } refusal)
+        if (verdict(standing.Role).Refusal<EventRow>("event", needs) is { } refusal)
         {
             return refusal;
         }

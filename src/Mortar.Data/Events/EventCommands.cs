@@ -5,6 +5,7 @@ using Mortar.Core.Events;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
+using Mortar.Data.Availability;
 using Mortar.Data.Calendars;
 using Mortar.Data.Store;
 using NodaTime;
@@ -65,7 +66,9 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
                     return refusal;
                 }
 
-                return Take(row, row.ToCore().Without(key, reach, NewId(), zones));
+                var into = await Into(act, row.CalendarId, cancellationToken);
+                var whole = row.ToCore();
+                return Take(row, whole.Without(key, reach, NewId(), zones), one => into.Written(whole, one));
             },
             cancellationToken
         );
@@ -88,10 +91,9 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
             return refusal;
         }
 
-        var calendar = await db
-            .Calendars.AsNoTracking()
-            .SingleAsync(one => one.Id == wish.CalendarId, cancellationToken);
-        var (change, problems) = await Check(wish, act.Actor, [], calendar, cancellationToken);
+        var into = await Into(act, wish.CalendarId, cancellationToken);
+        var calendar = into.Row;
+        var (change, problems) = await Check(act, wish, act.Actor, [], into, cancellationToken);
         if (change is null)
         {
             return new Outcome<EventRow>.Unfit(problems);
@@ -105,7 +107,11 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
             AddedBy = act.Actor,
         };
         row.Take(zones.KeptIn(change.Time, calendar.Zone), change.Content, series: null, zones);
-        var made = Take(row, row.ToCore().Changed(change with { Time = row.ToCore().Time }, NewId(), zones));
+        var made = Take(
+            row,
+            row.ToCore().Changed(change with { Time = row.ToCore().Time }, NewId(), zones),
+            one => into.Written(before: null, one)
+        );
         if (made is not Outcome<EventRow>.Done)
         {
             return made;
@@ -146,16 +152,14 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
             return noMove;
         }
 
-        var calendar = await db
-            .Calendars.AsNoTracking()
-            .SingleAsync(one => one.Id == wish.CalendarId, cancellationToken);
-        var (change, problems) = await Check(wish, row.AddedBy, row.ToCore().Named, calendar, cancellationToken);
+        var whole = row.ToCore();
+        var into = await Into(act, wish.CalendarId, cancellationToken);
+        var (change, problems) = await Check(act, wish, row.AddedBy, whole.Named, into, cancellationToken);
         if (change is null)
         {
             return new Outcome<EventRow>.Unfit(problems);
         }
 
-        var whole = row.ToCore();
         if (
             wish.CalendarId != row.CalendarId
             && whole.Series is not null
@@ -177,7 +181,8 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
                 },
                 NewId(),
                 zones
-            )
+            ),
+            one => into.Written(wish.CalendarId == row.CalendarId ? whole : null, one)
         );
         if (taken is not Outcome<EventRow>.Done)
         {
@@ -186,7 +191,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
 
         row.CalendarId = wish.CalendarId;
         var parted = db.ChangeTracker.Entries<EventRow>().Select(entry => entry.Entity);
-        return await db.WhyTaken<EventRow>(act.Actor, calendar, [.. parted], zones, cancellationToken) ?? taken;
+        return await db.WhyTaken<EventRow>(act.Actor, into.Row, [.. parted], zones, cancellationToken) ?? taken;
     }
 
     /// <summary>What would be changed if the wish reached so far or further; nothing is written.</summary>
@@ -223,10 +228,8 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
             return new Outcome<IReadOnlyList<ReachPreview>>.Done(ReachPreview.OfWithout(row.ToCore(), key, zones));
         }
 
-        var calendar = await db
-            .Calendars.AsNoTracking()
-            .SingleAsync(one => one.Id == row.CalendarId, cancellationToken);
-        var (change, problems) = await Check(wish, row.AddedBy, row.ToCore().Named, calendar, cancellationToken);
+        var into = await Into(act, row.CalendarId, cancellationToken);
+        var (change, problems) = await Check(act, wish, row.AddedBy, row.ToCore().Named, into, cancellationToken);
         return change is null
             ? new Outcome<IReadOnlyList<ReachPreview>>.Unfit(problems)
             : new Outcome<IReadOnlyList<ReachPreview>>.Done(ReachPreview.Of(row.ToCore(), change, zones));
@@ -240,17 +243,32 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
             ?? whole.Content
         ).Cancelled;
 
+    /// <summary>A calendar something is written into, and the writer's step on it.</summary>
+    private sealed record Target(CalendarRow Row, Role Role)
+    {
+        private readonly CalendarSettings settings = Row.Settings();
+
+        public Event Written(Event? before, Event after) => Agreement.Written(settings, Role, before, after);
+    }
+
+    private async Task<Target> Into(Act act, CalendarId id, CancellationToken cancellationToken) =>
+        new(
+            await db.Calendars.AsNoTracking().SingleAsync(one => one.Id == id, cancellationToken),
+            (await db.StandingOf(act.Actor, id, cancellationToken)).Role
+        );
+
     private static EventId NewId() => new(Guid.CreateVersion7());
 
     /// <summary>Writes what Core made of it: the event, and the new one that a parted series has as its later part.</summary>
-    private Outcome<EventRow> Take(EventRow row, EventEdit edit)
+    private Outcome<EventRow> Take(EventRow row, EventEdit edit, Func<Event, Event> written)
     {
         switch (edit)
         {
             case EventEdit.Done done:
-                row.Take(done.Event, zones);
-                if (done.Later is { } later)
+                row.Take(written(done.Event), zones);
+                if (done.Later is { } second)
                 {
+                    var later = written(second);
                     var added = new EventRow
                     {
                         Id = later.Id,
@@ -276,13 +294,16 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
 
     /// <summary>Checks a wish: its draft, its rule, and that those newly named are known in the calendar's group.</summary>
     private async Task<(EventChange? Change, IReadOnlyList<FieldProblem> Problems)> Check(
+        Act act,
         EventWish wish,
         PersonId addedBy,
         IEnumerable<PersonId> already,
-        CalendarRow calendar,
+        Target into,
         CancellationToken cancellationToken
     )
     {
+        var calendar = into.Row;
+        var newly = wish.Draft.Attendees.Except(already).ToList();
         var problems = new List<FieldProblem>();
         var (repeats, problem) = RepeatWish.Read(wish.Repeats);
         if (problem is not null)
@@ -290,9 +311,22 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
             problems.Add(new FieldProblem("repeats", problem));
         }
 
-        if ((await db.StrangersAmong(wish.Draft.Attendees.Except(already), calendar, cancellationToken)).Count > 0)
+        if ((await db.StrangersAmong(newly, calendar, cancellationToken)).Count > 0)
         {
             problems.Add(new FieldProblem("attendees", "Somebody named here is not in the group of this calendar."));
+        }
+
+        if (
+            !calendar.Purpose.MayName(into.Role, [], newly)
+            && !calendar.Purpose.MayName(into.Role, await db.AnswersFor(act.Actor, cancellationToken), newly)
+        )
+        {
+            problems.Add(
+                new FieldProblem(
+                    "attendees",
+                    "With the step Add you enter your own absences. Ask somebody who may edit the calendar to enter others'."
+                )
+            );
         }
 
         var attendees = calendar.Purpose.Named(wish.Draft.Attendees, addedBy);

@@ -55,6 +55,7 @@ public static class EventQueries
                 Kind = row.Kind,
                 Private = row.Private,
                 Reminder = row.Reminder,
+                HidesAttendees = row.HidesAttendees,
                 LongestReminder = row.LongestReminder,
                 TimeForm = row.TimeForm,
                 Start = row.Start,

@@ -60,6 +60,9 @@ public sealed class EventRow : IRecorded
 
     public bool Private { get; set; }
 
+    /// <summary>Whether only those who may change it see who is named.</summary>
+    public bool HidesAttendees { get; set; }
+
     /// <summary>Minutes before the start.</summary>
     public int? Reminder { get; set; }
 
@@ -116,6 +119,7 @@ public sealed class EventRow : IRecorded
                 Kind = Kind,
                 Private = Private,
                 Reminder = Reminder,
+                HidesAttendees = HidesAttendees,
             },
             Series is { } series ? StoredSeries.Read(series) : null,
             Version
@@ -136,11 +140,12 @@ public sealed class EventRow : IRecorded
     public void Take(EventTime time, EventContent content, Series? series, ZoneClock clock)
     {
         (Title, Place, Notes, ShowAs, Cancelled) = content;
-        (Attendees, Kind, Private, Reminder) = (
+        (Attendees, Kind, Private, Reminder, HidesAttendees) = (
             FromAttendees(content.Attendees),
             content.Kind,
             content.Private,
-            content.Reminder
+            content.Reminder,
+            content.HidesAttendees
         );
         (TimeForm, Start, End, Zone) = FromTime(time);
         LongestReminder = (series?.Overrides.Select(one => one.Content.Reminder) ?? []).Append(content.Reminder).Max();

@@ -1,9 +1,11 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
+using Mortar.Core.Calendars;
 using Mortar.Core.Events;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
+using Mortar.Data.Calendars;
 using Mortar.Data.Store;
 
 namespace Mortar.Data.Events;
@@ -86,7 +88,7 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
                 {
                     foreach (var one in events.Skip(done).Take(Chunk))
                     {
-                        written += Take(act, role, calendar, rows.GetValueOrDefault(one.Uid), one, known) ? 1 : 0;
+                        written += Take(act, role, place, rows.GetValueOrDefault(one.Uid), one, known) ? 1 : 0;
                     }
 
                     if (place.OneAtATime)
@@ -107,27 +109,33 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
             cancellationToken
         );
 
-    private bool Take(Act act, Role role, CalendarId calendar, EventRow? row, EventToImport one, KnownEvents known)
+    private bool Take(Act act, Role role, CalendarRow calendar, EventRow? row, EventToImport one, KnownEvents known)
     {
+        var settings = calendar.Settings();
         if (row is null)
         {
             row = new EventRow
             {
                 Id = new EventId(Guid.CreateVersion7()),
-                CalendarId = calendar,
+                CalendarId = calendar.Id,
                 Uid = one.Uid,
                 AddedBy = act.Actor,
                 Source = one.Source,
             };
             row.Take(one.Time, one.Content, one.Series, zones);
+            row.Take(Agreement.Written(settings, role, before: null, row.ToCore()), zones);
             db.Events.Add(row);
             return true;
         }
 
-        // Files do not say who of ours is named; that stays as it was set here.
+        // Files do not say who of ours is named, nor who sees that; both stay as they were set here.
         one = one with
         {
-            Content = one.Content with { Attendees = EventRow.ToAttendees(row.Attendees) },
+            Content = one.Content with
+            {
+                Attendees = EventRow.ToAttendees(row.Attendees),
+                HidesAttendees = row.HidesAttendees,
+            },
         };
         if (
             known == KnownEvents.Keep
@@ -139,8 +147,10 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
         }
 
         db.Events.Attach(row);
+        var before = row.ToCore();
         row.Source = one.Source;
         row.Take(one.Time, one.Content, one.Series, zones);
+        row.Take(Agreement.Written(settings, role, before, row.ToCore()), zones);
         return true;
     }
 

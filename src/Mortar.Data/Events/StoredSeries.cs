@@ -37,7 +37,8 @@ internal static class StoredSeries
         string? Attendees,
         string? Kind,
         bool Private,
-        int? Reminder
+        int? Reminder,
+        bool HidesAttendees = false
     );
 
     public static string Text(Series series) =>
@@ -108,7 +109,8 @@ internal static class StoredSeries
             EventRow.FromAttendees(one.Content.Attendees),
             one.Content.Kind.Length > 0 ? one.Content.Kind : null,
             one.Content.Private,
-            one.Content.Reminder
+            one.Content.Reminder,
+            one.Content.HidesAttendees
         );
     }
 
@@ -128,6 +130,7 @@ internal static class StoredSeries
                 Kind = one.Kind ?? string.Empty,
                 Private = one.Private,
                 Reminder = one.Reminder,
+                HidesAttendees = one.HidesAttendees,
             },
             one.Range
         );

@@ -260,14 +260,30 @@ public sealed class MemberCommands(MortarDb db, Letters letters)
             return false; // sent again because its answer was lost
         }
 
-        db.People.Add(
-            new PersonRow
-            {
-                Id = id,
-                Name = name,
-                Zone = group.Zone,
-            }
-        );
+        // A guest who becomes a member stays the one who is named on the group's events.
+        var guest = address is { } its
+            ? await db.Guests.FirstOrDefaultAsync(
+                one => one.GroupId == group.Id && one.Address == its.Value,
+                cancellationToken
+            )
+            : null;
+        if (guest is not null)
+        {
+            id = guest.PersonId;
+            guest.EndedAt = db.Now;
+        }
+        else
+        {
+            db.People.Add(
+                new PersonRow
+                {
+                    Id = id,
+                    Name = name,
+                    Zone = group.Zone,
+                }
+            );
+        }
+
         var row = new MemberRow
         {
             GroupId = group.Id,

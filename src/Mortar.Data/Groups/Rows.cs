@@ -1,4 +1,3 @@
-using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using Mortar.Core.Changes;
@@ -89,7 +88,7 @@ public sealed class GroupRow : IRecorded
     /// <summary>When they end, in minutes of the day.</summary>
     public int DayEnds { get; set; } = 1_140;
 
-    /// <summary>How many are needed on each weekday, from Monday on, as numbers with spaces; <c>null</c> for nobody.</summary>
+    /// <summary>How many are needed when as <see cref="StoredCover"/> writes it; <c>null</c> for nobody.</summary>
     public string? Cover { get; set; }
 
     /// <summary>The calendar whose whole days are days off for all.</summary>
@@ -101,15 +100,13 @@ public sealed class GroupRow : IRecorded
             DayBegins = LocalTime.FromMinutesSinceMidnight(DayBegins),
             DayEnds = LocalTime.FromMinutesSinceMidnight(DayEnds),
             DaysOff = DaysOff,
-            Cover = Cover is { } numbers
-                ? [.. numbers.Split(' ').Select(number => int.Parse(number, CultureInfo.InvariantCulture))]
-                : [0, 0, 0, 0, 0, 0, 0],
+            Cover = StoredCover.Read(Cover),
         };
 
     public void Take(GroupSettings settings)
     {
         DaysOff = settings.DaysOff;
-        Cover = settings.Cover.Any(number => number > 0) ? string.Join(' ', settings.Cover) : null;
+        Cover = StoredCover.Text(settings.Cover);
         (Name, Sort, Zone, FirstDay) = (settings.Name, settings.Sort, settings.Zone, settings.FirstDay);
         DayBegins = (settings.DayBegins.Hour * 60) + settings.DayBegins.Minute;
         DayEnds = (settings.DayEnds.Hour * 60) + settings.DayEnds.Minute;

@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Availability;
+using Mortar.Core.Calendars;
 using Mortar.Core.Changes;
 using Mortar.Core.Events;
 using Mortar.Core.Time;
@@ -50,6 +51,17 @@ public sealed record WaitingOpenAsk(
     Role Role,
     string Note,
     Instant AskedAt
+);
+
+/// <summary>An absence that waits for a coordinator to agree to it.</summary>
+/// <param name="Next">It, or its next date.</param>
+/// <param name="GroupId">Whose cover it touches.</param>
+/// <param name="Names">Who would be away.</param>
+public sealed record WaitingAbsence(
+    VisibleEvent.Shown Next,
+    GroupId GroupId,
+    string CalendarName,
+    IReadOnlyList<string> Names
 );
 
 /// <summary>Something that somebody else did and that concerns the reader.</summary>
@@ -150,6 +162,8 @@ public sealed class InboxQueries(MortarDb db, ZoneClock zones)
             var sentence =
                 one.change.Subject == Subject.Member ? await OfMember(one.change, one.Name, cancellationToken)
                 : one.change.Subject == Subject.Vote ? await OfVote(person, one.change, cancellationToken)
+                : one.change.Subject == Subject.Agreement
+                    ? await OfAgreement(person, one.change, one.Name, cancellationToken)
                 : one.change.Subject == Subject.Answer ? await OfAnswer(person, one.change, one.Name, cancellationToken)
                 : Sentence(one.change, one.Name, await NameAt(one.change, cancellationToken));
             if (sentence is not null)
@@ -189,9 +203,11 @@ public sealed class InboxQueries(MortarDb db, ZoneClock zones)
         return
         [
             .. from one in changes
-            let before = one.change.EventBefore()
-            let after = one.change.EventAfter()
-            where before is not null && Sees(before) && (after is null || Sees(after))
+            let was = one.change.EventBefore()
+            let now = one.change.EventAfter()
+            where was is not null && Sees(was) && (now is null || Sees(now))
+            let before = Known(was)
+            let after = now is null ? null : Known(now)
             where
                 after is null
                 || before.Time != after.Time
@@ -208,12 +224,11 @@ public sealed class InboxQueries(MortarDb db, ZoneClock zones)
         ];
 
         bool Sees(Event state) =>
-            state.Guests.Has(person)
-            && VisibleEvent.SeesEverything(
-                standings.GetValueOrDefault(state.CalendarId, Standing.Outside).Role,
-                person,
-                state
-            );
+            state.Guests.Has(person) && VisibleEvent.SeesEverything(RoleOn(state.CalendarId), person, state);
+
+        Event Known(Event state) => VisibleEvent.WithNamesSeen(RoleOn(state.CalendarId), person, state);
+
+        Role RoleOn(CalendarId calendar) => standings.GetValueOrDefault(calendar, Standing.Outside).Role;
     }
 
     /// <summary>Marks everything up to now as seen.</summary>
@@ -287,6 +302,86 @@ public sealed class InboxQueries(MortarDb db, ZoneClock zones)
             Answer.Declined => $"{who} does not come to {title}{by}.",
             _ => null,
         };
+    }
+
+    /// <summary>Whether a coordinator agreed to an absence, to who entered it and still sees it.</summary>
+    private async Task<string?> OfAgreement(
+        PersonId reader,
+        ChangeRow change,
+        string actor,
+        CancellationToken cancellationToken
+    )
+    {
+        if (change.After is not { } text || StoredText.Read<AgreementRow>(text) is not { Agrees: { } agrees } answer)
+        {
+            return null;
+        }
+
+        var row = await db.Events.AsNoTracking().SingleAsync(one => one.Id == answer.EventId, cancellationToken);
+        var role = (await db.StandingOf(reader, row.CalendarId, cancellationToken)).Role;
+        if (await db.IsGone(row, role, cancellationToken) || !VisibleEvent.IsThere(role, reader, row.ToCore()))
+        {
+            return null;
+        }
+
+        var zone = await db.ZoneOf(reader, zones, cancellationToken);
+        var when = RangeSentence.For(zones.AsSeenIn(row.ToCore().Time, zone), db.Now.InZone(zone).Year);
+        var title = row.Title.Length > 0 ? $"“{row.Title}”" : "your absence";
+        var comment = answer.Comment.Length > 0 ? $" They write: “{answer.Comment}”" : string.Empty;
+        return agrees
+            ? $"{actor} agreed to {title}, {when}.{comment}"
+            : $"{actor} did not agree to {title}, {when}; it is off the plan.{comment}";
+    }
+
+    /// <summary>The absences that wait for somebody who coordinates their calendar to agree to them, the soonest first.</summary>
+    public async Task<IReadOnlyList<WaitingAbsence>> Absences(
+        PersonId person,
+        DateTimeZone zone,
+        CancellationToken cancellationToken
+    )
+    {
+        var standings = await db.StandingsOf(person, cancellationToken);
+        var coordinated = standings
+            .Where(one => Agreement.ToAgree(one.Value.Role) == Verdict.Granted)
+            .Select(one => one.Key)
+            .ToList();
+        var rows = await (
+            from calendar in db.Calendars.AsNoTracking()
+            where coordinated.Contains(calendar.Id) && calendar.Agreed && calendar.DeletedAt == null
+            join row in db.Events on calendar.Id equals row.CalendarId
+            where row.DeletedAt == null && row.ShowAs == ShowAs.Tentative && row.IndexEnd >= db.Now
+            orderby row.IndexStart
+            select new { calendar, row }
+        )
+            .Take(MostNotices)
+            .ToListAsync(cancellationToken);
+        var people = rows.SelectMany(one => one.row.ToCore().Named).Distinct().ToList();
+        var names = await db
+            .People.Where(one => people.Contains(one.Id))
+            .ToDictionaryAsync(one => one.Id, one => one.Name, cancellationToken);
+        return
+        [
+            .. from one in rows
+            let whole = one.row.ToCore()
+            where Agreement.Waits(one.calendar.Settings(), whole.Content)
+            let next = NextOf(whole, zone)
+            where next is not null
+            select new WaitingAbsence(
+                next,
+                one.calendar.GroupId,
+                one.calendar.Name,
+                [.. next.Attendees.Select(who => names[who]).Order(StringComparer.Ordinal)]
+            ),
+        ];
+
+        VisibleEvent.Shown? NextOf(Event whole, DateTimeZone reader)
+        {
+            var today = db.Now.InZone(reader).Date;
+            var ahead = new Window(today, today.PlusDays(Window.LongestDays - 1), reader);
+            return whole.Occurrences(ahead, zones).Select(date => (Occurrence?)date).FirstOrDefault() is { } first
+                ? VisibleEvent.Show(standings[whole.CalendarId].Role, person, first, reader)
+                : null;
+        }
     }
 
     /// <summary>What is said to the times of a question, to who put it and can still settle it.</summary>

@@ -741,6 +741,9 @@ namespace Mortar.Data.Migrations
                     b.Property<Guid>("Id")
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("Agreed")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long?>("DeletedAt")
                         .HasColumnType("INTEGER");
 
@@ -916,6 +919,44 @@ namespace Mortar.Data.Migrations
                     b.ToTable("Changes", (string)null);
                 });
 
+            modelBuilder.Entity("Mortar.Data.Events.AgreementRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool?>("Agrees")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("CalendarId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Comment")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("EventId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("Whose")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("CalendarId");
+
+                    b.HasIndex("EventId")
+                        .IsUnique()
+                        .HasDatabaseName("UX_Agreements_Event");
+
+                    b.HasIndex("Whose");
+
+                    b.ToTable("Agreements", (string)null);
+                });
+
             modelBuilder.Entity("Mortar.Data.Events.EventRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -945,6 +986,9 @@ namespace Mortar.Data.Migrations
 
                     b.Property<string>("Guests")
                         .HasColumnType("TEXT");
+
+                    b.Property<bool>("HidesAttendees")
+                        .HasColumnType("INTEGER");
 
                     b.Property<long>("IndexEnd")
                         .HasColumnType("INTEGER");
@@ -1122,6 +1166,46 @@ namespace Mortar.Data.Migrations
                         .HasDatabaseName("UX_Guardians_WardGuardian");
 
                     b.ToTable("Guardians", (string)null);
+                });
+
+            modelBuilder.Entity("Mortar.Data.Groups.GuestRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("AddedBy")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Address")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("EndedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("GroupId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("PersonId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("PersonId");
+
+                    b.HasIndex("GroupId", "Address")
+                        .IsUnique()
+                        .HasDatabaseName("UX_Guests_OncePerGroup");
+
+                    b.HasIndex("GroupId", "PersonId")
+                        .IsUnique()
+                        .HasDatabaseName("UX_Guests_Person");
+
+                    b.ToTable("Guests", (string)null);
                 });
 
             modelBuilder.Entity("Mortar.Data.Groups.MemberRow", b =>
@@ -1569,6 +1653,27 @@ namespace Mortar.Data.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("Mortar.Data.Events.AgreementRow", b =>
+                {
+                    b.HasOne("Mortar.Data.Calendars.CalendarRow", null)
+                        .WithMany()
+                        .HasForeignKey("CalendarId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Mortar.Data.Events.EventRow", null)
+                        .WithMany()
+                        .HasForeignKey("EventId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Mortar.Data.Groups.PersonRow", null)
+                        .WithMany()
+                        .HasForeignKey("Whose")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Mortar.Data.Events.EventRow", b =>
                 {
                     b.HasOne("Mortar.Data.Groups.PersonRow", null)
@@ -1616,6 +1721,21 @@ namespace Mortar.Data.Migrations
                     b.HasOne("Mortar.Data.Groups.PersonRow", null)
                         .WithMany()
                         .HasForeignKey("WardId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Mortar.Data.Groups.GuestRow", b =>
+                {
+                    b.HasOne("Mortar.Data.Groups.GroupRow", null)
+                        .WithMany()
+                        .HasForeignKey("GroupId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Mortar.Data.Groups.PersonRow", null)
+                        .WithMany()
+                        .HasForeignKey("PersonId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

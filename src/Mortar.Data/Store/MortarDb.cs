@@ -36,6 +36,8 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
 
     public DbSet<GuardianRow> Guardians => Set<GuardianRow>();
 
+    public DbSet<GuestRow> Guests => Set<GuestRow>();
+
     public DbSet<CalendarRow> Calendars => Set<CalendarRow>();
 
     public DbSet<GrantRow> Grants => Set<GrantRow>();
@@ -59,6 +61,8 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
     public DbSet<EventRow> Events => Set<EventRow>();
 
     public DbSet<GivenRow> Given => Set<GivenRow>();
+
+    public DbSet<AgreementRow> Agreements => Set<AgreementRow>();
 
     public DbSet<FineClashRow> FineClashes => Set<FineClashRow>();
 

@@ -194,7 +194,10 @@ internal sealed class ChangeReader(
             await Users(readers).SendAsync("accessChanged", calendar.Value, cancellationToken);
         }
 
-        if (entries.Exists(entry => entry.Subject is Subject.Ask))
+        var asksToAgree =
+            entries.Exists(entry => entry.Subject is Subject.Event)
+            && await db.Calendars.AnyAsync(row => row.Id == calendar && row.Agreed, cancellationToken);
+        if (asksToAgree || entries.Exists(entry => entry.Subject is Subject.Ask))
         {
             var coordinators = await db
                 .Grants.Where(grant => grant.CalendarId == calendar && grant.Role == Role.Coordinate)
@@ -213,7 +216,7 @@ internal sealed class ChangeReader(
             await Users([.. asked.Union(concerned)]).SendAsync("inboxChanged", cancellationToken);
         }
 
-        if (entries.Exists(entry => entry.Subject is Subject.Answer or Subject.Vote))
+        if (entries.Exists(entry => entry.Subject is Subject.Answer or Subject.Vote or Subject.Agreement))
         {
             await Users(concerned).SendAsync("inboxChanged", cancellationToken);
         }

@@ -23,6 +23,7 @@ internal abstract record BrickBody
     /// <param name="Agreed">When it is on the clock of that zone; <c>null</c> where that is the reader's.</param>
     /// <param name="Notes"><c>null</c> where the reader's step does not show them.</param>
     /// <param name="Attendees">Those named on it; nobody where the reader's step does not show them.</param>
+    /// <param name="HidesAttendees">Whether only those who may change it see who is named; others find at most themselves.</param>
     /// <param name="Organizer">Who put it in or was handed it; <c>null</c> where the reader's step does not show it.</param>
     /// <param name="Kind"><c>null</c> where the reader's step does not show it.</param>
     /// <param name="Private">Whether others see its times only.</param>
@@ -45,6 +46,7 @@ internal abstract record BrickBody
         ShowAs ShowAs,
         bool Cancelled,
         IReadOnlyList<Guid> Attendees,
+        bool HidesAttendees,
         Guid? Organizer,
         string? Kind,
         bool Private,
@@ -86,6 +88,7 @@ internal abstract record BrickBody
             shown.ShowAs,
             shown.Cancelled,
             [.. shown.Attendees.Select(person => person.Value)],
+            shown.HidesAttendees,
             shown.Organizer?.Value,
             shown.Kind,
             shown.Private,

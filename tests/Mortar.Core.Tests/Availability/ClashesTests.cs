@@ -173,4 +173,43 @@ public class ClashesTests
 
     private static IReadOnlyList<Clash> Find(params CountedEvent[] events) =>
         Clashes.Among(Claims.In([Calendar(WhoseTime.Named, Purpose.Events, events)], Week, Zones, Studio.Clock));
+
+    [Fact]
+    public void A_clash_is_made_by_who_takes_other_time_and_not_by_who_writes_a_note()
+    {
+        var before = Studio.Event(At(1, 9, 10));
+        Event[] taking =
+        [
+            before with
+            {
+                Time = At(1, 9, 11),
+            },
+            before with
+            {
+                Series = Studio.Every("FREQ=DAILY"),
+            },
+            before with
+            {
+                Content = before.Content with { ShowAs = ShowAs.Tentative },
+            },
+            before with
+            {
+                Content = before.Content with { Cancelled = true },
+            },
+            before with
+            {
+                Content = before.Content with { Attendees = Attendees.Of([Dele]) },
+            },
+            before with
+            {
+                CalendarId = Kiln,
+            },
+        ];
+
+        Assert.All(taking, after => Assert.True(Clashes.CanBeMadeBy(before, after)));
+        Assert.True(Clashes.CanBeMadeBy(before: null, before));
+        Assert.False(
+            Clashes.CanBeMadeBy(before, before with { Content = before.Content with { Notes = "Wear gloves" } })
+        );
+    }
 }

@@ -8,8 +8,6 @@ namespace Mortar.Core.Tests.Availability;
 
 public class CoverTests
 {
-    private static readonly CoverNeed Halves = CoverNeed.OnWorkingDays(2) with { Part = DayPart.Morning };
-
     [Fact]
     public void Each_working_day_says_who_is_there_and_who_is_missing()
     {
@@ -40,13 +38,82 @@ public class CoverTests
     [Fact]
     public void Half_days_are_parted_at_noon()
     {
-        var tuesday = Cover
-            .Of(Week, Halves, [Person(Studio.Ines), Person(Studio.Priya, Span(1, 12, 24))])
-            .Where(day => day.Day == Monday.PlusDays(1))
-            .ToList();
+        CoverPerson[] people = [Person(Studio.Ines), Person(Studio.Priya, Span(1, 12, 24))];
 
-        Assert.Equal([DayPart.Morning, DayPart.Afternoon], tuesday.Select(day => day.Part));
+        var tuesday = new[] { DayPart.Morning, DayPart.Afternoon }.Select(part =>
+            Cover.Of(Week, CoverNeed.OnWorkingDays(2) with { Part = part }, people).ElementAt(1)
+        );
+
         Assert.Equal([0, 1], tuesday.Select(day => day.TooFew));
+    }
+
+    /// <summary>By hand: of two who can fire the kiln one is at the dentist's all Tuesday morning; others do not help.</summary>
+    [Fact]
+    public void A_need_in_some_hours_counts_those_who_can_meet_it()
+    {
+        var watch = CoverNeed.OnWorkingDays(2) with
+        {
+            Part = new DayPart(new LocalTime(9, 0), new LocalTime(13, 0)),
+            People = [Studio.Priya, Dele],
+        };
+        CoverPerson[] people =
+        [
+            Person(Studio.Ines),
+            Person(Studio.Priya, Span(1, 9, 12), Span(3, 14, 17)),
+            Person(Dele),
+        ];
+
+        var days = Cover.Of(Week, watch, people).ToList();
+
+        Assert.Equal([0, 1, 0, 0, 0], days.Select(day => day.TooFew));
+        Assert.Equal([Dele], days[1].Present);
+        Assert.Equal([Studio.Priya], days[1].Missing);
+        Assert.DoesNotContain(Studio.Ines, days[0].Present);
+    }
+
+    /// <summary>On 29 March 2026 the clocks of London go from 1:00 to 2:00 (tz database): the night has an hour less.</summary>
+    [Fact]
+    public void The_hours_are_those_on_the_clock_also_when_it_is_changed()
+    {
+        var zone = DateTimeZoneProviders.Tzdb["Europe/London"];
+        var day = new LocalDate(2026, 3, 29);
+
+        Assert.Equal(Duration.FromHours(23), DayPart.Whole.On(day, zone).Duration);
+        Assert.Equal(Duration.FromHours(11), DayPart.Morning.On(day, zone).Duration);
+        Assert.Equal(
+            Instant.FromUtc(2026, 3, 29, 8, 0),
+            new DayPart(new LocalTime(9, 0), new LocalTime(13, 0)).On(day, zone).Start
+        );
+    }
+
+    [Fact]
+    public void What_cannot_be_needed_is_said()
+    {
+        var fit = CoverNeed.OnWorkingDays(1);
+        CoverNeed[][] unfit =
+        [
+            [new CoverNeed([1, 2])],
+            [new CoverNeed([0, 0, 0, 0, 0, 0, -1])],
+            [new CoverNeed([501, 0, 0, 0, 0, 0, 0])],
+            [fit with { Part = new DayPart(new LocalTime(13, 0), new LocalTime(9, 0)) }],
+            [fit with { Name = new string('x', 41) }],
+            [fit, fit],
+            [fit with { Name = "Desk" }, fit with { Name = " desk " }],
+            [.. Enumerable.Range(0, 13).Select(at => fit with { Name = $"{at}" })],
+        ];
+
+        Assert.All(unfit, needs => Assert.Equal("cover", Assert.Single(CoverNeed.Check(needs).Problems).Path));
+        var (checkedNeeds, problems) = CoverNeed.Check([
+            fit,
+            fit with
+            {
+                Name = " Front\ndesk ",
+                People = [Dele, Studio.Ines, Dele],
+            },
+        ]);
+        Assert.Empty(problems);
+        Assert.Equal("Front desk", checkedNeeds[1].Name);
+        Assert.Equal(2, checkedNeeds[1].People.Length);
     }
 
     [Fact]
@@ -64,7 +131,7 @@ public class CoverTests
     [Fact]
     public void Each_day_is_there_also_where_nobody_is_needed()
     {
-        var need = CoverNeed.Of([0, 2, 0, 0, 0, 1, 0]);
+        var need = new CoverNeed([0, 2, 0, 0, 0, 1, 0]);
 
         var days = Cover.Every(Week, need, [Person(Studio.Ines)]).ToList();
 

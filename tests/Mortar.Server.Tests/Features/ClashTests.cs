@@ -98,6 +98,31 @@ public class ClashTests
     }
 
     [Fact]
+    public async Task A_clash_that_somebody_elses_change_made_says_so_until_it_was_seen()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var calendar = await ines.MakeCalendar();
+        await mortar.Give(calendar, DemoPeople.Priya, Role.Edit);
+        var (first, _) = (await Named(ines, calendar, 10, 12), await Named(ines, calendar, 14, 15));
+        (await ines.Put($"/api/events/{first}", Body(calendar, 10, 14.5), 1)).Is(200);
+
+        Assert.Equal(JsonValueKind.Null, Since(Assert.Single(await Clashes(ines, Week))).ValueKind); // her own doing
+        var told = Since(Assert.Single(await Clashes(priya, Week)));
+        Assert.Equal(("Ines Varga", true), (told.Text("by"), told.GetProperty("unseen").GetBoolean()));
+
+        (await priya.Post("/api/inbox/seen")).Is(204);
+        Assert.False(Since(Assert.Single(await Clashes(priya, Week))).GetProperty("unseen").GetBoolean());
+        (await priya.Put($"/api/events/{first}", Body(calendar, 10, 14.75), 2)).Is(200);
+        Assert.Equal(JsonValueKind.Null, Since(Assert.Single(await Clashes(priya, Week))).ValueKind);
+        var hers = Since(Assert.Single(await Clashes(ines, Week)));
+        Assert.Equal(("Priya Raman", true), (hers.Text("by"), hers.GetProperty("unseen").GetBoolean()));
+
+        static JsonElement Since(JsonElement clash) => clash.GetProperty("since");
+    }
+
+    [Fact]
     public async Task A_series_that_collides_is_told_date_by_date()
     {
         await using var mortar = await TestMortar.Start();

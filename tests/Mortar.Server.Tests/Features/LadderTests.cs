@@ -74,6 +74,8 @@ public class LadderTests
             _ => new { personIds = Array.Empty<Guid>() },
             [404, 404, 403, 403, 403, 200, 200]
         ),
+        // It waits for nobody to agree.
+        ("PUT", "events/{eventId}/agreement", _ => new { agrees = true }, [404, 404, 403, 403, 403, 403, 409]),
         ("POST", "calendars/{calendarId}/links/{linkId}/renew", null, [404, 403, 403, 403, 403, 403, 200]),
         ("DELETE", "calendars/{calendarId}/links/{linkId}", null, [404, 403, 403, 403, 403, 403, 204]),
         ("GET", "calendars/{calendarId}/export", null, [404, 403, 403, 200, 200, 200, 200]),
@@ -284,6 +286,9 @@ public class LadderTests
             "PUT groups/{groupId}/members/{personId}/guardians", // by GuardianTests
             "POST groups/{groupId}/members/{personId}/invite",
             "DELETE groups/{groupId}/members/{personId}",
+            "GET groups/{groupId}/guests", // these by GuestTests
+            "PUT groups/{groupId}/guests/{personId}",
+            "DELETE groups/{groupId}/guests/{personId}",
             "GET joining/{token}",
             "POST joining/{token}",
             "POST joining/{token}/account",

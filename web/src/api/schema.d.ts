@@ -788,6 +788,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{groupId}/guests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ListGuests"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{groupId}/guests/{personId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["AddGuest"];
+        post?: never;
+        delete: operations["RemoveGuest"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/joining/{token}": {
         parameters: {
             query?: never;
@@ -1172,6 +1204,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/events/{eventId}/agreement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["AgreeToEvent"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/events/{eventId}/history": {
         parameters: {
             query?: never;
@@ -1498,6 +1546,10 @@ export interface components {
             address: string;
             isConfirmed: boolean;
         };
+        AgreeToEventBody: {
+            agrees: boolean;
+            comment?: null | string;
+        };
         /** @enum {string} */
         Answer: "needsAction" | "accepted" | "tentative" | "declined";
         AnswerByMailBody: {
@@ -1627,6 +1679,7 @@ export interface components {
             showAs: components["schemas"]["ShowAs"];
             cancelled: boolean;
             attendees: string[];
+            hidesAttendees: boolean;
             /** Format: uuid */
             organizer: null | string;
             kind: null | string;
@@ -1656,6 +1709,7 @@ export interface components {
             showAs: components["schemas"]["ShowAs"];
             cancelled: boolean;
             attendees: string[];
+            hidesAttendees: boolean;
             /** Format: uuid */
             organizer: null | string;
             kind: null | string;
@@ -1684,6 +1738,8 @@ export interface components {
             kinds?: null | components["schemas"]["Kind"][];
             /** @default false */
             oneAtATime: boolean;
+            /** @default false */
+            agreed: boolean;
         };
         ChangeAccessBody: {
             role: components["schemas"]["Role"];
@@ -1752,6 +1808,8 @@ export interface components {
             /** Format: int32 */
             reminder?: null | number;
             rule?: null | string;
+            /** @default false */
+            hidesAttendees: boolean;
         };
         EventsEditorsBody: {
             personIds: string[];
@@ -1883,7 +1941,7 @@ export interface components {
             /** Format: int32 */
             dayEnds: number;
             defaults: components["schemas"]["GroupsDefaultsBody"];
-            cover: number[];
+            cover: components["schemas"]["GroupsNeedBody"][];
             /** Format: uuid */
             daysOff: null | string;
             coordinates: boolean;
@@ -1907,6 +1965,15 @@ export interface components {
             invitedAt: null | components["schemas"]["Instant"];
             guardians: components["schemas"]["GroupsGuardianBody"][];
         };
+        GroupsNeedBody: {
+            name: string;
+            people: string[];
+            days: number[];
+            /** Format: int32 */
+            begins?: null | number;
+            /** Format: int32 */
+            ends?: null | number;
+        };
         /** @enum {string} */
         GroupSort: "staff" | "class" | "club" | "family" | "other";
         GroupsSettingsBody: {
@@ -1924,9 +1991,24 @@ export interface components {
              * @default 1140
              */
             dayEnds: number;
-            cover?: null | number[];
+            cover?: null | components["schemas"]["GroupsNeedBody"][];
             /** Format: uuid */
             daysOff?: null | string;
+        };
+        GuestsBody: {
+            /** Format: uuid */
+            personId: string;
+            name: string;
+            address: null | string;
+            mayRemove: boolean;
+        };
+        GuestsNamedBody: {
+            /** Format: uuid */
+            personId: string;
+            name: string;
+        };
+        GuestsNewBody: {
+            text: string;
         };
         /** @enum {string} */
         HoursWish: "preferred" | "kept";
@@ -1965,6 +2047,13 @@ export interface components {
         };
         /** @enum {string} */
         ImportState: "ready" | "writing" | "done" | "stopped" | "failed";
+        InboxAbsenceBody: {
+            /** Format: uuid */
+            groupId: string;
+            calendarName: string;
+            names: string[];
+            event: components["schemas"]["BrickBodyEvent"];
+        };
         InboxAskBody: {
             /** Format: uuid */
             id: string;
@@ -1984,6 +2073,7 @@ export interface components {
             asks: components["schemas"]["InboxAskBody"][];
             openAsks: components["schemas"]["InboxOpenAskBody"][];
             questions: components["schemas"]["InboxQuestionBody"][];
+            absences: components["schemas"]["InboxAbsenceBody"][];
             notices: components["schemas"]["InboxNoticeBody"][];
         };
         InboxInvitationBody: {
@@ -2344,15 +2434,39 @@ export interface components {
             places: string[];
             hard: boolean;
             mayMark: boolean;
+            since: null | components["schemas"]["ReadClashesSinceBody"];
+        };
+        ReadClashesSinceBody: {
+            by: string;
+            at: components["schemas"]["Instant"];
+            unseen: boolean;
+        };
+        ReadCoverBody: {
+            needs: components["schemas"]["ReadCoverNeedBody"][];
+            days: components["schemas"]["ReadCoverDayBody"][];
         };
         ReadCoverDayBody: {
             day: components["schemas"]["LocalDate"];
-            /** Format: int32 */
-            needed: number;
             present: string[];
             missing: string[];
+            needs: components["schemas"]["ReadCoverMetBody"][];
             /** Format: int32 */
             tooFew: number;
+        };
+        ReadCoverMetBody: {
+            /** Format: int32 */
+            needed: number;
+            /** Format: int32 */
+            there: number;
+            /** Format: int32 */
+            tooFew: number;
+        };
+        ReadCoverNeedBody: {
+            name: string;
+            /** Format: int32 */
+            begins: null | number;
+            /** Format: int32 */
+            ends: null | number;
         };
         ReadPeopleBody: {
             text: string;
@@ -2465,6 +2579,7 @@ export interface components {
             /** Format: uuid */
             person: null | string;
             oneAtATime: boolean;
+            agreed: boolean;
             kinds: components["schemas"]["Kind"][];
             role: components["schemas"]["Role"];
             ways: components["schemas"]["Way"][];
@@ -3447,7 +3562,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReadCoverDayBody"][];
+                    "application/json": components["schemas"]["ReadCoverBody"];
                 };
             };
         };
@@ -3801,6 +3916,76 @@ export interface operations {
         };
     };
     InviteMember: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                groupId: string;
+                personId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    ListGuests: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                groupId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GuestsBody"][];
+                };
+            };
+        };
+    };
+    AddGuest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                groupId: string;
+                personId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GuestsNewBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GuestsNamedBody"];
+                };
+            };
+        };
+    };
+    RemoveGuest: {
         parameters: {
             query?: never;
             header?: never;
@@ -4626,6 +4811,32 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["ReachPreview"][];
                 };
+            };
+        };
+    };
+    AgreeToEvent: {
+        parameters: {
+            query?: never;
+            header?: {
+                "If-Match"?: string;
+            };
+            path: {
+                eventId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AgreeToEventBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -3,6 +3,7 @@ import { ChevronDown } from 'lucide-react'
 import { type ReactNode, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { signOut } from '../features/accounts/session'
+import { useUnseenClashes } from '../features/availability/useClashes'
 import { inboxQuery } from '../features/inbox/inboxQuery'
 import { Logo } from '../ui/Logo'
 import { Menu, MenuItem, MenuLabel, MenuLine } from '../ui/Menu'
@@ -17,7 +18,8 @@ export function TopBar({ children }: { children?: ReactNode }) {
   const acts = useActs()
   const navigate = useNavigate()
   const [theme, setTheme] = useState(chosenTheme)
-  const unread = inbox.data?.unread ?? 0
+  const clashes = useUnseenClashes(false)
+  const unread = (inbox.data?.unread ?? 0) + clashes.length
 
   const leave = () => signOut().then(() => window.location.assign('/'), acts.failed)
   return (

@@ -19,21 +19,33 @@ namespace Mortar.Server.Features.Availability;
 /// </summary>
 internal static class ReadCover
 {
-    /// <param name="Present">Those who are there in their usual hours.</param>
+    /// <param name="Needs">What the group needs, in its order.</param>
+    internal sealed record Body(IReadOnlyList<NeedBody> Needs, IReadOnlyList<DayBody> Days);
+
+    /// <param name="Name">Empty for the group as a whole.</param>
+    /// <param name="Begins">In minutes of the day; <c>null</c> for whole days.</param>
+    internal sealed record NeedBody(string Name, int? Begins, int? Ends);
+
+    /// <param name="Present">Those of the group who are there in their usual hours of that day.</param>
     /// <param name="Missing">Those who would be and are away.</param>
-    /// <param name="TooFew">How many too few; 0 where there are enough.</param>
+    /// <param name="Needs">How each need is met, in the order of the needs.</param>
+    /// <param name="TooFew">How many too few for the need that is met worst; 0 where there are enough for each.</param>
     internal sealed record DayBody(
         LocalDate Day,
-        int Needed,
         IReadOnlyList<Guid> Present,
         IReadOnlyList<Guid> Missing,
+        IReadOnlyList<MetBody> Needs,
         int TooFew
     );
+
+    /// <param name="There">How many of those who count are there.</param>
+    /// <param name="TooFew">How many too few; 0 where there are enough.</param>
+    internal sealed record MetBody(int Needed, int There, int TooFew);
 
     public static void Map(RouteGroupBuilder api) =>
         api.MapGet("/groups/{groupId:guid}/cover", Handle).WithName(nameof(ReadCover));
 
-    private static async Task<Results<Ok<IReadOnlyList<DayBody>>, ProblemHttpResult>> Handle(
+    private static async Task<Results<Ok<Body>, ProblemHttpResult>> Handle(
         Guid groupId,
         [FromQuery] DateQuery from,
         [FromQuery] DateQuery to,
@@ -64,26 +76,40 @@ internal static class ReadCover
             awayFrom is { Value: var start } && awayTo is { Value: var end } && start < end
                 ? new Interval(ZoneClock.At(start, reader), ZoneClock.At(end, reader))
                 : window.Span;
-        var days = Cover.Every(
+        var people = await group.People(
+            acting.Person,
             window,
-            CoverNeed.Of(group.Row.ToSettings().Cover),
-            await group.People(
-                acting.Person,
-                window,
-                new Without((without ?? []).ToHashSet(), alsoAway),
-                times,
-                cancellationToken
-            ),
-            await db.DaysOffIn(group.Row, window, zones, cancellationToken)
+            new Without((without ?? []).ToHashSet(), alsoAway),
+            times,
+            cancellationToken
         );
-        return TypedResults.Ok<IReadOnlyList<DayBody>>([
-            .. days.Select(day => new DayBody(
-                day.Day,
-                day.Needed,
-                [.. day.Present.Select(one => one.Value)],
-                [.. day.Missing.Select(one => one.Value)],
-                day.TooFew
-            )),
-        ]);
+        var daysOff = await db.DaysOffIn(group.Row, window, zones, cancellationToken);
+        var needs = group.Row.ToSettings().Cover;
+        var met = needs.Select(need => Cover.Every(window, need, people, daysOff).ToList()).ToList();
+        return TypedResults.Ok(
+            new Body(
+                [.. needs.Select(need => new NeedBody(need.Name, Begins(need.Part), Ends(need.Part)))],
+                [
+                    .. Cover
+                        .Every(window, [DayPart.Whole], people, daysOff)
+                        .Select((day, at) => Day(day, [.. met.Select(need => need[at])])),
+                ]
+            )
+        );
     }
+
+    private static DayBody Day(CoverDay day, IReadOnlyList<CoverDay> needs) =>
+        new(
+            day.Day,
+            [.. day.Present.Select(one => one.Value)],
+            [.. day.Missing.Select(one => one.Value)],
+            [.. needs.Select(one => new MetBody(one.Needed, one.Present.Length, one.TooFew))],
+            needs.Select(one => one.TooFew).DefaultIfEmpty().Max()
+        );
+
+    private static int? Begins(DayPart part) => part.IsWhole ? null : Minutes(part.Begins);
+
+    private static int? Ends(DayPart part) => part.Ends is { } ends ? Minutes(ends) : null;
+
+    private static int Minutes(LocalTime time) => (time.Hour * 60) + time.Minute;
 }

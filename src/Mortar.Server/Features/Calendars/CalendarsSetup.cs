@@ -28,7 +28,8 @@ internal static class CalendarsSetup
         WhoseTime Takes = WhoseTime.Named,
         Guid? Person = null,
         IReadOnlyList<Kind>? Kinds = null,
-        bool OneAtATime = false
+        bool OneAtATime = false,
+        bool Agreed = false
     );
 
     public static void AddCalendars(this IServiceCollection services) => services.AddScoped<CalendarCommands>();
@@ -83,6 +84,7 @@ internal static class CalendarsSetup
             Person = body.Person is { } person ? new PersonId(person) : null,
             Kinds = body.Kinds ?? [],
             OneAtATime = body.OneAtATime,
+            Agreed = body.Agreed,
         };
         return await calendars
             .Put(acting.Act, id, new GroupId(body.GroupId), Versions.Read(ifMatch), settings, cancellationToken)

@@ -1,4 +1,6 @@
+using System.Collections.Immutable;
 using Mortar.Core.Access;
+using Mortar.Core.Availability;
 using Mortar.Core.Calendars;
 using Mortar.Core.Events;
 using Mortar.Core.Groups;
@@ -22,21 +24,20 @@ internal sealed partial class DemoStudio
         GroupSort sort,
         DemoPerson coordinator,
         IReadOnlyList<DemoPerson> members,
-        int[]? cover = null
+        ImmutableArray<CoverNeed>? cover = null
     )
     {
         var id = new GroupId(Stable(name));
-        db.Groups.Add(
-            new GroupRow
-            {
-                Id = id,
-                Name = name,
-                Sort = sort,
-                Zone = Home,
-                FirstDay = IsoDayOfWeek.Monday,
-                Cover = cover is null ? null : string.Join(' ', cover),
-            }
-        );
+        var row = new GroupRow
+        {
+            Id = id,
+            Name = name,
+            Sort = sort,
+            Zone = Home,
+            FirstDay = IsoDayOfWeek.Monday,
+        };
+        row.Take(row.ToSettings() with { Cover = CoverNeed.Check(cover ?? []).Needs });
+        db.Groups.Add(row);
         db.Members.AddRange(
             members
                 .Prepend(coordinator)

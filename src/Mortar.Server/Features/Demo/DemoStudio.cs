@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
+using Mortar.Core.Availability;
 using Mortar.Core.Calendars;
 using Mortar.Core.Events;
 using Mortar.Core.Groups;
@@ -124,7 +125,15 @@ internal sealed partial class DemoStudio(MortarDb db, UserManager<Account> accou
             GroupSort.Staff,
             Ines,
             [Tomasz, Priya, Dele, Mei, Hanne],
-            [5, 5, 6, 5, 5, 0, 0]
+            [
+                new CoverNeed([5, 5, 6, 5, 5, 0, 0]),
+                CoverNeed.OnWorkingDays(1) with
+                {
+                    Name = "Kiln watch",
+                    Part = new DayPart(new LocalTime(9, 0), new LocalTime(13, 0)),
+                    People = [Dele.Id, Tomasz.Id],
+                },
+            ]
         );
 
         var rota = Calendar(

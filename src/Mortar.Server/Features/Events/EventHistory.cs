@@ -68,8 +68,15 @@ internal static class EventHistory
 
             // What it was while it was not shared with the reader, or was private, stays so.
             where (before is null || Sees(before)) && (after is null || Sees(after))
-            select new Entry(one.change.At, one.Name, EventDifference.Between(before, after, zone, clock)),
+            select new Entry(
+                one.change.At,
+                one.Name,
+                EventDifference.Between(Known(before), Known(after), zone, clock)
+            ),
         ]);
+
+        Event? Known(Event? state) =>
+            state is null ? null : VisibleEvent.Known(Role(state.CalendarId), acting.Person, state);
 
         bool Sees(Event state) => VisibleEvent.SeesEverything(Role(state.CalendarId), acting.Person, state);
 

@@ -23,6 +23,7 @@ internal static class EventsSetup
     /// <param name="CalendarId">Where it goes.</param>
     /// <param name="Time">On any clock; it is kept on that of the calendar or of the event.</param>
     /// <param name="Rule">How it is to repeat (RFC 5545, 3.3.10); empty for not at all, <c>null</c> for as it does.</param>
+    /// <param name="HidesAttendees">Whether only those who may change it see who is named.</param>
     internal sealed record Body(
         Guid CalendarId,
         TimeBody Time,
@@ -34,7 +35,8 @@ internal static class EventsSetup
         string? Kind = null,
         bool Private = false,
         int? Reminder = null,
-        string? Rule = null
+        string? Rule = null,
+        bool HidesAttendees = false
     )
     {
         public EventDraft ToDraft() =>
@@ -44,6 +46,7 @@ internal static class EventsSetup
                 Kind = Kind,
                 Private = Private,
                 Reminder = Reminder,
+                HidesAttendees = HidesAttendees,
             };
     }
 
@@ -64,7 +67,7 @@ internal static class EventsSetup
     internal sealed record RuleAnswer(string Sentence, IReadOnlyList<string> Next, string? Problem);
 
     public static void AddEvents(this IServiceCollection services) =>
-        services.AddScoped<EventCommands>().AddScoped<EventGivingCommands>();
+        services.AddScoped<EventCommands>().AddScoped<EventGivingCommands>().AddScoped<AgreementCommands>();
 
     public static void MapEvents(this RouteGroupBuilder api)
     {
@@ -75,6 +78,7 @@ internal static class EventsSetup
         events.MapPut("/editors", LetChange).WithName("LetChangeEvent");
         events.MapDelete("/", Delete).WithName("DeleteEvent");
         events.MapPost("/preview", Preview).WithName("PreviewChange");
+        AgreeToEvent.Map(events);
         EventHistory.Map(events);
         api.MapPost("/rules/preview", PreviewRule).WithName("PreviewRule");
     }

@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
+using Mortar.Core.Availability;
 using Mortar.Core.Calendars;
 using Mortar.Core.Groups;
 using Mortar.Core.Words;
@@ -17,7 +18,7 @@ internal static class GroupsSetup
 {
     /// <param name="DayBegins">When usual hours begin, in minutes of the day.</param>
     /// <param name="DayEnds">When they end.</param>
-    /// <param name="Cover">How many are needed on each weekday, from Monday to Sunday.</param>
+    /// <param name="Cover">How many of whom are needed when.</param>
     /// <param name="DaysOff">The calendar whose whole days are days off for all.</param>
     /// <param name="Defaults">What every member gets on a new calendar, as the sort of the group has it.</param>
     internal sealed record GroupBody(
@@ -29,7 +30,7 @@ internal static class GroupsSetup
         int DayBegins,
         int DayEnds,
         DefaultsBody Defaults,
-        IReadOnlyList<int> Cover,
+        IReadOnlyList<NeedBody> Cover,
         Guid? DaysOff,
         bool Coordinates,
         int Version
@@ -49,7 +50,7 @@ internal static class GroupsSetup
                     row.Sort.DefaultStep(Purpose.Away),
                     row.Sort.DefaultStep(Purpose.Place)
                 ),
-                row.ToSettings().Cover,
+                [.. row.ToSettings().Cover.Select(NeedBody.Of)],
                 row.DaysOff?.Value,
                 coordinates,
                 row.Version
@@ -66,9 +67,46 @@ internal static class GroupsSetup
         IsoDayOfWeek FirstDay,
         int DayBegins = 480,
         int DayEnds = 1_140,
-        IReadOnlyList<int>? Cover = null,
+        IReadOnlyList<NeedBody>? Cover = null,
         Guid? DaysOff = null
     );
+
+    /// <param name="Name">Empty for that of the group as a whole.</param>
+    /// <param name="Begins">From when on, in minutes of the day; <c>null</c> for whole days.</param>
+    /// <param name="Ends">Until when.</param>
+    /// <param name="People">Those of whom so many are needed; nobody for every member.</param>
+    /// <param name="Days">The number for each weekday, from Monday to Sunday.</param>
+    internal sealed record NeedBody(
+        string Name,
+        IReadOnlyList<Guid> People,
+        IReadOnlyList<int> Days,
+        int? Begins = null,
+        int? Ends = null
+    )
+    {
+        internal static NeedBody Of(CoverNeed need) =>
+            new(
+                need.Name,
+                [.. need.People.Select(one => one.Value)],
+                need.FromMonday,
+                need.Part.IsWhole ? null : Minutes(need.Part.Begins),
+                need.Part.Ends is { } ends ? Minutes(ends) : null
+            );
+
+        internal CoverNeed ToCore() =>
+            new([.. Days])
+            {
+                Name = Name,
+                Part = Begins is null && Ends is null ? DayPart.Whole : new DayPart(Time(Begins ?? 0), Until(Ends)),
+                People = [.. People.Select(id => new PersonId(id))],
+            };
+
+        private static int Minutes(LocalTime time) => (time.Hour * 60) + time.Minute;
+
+        private static LocalTime Time(int minutes) => LocalTime.FromMinutesSinceMidnight(Math.Clamp(minutes, 0, 1_439));
+
+        private static LocalTime? Until(int? minutes) => minutes is { } one and < 1_440 ? Time(one) : null;
+    }
 
     /// <param name="Address">Told to coordinators of the group only.</param>
     /// <param name="HasAccount">Whether they can sign in; a name that was claimed, or somebody who came by themselves.</param>
@@ -94,7 +132,8 @@ internal static class GroupsSetup
             .AddScoped<GroupCommands>()
             .AddScoped<MemberCommands>()
             .AddScoped<ClaimCommands>()
-            .AddScoped<GuardianCommands>();
+            .AddScoped<GuardianCommands>()
+            .AddScoped<GuestCommands>();
 
     public static void MapGroups(this RouteGroupBuilder api)
     {
@@ -103,6 +142,7 @@ internal static class GroupsSetup
         api.MapGet("/groups/{groupId:guid}/members", Members).WithName("ListMembers");
         ReadPeople.Map(api);
         ChangeMembers.Map(api);
+        Guests.Map(api);
         JoinGroup.Map(api);
     }
 
@@ -136,7 +176,7 @@ internal static class GroupsSetup
                 {
                     DayBegins = LocalTime.FromMinutesSinceMidnight(Math.Clamp(body.DayBegins, 0, 1_439)),
                     DayEnds = LocalTime.FromMinutesSinceMidnight(Math.Clamp(body.DayEnds, 0, 1_439)),
-                    Cover = body.Cover is { } cover ? [.. cover] : default,
+                    Cover = body.Cover is { } cover ? [.. cover.Select(need => need.ToCore())] : default,
                     DaysOff = body.DaysOff is { } daysOff ? new CalendarId(daysOff) : null,
                 },
                 cancellationToken

@@ -22,6 +22,7 @@ internal static class InboxSetup
         IReadOnlyList<AskBody> Asks,
         IReadOnlyList<OpenAskBody> OpenAsks,
         IReadOnlyList<QuestionBody> Questions,
+        IReadOnlyList<AbsenceBody> Absences,
         IReadOnlyList<NoticeBody> Notices
     );
 
@@ -54,6 +55,16 @@ internal static class InboxSetup
     /// <param name="Whose">Who is asked.</param>
     /// <param name="Name">Their name; <c>null</c> for oneself.</param>
     internal sealed record QuestionBody(Guid Whose, string? Name, BrickBody.Event Event);
+
+    /// <summary>An absence that waits for one to agree to it.</summary>
+    /// <param name="GroupId">Whose cover it touches.</param>
+    /// <param name="Names">Who would be away.</param>
+    internal sealed record AbsenceBody(
+        Guid GroupId,
+        string CalendarName,
+        IReadOnlyList<string> Names,
+        BrickBody.Event Event
+    );
 
     /// <param name="GroupId">The group that is asked for a calendar of its; <c>null</c> where one is asked oneself.</param>
     internal sealed record OpenAskBody(
@@ -97,6 +108,7 @@ internal static class InboxSetup
         var asks = await inbox.Asks(acting.Person, cancellationToken);
         var open = await inbox.OpenAsks(acting.Person, cancellationToken);
         var proposals = await db.ProposalsWaiting(acting.Person, cancellationToken);
+        var absences = await inbox.Absences(acting.Person, zone, cancellationToken);
         var notices = await inbox.Notices(acting.Person, cancellationToken);
         return TypedResults.Ok(
             new Body(
@@ -104,6 +116,7 @@ internal static class InboxSetup
                     + asks.Count
                     + open.Count
                     + waiting.Count
+                    + absences.Count
                     + proposals.Count
                     + notices.Count(notice => !notice.Seen),
                 [
@@ -146,6 +159,14 @@ internal static class InboxSetup
                     .. waiting.Select(one => new QuestionBody(
                         one.Whose.Value,
                         names.GetValueOrDefault(one.Whose),
+                        BrickBody.Of(one.Next, zone)
+                    )),
+                ],
+                [
+                    .. absences.Select(one => new AbsenceBody(
+                        one.GroupId.Value,
+                        one.CalendarName,
+                        one.Names,
                         BrickBody.Of(one.Next, zone)
                     )),
                 ],

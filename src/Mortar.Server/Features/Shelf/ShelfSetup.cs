@@ -18,6 +18,7 @@ internal static class ShelfSetup
     /// <param name="Name">As one sees it; <paramref name="Calendar"/> has what everybody else does. So too its colour and sign.</param>
     /// <param name="Takes">Whose time its events take.</param>
     /// <param name="Person">The one person whose time it takes.</param>
+    /// <param name="Agreed">Whether a coordinator agrees to what others enter.</param>
     /// <param name="GroupName"><c>null</c> where one does not reach the calendar, and an event of it is given by itself.</param>
     /// <param name="Role">Where one stands with the calendar, by which ways; none where an event of it is given by itself.</param>
     /// <param name="Description"><c>null</c> where one's step does not show it.</param>
@@ -36,6 +37,7 @@ internal static class ShelfSetup
         WhoseTime Takes,
         Guid? Person,
         bool OneAtATime,
+        bool Agreed,
         IReadOnlyList<Kind> Kinds,
         Role Role,
         IReadOnlyList<Way> Ways,
@@ -218,6 +220,7 @@ internal static class ShelfSetup
                 visible.Takes,
                 visible.Person?.Value,
                 visible.OneAtATime,
+                visible.Agreed,
                 visible.Kinds,
                 standing.Role,
                 standing.Ways,

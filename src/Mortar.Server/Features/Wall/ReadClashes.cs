@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Availability;
 using Mortar.Core.Events;
@@ -26,6 +27,7 @@ internal static class ReadClashes
     /// <param name="Places">The calendars of the places that are.</param>
     /// <param name="Hard">Whether both are settled.</param>
     /// <param name="MayMark">Whether the reader may mark it as fine: who may change one of the two.</param>
+    /// <param name="Since">Whose change made it; <c>null</c> where it was the reader's own.</param>
     internal sealed record ClashBody(
         string Key,
         BrickBody.Event First,
@@ -35,8 +37,13 @@ internal static class ReadClashes
         IReadOnlyList<Guid> People,
         IReadOnlyList<Guid> Places,
         bool Hard,
-        bool MayMark
+        bool MayMark,
+        SinceBody? Since
     );
+
+    /// <param name="By">Who made it.</param>
+    /// <param name="Unseen">Whether that was since the reader last looked into the inbox.</param>
+    internal sealed record SinceBody(string By, Instant At, bool Unseen);
 
     public static void Map(RouteGroupBuilder api)
     {
@@ -49,6 +56,7 @@ internal static class ReadClashes
         [FromQuery] DateQuery to,
         Acting acting,
         WallReader wall,
+        MortarDb db,
         CancellationToken cancellationToken
     )
     {
@@ -59,9 +67,28 @@ internal static class ReadClashes
 
         var reading = await wall.Read(acting.Person, from.Value, to.Value, cancellationToken);
         var found = Mine(reading).Take(Most + 1).ToList();
-        return TypedResults.Ok(
-            new Body([.. found.Take(Most).Select(one => Of(one.Clash, one.Time, reading))], found.Count > Most)
+        var told = found.Take(Most).ToList();
+        var origins = await db.ClashOriginsOf(
+            [.. told.SelectMany(one => new[] { one.Clash.First.Id, one.Clash.Second.Id })],
+            cancellationToken
         );
+        var seen = await db
+            .People.Where(row => row.Id == acting.Person)
+            .Select(row => row.SeenChanges)
+            .SingleAsync(cancellationToken);
+        return TypedResults.Ok(
+            new Body([.. told.Select(one => Of(one.Clash, one.Time, reading, Since(one.Clash)))], found.Count > Most)
+        );
+
+        SinceBody? Since(Clash clash)
+        {
+            var origin = new[] { clash.First.Id, clash.Second.Id }
+                .Select(origins.GetValueOrDefault)
+                .MaxBy(one => one?.Sequence);
+            return origin is null || origin.Actor == acting.Person
+                ? null
+                : new SinceBody(origin.Name, origin.At, origin.Sequence > seen);
+        }
     }
 
     /// <param name="key">What names it.</param>
@@ -101,7 +128,7 @@ internal static class ReadClashes
             AccessRules.ToChange(reading.RoleOn(one.CalendarId), reading.Person, one) == Verdict.Granted
         );
 
-    private static ClashBody Of(Clash clash, ClashTime time, WallReading reading)
+    private static ClashBody Of(Clash clash, ClashTime time, WallReading reading, SinceBody? since)
     {
         var zone = reading.Window.Reader;
         return new ClashBody(
@@ -113,7 +140,8 @@ internal static class ReadClashes
             [.. clash.Who.Where(who => !who.IsPlace).Select(who => who.Id)],
             [.. clash.Who.Where(who => who.IsPlace).Select(who => who.Id)],
             clash.Severity == Severity.Hard,
-            MayMark(clash, reading)
+            MayMark(clash, reading),
+            since
         );
 
         // A clash is made of what the reader sees whole, so each of its events shows.

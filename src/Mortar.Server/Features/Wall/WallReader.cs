@@ -59,6 +59,7 @@ internal sealed record WallReading(
                         [
                             .. calendar
                                 .Events.Where(one => VisibleEvent.SeesEverything(calendar.Role, Person, one))
+                                .Select(one => VisibleEvent.WithNamesSeen(calendar.Role, Person, one))
                                 .Select(one => CountedEvent.Of(one) with { Answers = [.. Answers[one.Id]] }),
                         ]
                     )

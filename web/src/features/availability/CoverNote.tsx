@@ -3,6 +3,7 @@ import { dayText } from '../../app/dates'
 import type { Time } from '../wall/bricks'
 import { daysOf } from '../wall/times'
 import { coverQuery } from './availabilityQueries'
+import { needText } from './needText'
 
 interface CoverNoteProps {
   groupId: string
@@ -24,18 +25,25 @@ export function CoverNote({ groupId, time, people }: CoverNoteProps) {
     ),
     enabled: last >= first,
   })
-  const low = (cover.data ?? []).filter((day) => day.tooFew > 0)
+  const { needs = [], days = [] } = cover.data ?? {}
+  const low = days.flatMap((day) =>
+    day.needs.flatMap((met, index) => {
+      const need = needs[index]
+      return met.tooFew > 0 && need ? [{ day: day.day, name: needText(need), ...met }] : []
+    }),
+  )
   if (low.length === 0) return null
   return (
     <section aria-label="Cover" role="status" className="border-l-4 border-clash pl-2 text-[13px]">
       <p className="font-bold">Too few would be there:</p>
       <ul>
-        {low.slice(0, 5).map((day) => (
-          <li key={day.day}>
-            {dayText(day.day)}: {day.present.length} of {day.needed}
+        {low.slice(0, 5).map((one) => (
+          <li key={`${one.day} ${one.name}`}>
+            {dayText(one.day)}
+            {one.name && `, ${one.name}`}: {one.there} of {one.needed}
           </li>
         ))}
-        {low.length > 5 && <li>and on {low.length - 5} more days</li>}
+        {low.length > 5 && <li>and {low.length - 5} times more</li>}
       </ul>
     </section>
   )

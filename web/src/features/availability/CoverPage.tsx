@@ -9,6 +9,7 @@ import { Page } from '../../ui/Page'
 import { groupQueries } from '../groups/groupQueries'
 import { addDays, daysFrom } from '../wall/times'
 import { coverQuery } from './availabilityQueries'
+import { needText } from './needText'
 
 /** Who is away in a month, as people draw it by hand: a row a member, a column a day, and who is left under it. */
 export function CoverPage() {
@@ -26,8 +27,7 @@ export function CoverPage() {
   const members = useQuery({ ...groupQueries.members(groupId), enabled: group !== undefined })
   const cover = useQuery({ ...coverQuery(groupId, first, last), enabled: group !== undefined })
   const days = daysFrom(first, Number(last.slice(8)))
-  const byDay = new Map((cover.data ?? []).map((one) => [one.day, one]))
-  const needed = (cover.data ?? []).some((one) => one.needed > 0)
+  const byDay = new Map((cover.data?.days ?? []).map((one) => [one.day, one]))
   if (groups.isSuccess && !group)
     return (
       <Page title="There is no such group, or you are not in it">
@@ -102,30 +102,30 @@ export function CoverPage() {
               </tr>
             ))}
           </tbody>
-          {needed && (
-            <tfoot>
-              <tr className="border-t-2 border-cement-300">
-                <th className="py-1 text-left font-bold">There, of needed</th>
+          <tfoot>
+            {(cover.data?.needs ?? []).map((need, index) => (
+              <tr key={need.name} className="border-t-2 border-cement-300">
+                <th className="py-1 pr-2 text-left font-bold">{needText(need) || 'There, of needed'}</th>
                 {days.map((day) => {
-                  const one = byDay.get(day)
+                  const met = byDay.get(day)?.needs[index]
                   return (
                     <td
                       key={day}
-                      data-low={(one?.tooFew ?? 0) > 0}
+                      data-low={(met?.tooFew ?? 0) > 0}
                       className="border-l border-cement-200 text-center data-[low=true]:bg-clash data-[low=true]:font-bold data-[low=true]:text-surface"
                     >
-                      {one && one.needed > 0 && (
+                      {met && met.needed > 0 && (
                         <>
-                          {one.present.length}
-                          <span className="block text-[11px]">/{one.needed}</span>
+                          {met.there}
+                          <span className="block text-[11px]">/{met.needed}</span>
                         </>
                       )}
                     </td>
                   )
                 })}
               </tr>
-            </tfoot>
-          )}
+            ))}
+          </tfoot>
         </table>
       </main>
     </div>

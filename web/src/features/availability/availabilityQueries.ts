@@ -55,7 +55,7 @@ export const markFine = (key: string, from: string, to: string, set: string) =>
     }),
   )
 
-export type CoverDay = Schema['ReadCoverDayBody']
+export type CoverAnswer = Schema['ReadCoverBody']
 
 /** Day by day who is there and who is away, against how many are needed; as it would be without some, all the time or in some hours. */
 export const coverQuery = (

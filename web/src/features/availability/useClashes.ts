@@ -3,13 +3,28 @@ import { useEffect, useRef } from 'react'
 import { sinceOwnChange } from '../../api/client'
 import { newSet, useActs } from '../../app/acts'
 import { clockText, longDayText } from '../../app/dates'
+import { useReader } from '../../app/person'
 import { wallKeys } from '../../app/wallKeys'
 import { titleOf } from '../wall/bricks'
 import { addDays } from '../wall/times'
 import { type Clash, clashesQuery, markFine } from './availabilityQueries'
 
 /** How far ahead is looked for clashes, in days: eight weeks. */
-export const daysAhead = 55
+const daysAhead = 55
+
+/** The days in which is looked for clashes, from today on. */
+export function useClashDays(): { today: string; last: string } {
+  const { person, now } = useReader()
+  const today = new Date(now()).toLocaleDateString('sv', { timeZone: person.zone })
+  return { today, last: addDays(today, daysAhead) }
+}
+
+/** Clashes that a change by somebody else made since one last looked into the inbox. Fetched where that is wanted, else only as far as known. */
+export function useUnseenClashes(isWanted: boolean): readonly Clash[] {
+  const { today, last } = useClashDays()
+  const clashes = useQuery({ ...clashesQuery(today, last), enabled: isWanted })
+  return (clashes.data?.clashes ?? []).filter((one) => one.since?.unseen === true)
+}
 
 /** What collides in the weeks ahead; a new one that somebody else made is told at once. */
 export function useClashes(today: string, isWanted: boolean, onShow: () => void) {

@@ -18,7 +18,7 @@ export function useLowWeeks(
   return useMemo(() => {
     if (!cover.data) return none
     const low = new Map<string, number>()
-    for (const day of cover.data) {
+    for (const day of cover.data.days) {
       if (day.tooFew === 0) continue
       const week = addDays(from, Math.floor(daysBetween(from, day.day) / 7) * 7)
       low.set(week, (low.get(week) ?? 0) + 1)

@@ -91,6 +91,22 @@ export function CalendarForm({ start, isNew, groupName, defaultOf, onSave }: Cal
           </span>
         </label>
       )}
+      {settings.purpose === 'away' && (
+        <label className="flex items-start gap-2">
+          <input
+            type="checkbox"
+            checked={settings.agreed}
+            onChange={(event) => set({ agreed: event.target.checked })}
+            className="mt-0.5 size-4 accent-ink"
+          />
+          <span>
+            Those who coordinate it agree to each absence
+            <span className="block text-[12px] text-cement-700">
+              What others enter is proposed, and counts as perhaps until somebody agrees in their inbox.
+            </span>
+          </span>
+        </label>
+      )}
       <Choice
         label="Whose time its events take"
         value={settings.takes ?? 'named'}

@@ -42,6 +42,7 @@ export function NewCalendarDesk({ group, layers, onMade, onClose }: NewCalendarD
     takes: 'named',
     person: null,
     oneAtATime: false,
+    agreed: false,
     kinds: [],
   } satisfies CalendarSettings
   return (

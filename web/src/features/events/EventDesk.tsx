@@ -6,11 +6,14 @@ import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { TextArea } from '../../ui/TextArea'
 import { TextField } from '../../ui/TextField'
+import { reaches } from '../access/ladder'
+import { AgreeForm } from '../agreement/AgreeForm'
 import { AnswersPart } from '../answers/AnswersPart'
 import { answersQuery } from '../answers/answerQueries'
 import { CoverNote } from '../availability/CoverNote'
 import { TakenNote } from '../availability/TakenNote'
 import { groupQueries } from '../groups/groupQueries'
+import { inboxQuery } from '../inbox/inboxQuery'
 import { isoDay } from '../preferences/preferences'
 import { type Layer, titleOf } from '../wall/bricks'
 import { Desk } from '../wall/Desk'
@@ -114,6 +117,8 @@ export function EventDesk({
     else void save(form, 'whole')
   }
   const kinds = calendar?.kinds ?? []
+  const inbox = useQuery({ ...inboxQuery, enabled: calendar?.agreed === true })
+  const isWaiting = (inbox.data?.absences ?? []).some((one) => one.event.eventId === form.eventId)
 
   return (
     <Desk title={isNew ? form.title || 'New event' : titleOf(form.title)} onClose={onLeave}>
@@ -188,10 +193,31 @@ export function EventDesk({
           onChange={(rule) => set({ rule })}
         />
         <WhoField
+          group={
+            members.data && calendar?.groupId
+              ? { id: calendar.groupId, name: calendar.groupName ?? 'the group' }
+              : null
+          }
           members={members.data ?? named.data?.people ?? []}
           attendees={form.attendees}
           onChange={(attendees) => set({ attendees })}
         />
+        {(form.attendees.length > 1 || form.hidesAttendees) && (
+          <label className="flex items-start gap-2">
+            <input
+              type="checkbox"
+              checked={form.hidesAttendees}
+              onChange={(event) => set({ hidesAttendees: event.target.checked })}
+              className="mt-0.5 size-4 accent-ink"
+            />
+            <span>
+              Keep to yourself who is named
+              <span className="block text-[12px] text-cement-700">
+                Only those who may change it see the list; everybody else finds at most themselves.
+              </span>
+            </span>
+          </label>
+        )}
         <TextField
           label="Where"
           value={form.place}
@@ -266,6 +292,12 @@ export function EventDesk({
             wrote stays here until you close it.
           </p>
         )}
+        {calendar?.agreed && !reaches(calendar.role, 'coordinate') && (
+          <p className="border-l-4 border-cement-500 pl-3 text-[13px]">
+            Those who coordinate “{calendar.name}” agree to it. Until then it counts as perhaps; you are told
+            in your inbox.
+          </p>
+        )}
         <Button type="submit" look="main" wide disabled={busy || isLocked}>
           {isNew ? `Add to ${calendar?.name ?? '…'}` : 'Save'}
         </Button>
@@ -279,6 +311,19 @@ export function EventDesk({
           </Button>
         )}
       </form>
+      {isWaiting && form.version !== null && (
+        <section aria-label="Agreement" className="mt-4 grid gap-2 border-t border-cement-200 pt-3">
+          <h3 className="text-base">Waits for you to agree</h3>
+          <AgreeForm
+            eventId={form.eventId}
+            version={form.version}
+            who={
+              (members.data ?? []).find((one) => form.attendees.includes(one.personId))?.name ?? 'somebody'
+            }
+            onDone={onClose}
+          />
+        </section>
+      )}
       {!isNew && form.attendees.length > 0 && (
         <AnswersPart
           eventId={form.eventId}

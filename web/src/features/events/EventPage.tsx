@@ -63,6 +63,9 @@ export function EventPage({ brick, layer, names, onEdit, onClose }: EventPagePro
           You can read this calendar. To change it, ask a coordinator for another step.
         </p>
       )}
+      {brick.hidesAttendees && !brick.mayChange && (
+        <p className="mt-3 text-[13px] text-cement-700">Who is named is kept to those who may change it.</p>
+      )}
       {brick.attendees.length > 0 && (
         <AnswersPart
           eventId={brick.eventId}

@@ -1,25 +1,43 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useId, useState } from 'react'
+import { fieldProblem, sentenceOf } from '../../api/problem'
 import { inputLook } from '../../ui/TextField'
+import { addGuest, groupQueries } from '../groups/groupQueries'
 
 interface WhoFieldProps {
+  /** The group of the calendar; null where one is not in it. */
+  group: { id: string; name: string } | null
   members: readonly { personId: string; name: string }[]
   attendees: readonly string[]
   onChange: (attendees: string[]) => void
 }
 
-/** Who it is for: those named as chips, others added by typing part of their name. */
-export function WhoField({ members, attendees, onChange }: WhoFieldProps) {
+/** Who it is for: those named as chips; others by part of their name, by their address, or the whole group at once. */
+export function WhoField({ group, members, attendees, onChange }: WhoFieldProps) {
   const id = useId()
+  const queries = useQueryClient()
   const [typed, setTyped] = useState('')
-  const names = new Map(members.map((member) => [member.personId, member.name]))
+  const guests = useQuery({ ...groupQueries.guests(group?.id ?? ''), enabled: group !== null, retry: false })
+  const people = [...members, ...(guests.data ?? [])]
+  const names = new Map(people.map((one) => [one.personId, one.name]))
   const words = typed.trim().toLowerCase()
-  const offered = members
-    .filter((member) => !attendees.includes(member.personId) && member.name.toLowerCase().includes(words))
+  const offered = people
+    .filter((one) => !attendees.includes(one.personId) && one.name.toLowerCase().includes(words))
     .slice(0, 6)
+  const missing = members.filter((one) => !attendees.includes(one.personId))
+  const isAddress = group !== null && words.includes('@')
   const name = (personId: string) => {
-    onChange([...attendees, personId])
+    if (!attendees.includes(personId)) onChange([...attendees, personId])
     setTyped('')
   }
+  const invite = useMutation({
+    mutationFn: (text: string) => addGuest(group?.id ?? '', text),
+    onSuccess: async (guest) => {
+      await queries.invalidateQueries({ queryKey: ['groups', group?.id, 'guests'] })
+      name(guest.personId)
+    },
+  })
+  const accept = () => (offered[0] ? name(offered[0].personId) : isAddress && invite.mutate(typed))
   return (
     <div className="grid gap-1">
       <label htmlFor={id} className="text-[12px] text-cement-700">
@@ -46,30 +64,64 @@ export function WhoField({ members, attendees, onChange }: WhoFieldProps) {
         id={id}
         value={typed}
         autoComplete="off"
-        placeholder={attendees.length === 0 ? 'nobody in particular' : 'and …'}
-        onChange={(event) => setTyped(event.target.value)}
+        placeholder={attendees.length === 0 ? 'a name, or an address' : 'and …'}
+        onChange={(event) => {
+          setTyped(event.target.value)
+          invite.reset()
+        }}
         onKeyDown={(event) => {
           if (event.key !== 'Enter' || words === '') return
           event.preventDefault()
-          if (offered[0]) name(offered[0].personId)
+          accept()
         }}
         className={inputLook}
       />
       {words !== '' && (
         <ul className="border border-cement-300 bg-surface">
-          {offered.map((member) => (
-            <li key={member.personId}>
+          {offered.map((one) => (
+            <li key={one.personId}>
               <button
                 type="button"
-                onClick={() => name(member.personId)}
+                onClick={() => name(one.personId)}
                 className="written w-full px-2 py-1 text-left hover:bg-cement-200"
               >
-                {member.name}
+                {one.name}
               </button>
             </li>
           ))}
-          {offered.length === 0 && <li className="px-2 py-1 text-cement-700">Nobody of that name here.</li>}
+          {isAddress && (
+            <li>
+              <button
+                type="button"
+                disabled={invite.isPending}
+                onClick={() => invite.mutate(typed)}
+                className="w-full px-2 py-1 text-left hover:bg-cement-200"
+              >
+                Name <span className="written">{typed.trim()}</span>, who is not in the group
+                <span className="block text-[12px] text-cement-700">
+                  They can be asked by mail and answer without an account.
+                </span>
+              </button>
+            </li>
+          )}
+          {offered.length === 0 && !isAddress && (
+            <li className="px-2 py-1 text-cement-700">Nobody of that name here. An address works as well.</li>
+          )}
         </ul>
+      )}
+      {invite.isError && (
+        <p role="alert" className="text-[13px] text-clash">
+          {fieldProblem(invite.error, 'text') ?? sentenceOf(invite.error)}
+        </p>
+      )}
+      {group && missing.length > 1 && (
+        <button
+          type="button"
+          onClick={() => onChange([...attendees, ...missing.map((one) => one.personId)])}
+          className="justify-self-start text-[13px] underline underline-offset-2"
+        >
+          Everybody in {group.name} ({members.length})
+        </button>
       )}
     </div>
   )

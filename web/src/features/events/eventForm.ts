@@ -16,6 +16,8 @@ export interface EventForm {
   showAs: Schema['ShowAs']
   time: Time
   attendees: readonly string[]
+  /** Whether only those who may change it see who is named. */
+  hidesAttendees: boolean
   /** Whose it is to organize; null where that is not shown, or not decided yet. */
   organizer: string | null
   kind: string
@@ -52,6 +54,7 @@ export const newForm = (calendarId: string, time: Time, attendees: readonly stri
   showAs: 'busy',
   time,
   attendees,
+  hidesAttendees: false,
   organizer: null,
   kind: '',
   private: false,
@@ -74,6 +77,7 @@ export const formOf = (brick: Schema['BrickBodyEvent'] | EventBrick): EventForm 
   showAs: brick.showAs,
   time: brick.time,
   attendees: brick.attendees,
+  hidesAttendees: brick.hidesAttendees,
   organizer: brick.organizer,
   kind: brick.kind ?? '',
   private: brick.private,
@@ -101,6 +105,7 @@ export const brickOf = (form: EventForm): EventBrick => ({
   showAs: form.showAs,
   cancelled: false,
   attendees: [...form.attendees],
+  hidesAttendees: form.hidesAttendees,
   organizer: form.organizer,
   kind: form.kind,
   private: form.private,

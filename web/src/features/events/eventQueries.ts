@@ -29,6 +29,7 @@ const bodyOf = (form: EventForm): Schema['EventsBody'] => ({
   showAs: form.showAs,
   time: form.time,
   attendees: [...form.attendees],
+  hidesAttendees: form.hidesAttendees,
   kind: form.kind,
   private: form.private,
   reminder: form.reminder,

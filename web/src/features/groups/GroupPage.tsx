@@ -5,7 +5,6 @@ import type { Schema } from '../../api/client'
 import { fieldProblem, sentenceOf } from '../../api/problem'
 import { newSet, useActs } from '../../app/acts'
 import { ClockField } from '../../app/ClockField'
-import { useReader } from '../../app/person'
 import { TopBar } from '../../app/TopBar'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
@@ -13,12 +12,12 @@ import { Page } from '../../ui/Page'
 import { TextField } from '../../ui/TextField'
 import { reaches, roleName } from '../access/ladder'
 import { clashesQuery } from '../availability/availabilityQueries'
-import { daysAhead } from '../availability/useClashes'
+import { useClashDays } from '../availability/useClashes'
 import { zonesQuery } from '../calendars/calendarQueries'
 import { asClock, asMinutes, weekdays } from '../preferences/preferences'
 import { shelfQuery } from '../shelf/shelfQuery'
-import { addDays } from '../wall/times'
 import { groupQueries, sorts, writeGroup } from './groupQueries'
+import { NeedFields } from './NeedFields'
 
 type Group = Schema['GroupsGroupBody']
 
@@ -50,10 +49,9 @@ export function GroupPage() {
 
 /** How much of the group's collides in the weeks ahead, and the way there. */
 function ClashCount({ groupId }: { groupId: string }) {
-  const { person, now } = useReader()
-  const today = new Date(now()).toLocaleDateString('sv', { timeZone: person.zone })
+  const { today, last } = useClashDays()
   const shelf = useQuery(shelfQuery)
-  const clashes = useQuery(clashesQuery(today, addDays(today, daysAhead)))
+  const clashes = useQuery(clashesQuery(today, last))
   const here = new Set(
     (shelf.data ?? []).filter((one) => one.groupId === groupId).map((one) => one.calendarId),
   )
@@ -162,24 +160,10 @@ function Settings({ group }: { group: Group }) {
         <fieldset disabled={!group.coordinates} className="grid gap-2">
           <legend className="mb-1 font-head text-lg font-bold">Cover</legend>
           <p className="text-[12px] text-cement-700">
-            How many have to be there on each weekday. The roster counts who is, and says where they are too
-            few. Leave 0 where nobody in particular is needed.
+            How many have to be there on each weekday: of everybody, or of some, in some hours. The roster
+            counts who is, and says where they are too few.
           </p>
-          <div className="grid grid-cols-7 gap-2 max-sm:grid-cols-4">
-            {weekdays.map((day, index) => (
-              <TextField
-                key={day}
-                label={`${day[0]?.toUpperCase()}${day.slice(1, 3)}`}
-                type="number"
-                value={String(wish.cover[index] ?? 0)}
-                onChange={(number) =>
-                  set({
-                    cover: wish.cover.map((one, at) => (at === index ? Math.trunc(Number(number)) : one)),
-                  })
-                }
-              />
-            ))}
-          </div>
+          <NeedFields groupId={group.id} needs={wish.cover} onChange={(cover) => set({ cover })} />
           {fieldProblem(error, 'cover') && (
             <p role="alert" className="text-clash">
               {fieldProblem(error, 'cover')}

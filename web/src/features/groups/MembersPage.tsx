@@ -12,11 +12,13 @@ import { Question } from '../../ui/Question'
 import { TextField } from '../../ui/TextField'
 import { AddPeople } from './AddPeople'
 import { GuardiansForm } from './GuardiansForm'
+import { GuestList } from './GuestList'
 import {
   correctMember,
   endMembership,
   groupQueries,
   inviteMember,
+  removeGuest,
   setCoordinates,
   setGuardians,
 } from './groupQueries'
@@ -142,7 +144,7 @@ function Whole({ group, members }: { group: Group; members: readonly Member[] })
                               look="link"
                               onClick={() =>
                                 change.mutate({
-                                  act: () => inviteMember(group.id, member.personId),
+                                  act: (set) => inviteMember(group.id, member.personId, set),
                                   sentence: `Sent to ${member.address} again. The link sent before leads nowhere now.`,
                                 })
                               }
@@ -176,6 +178,15 @@ function Whole({ group, members }: { group: Group; members: readonly Member[] })
             </li>
           ))}
         </ul>
+        <GuestList
+          groupId={group.id}
+          onRemove={(personId, name) =>
+            change.mutate({
+              act: (set) => removeGuest(group.id, personId, set),
+              sentence: `Took ${name} out. Where they are named they stay named; they are asked nothing more.`,
+            })
+          }
+        />
       </section>
       {group.coordinates && (
         <section aria-label="Add people">

@@ -12,7 +12,30 @@ export const groupQueries = {
       queryFn: ({ signal }) =>
         unwrap(api.GET('/api/groups/{groupId}/members', { params: { path: { groupId } }, signal })),
     }),
+  guests: (groupId: string) =>
+    queryOptions({
+      queryKey: ['groups', groupId, 'guests'],
+      queryFn: ({ signal }) =>
+        unwrap(api.GET('/api/groups/{groupId}/guests', { params: { path: { groupId } }, signal })),
+    }),
 }
+
+/** Somebody outside the group who can be named on its events, by their address; who has it in the group, where somebody does. */
+export const addGuest = (groupId: string, text: string) =>
+  unwrap(
+    api.PUT('/api/groups/{groupId}/guests/{personId}', {
+      params: { path: { groupId, personId: crypto.randomUUID() } },
+      body: { text },
+    }),
+  )
+
+export const removeGuest = (groupId: string, personId: string, set: string) =>
+  unwrap(
+    api.DELETE('/api/groups/{groupId}/guests/{personId}', {
+      params: { path: { groupId, personId } },
+      headers: named(set),
+    }),
+  )
 
 /** How a pasted list is understood; nothing is added by it. */
 export const readPeople = (groupId: string, text: string) =>
@@ -59,9 +82,12 @@ export const setCoordinates = (groupId: string, personId: string, coordinates: b
     }),
   )
 
-export const inviteMember = (groupId: string, personId: string) =>
+export const inviteMember = (groupId: string, personId: string, set: string) =>
   unwrap(
-    api.POST('/api/groups/{groupId}/members/{personId}/invite', { params: { path: { groupId, personId } } }),
+    api.POST('/api/groups/{groupId}/members/{personId}/invite', {
+      params: { path: { groupId, personId } },
+      headers: named(set),
+    }),
   )
 
 export const endMembership = (groupId: string, personId: string, set: string) =>

@@ -1,13 +1,17 @@
-import { useQuery } from '@tanstack/react-query'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect } from 'react'
 import { Link, useSearchParams } from 'react-router'
-import { momentText } from '../../app/dates'
+import { clockText, longDayText, momentText } from '../../app/dates'
 import { Page } from '../../ui/Page'
+import { AbsenceCard } from '../agreement/AbsenceCard'
 import { QuestionCard } from '../answers/QuestionCard'
+import { useUnseenClashes } from '../availability/useClashes'
 import { AnswerButtons } from '../invitation/AnswerButtons'
 import { proposalsQuery } from '../proposals/proposalQueries'
 import { ToSettleCard } from '../proposals/ToSettleCard'
 import { WhichCard } from '../proposals/WhichCard'
+import { titleOf } from '../wall/bricks'
+import { dateOf } from '../wall/times'
 import { AskCard } from './AskCard'
 import { inboxQuery, seeInbox } from './inboxQuery'
 import { OpenAskCard } from './OpenAskCard'
@@ -15,20 +19,34 @@ import { OpenAskCard } from './OpenAskCard'
 /** Invitations that wait for an answer, and what others did that concerns one. */
 export function InboxPage() {
   const inbox = useQuery(inboxQuery)
-  const { invitations = [], asks = [], openAsks = [], questions = [], notices = [] } = inbox.data ?? {}
+  const {
+    invitations = [],
+    asks = [],
+    openAsks = [],
+    questions = [],
+    absences = [],
+    notices = [],
+  } = inbox.data ?? {}
   const { waiting = [], toSettle = [] } = useQuery(proposalsQuery).data ?? {}
   // A mail leads to the request it is about.
   const meant = useSearchParams()[0].get('ask')
+  const clashes = useUnseenClashes(true)
   const newest = notices.find((notice) => !notice.seen)?.sequence
+  const isNews = newest !== undefined || clashes.length > 0
+  const queries = useQueryClient()
+  // Leaving the page is what makes its notices read; while it is open they stay marked as new.
   useEffect(() => {
-    // Leaving the page is what makes its notices read; while it is open they stay marked as new.
-    if (newest !== undefined) return () => void seeInbox()
-  }, [newest])
+    if (isNews)
+      return () =>
+        void seeInbox().then(() => {
+          for (const key of ['inbox', 'clashes']) void queries.invalidateQueries({ queryKey: [key] })
+        })
+  }, [isNews, queries])
 
   return (
     <Page title="Inbox">
       {inbox.data &&
-        [invitations, asks, openAsks, questions, notices, waiting, toSettle].every(
+        [invitations, asks, openAsks, questions, absences, notices, waiting, toSettle, clashes].every(
           (one) => one.length === 0,
         ) && (
           <p className="text-cement-700">
@@ -44,6 +62,9 @@ export function InboxPage() {
         ))}
         {questions.map((question) => (
           <QuestionCard key={`${question.event.eventId}/${question.whose}`} question={question} />
+        ))}
+        {absences.map((absence) => (
+          <AbsenceCard key={absence.event.eventId} absence={absence} />
         ))}
         {asks.map((ask) => (
           <AskCard key={ask.id} ask={ask} isMeant={ask.id === meant} />
@@ -81,6 +102,28 @@ export function InboxPage() {
           <ul className="grid gap-2">
             {toSettle.map((one) => (
               <ToSettleCard key={one.id} proposal={one} />
+            ))}
+          </ul>
+        </>
+      )}
+      {clashes.length > 0 && (
+        <>
+          <h2 className="mt-8 mb-2 text-base">Collides since somebody changed something</h2>
+          <ul className="divide-y divide-cement-200 border-y border-cement-200">
+            {clashes.map((clash) => (
+              <li key={clash.key} className="flex flex-wrap items-baseline justify-between gap-x-4 py-2">
+                <span className="written font-bold">
+                  “{titleOf(clash.first.title)}” and “{titleOf(clash.second.title)}”,{' '}
+                  {longDayText(clash.start)}, {clockText(clash.start)}: {clash.since?.by} changed one of them.{' '}
+                  <Link
+                    to={`/week/${dateOf(clash.start)}?desk=clashes`}
+                    className="underline underline-offset-2"
+                  >
+                    What can be done
+                  </Link>
+                </span>
+                <span className="text-[12px] text-cement-600">{momentText(clash.since?.at ?? '')}</span>
+              </li>
             ))}
           </ul>
         </>

@@ -246,6 +246,7 @@ const asLayer = (link: Link): Layer => ({
   takes: 'nobody',
   person: null,
   oneAtATime: false,
+  agreed: false,
   kinds: [],
   role: link.role,
   ways: ['link'],

@@ -1,15 +1,20 @@
 import { longDayText } from '../../app/dates'
-import type { CoverDay } from '../availability/availabilityQueries'
+import type { CoverAnswer } from '../availability/availabilityQueries'
+import { needText } from '../availability/needText'
 
 interface CoverRowProps {
   days: readonly string[]
-  cover: readonly CoverDay[]
+  cover: CoverAnswer
+  /** Which of what the group needs. */
+  need: number
   names: ReadonlyMap<string, string>
 }
 
-/** The roster's very last row: how many are there against how many are needed, where a number is set. */
-export function CoverRow({ days, cover, names }: CoverRowProps) {
-  const byDay = new Map(cover.map((one) => [one.day, one]))
+/** A row at the end of the roster: how many are there against how many are needed, where a number is set. */
+export function CoverRow({ days, cover, need, names }: CoverRowProps) {
+  const byDay = new Map(cover.days.map((one) => [one.day, one]))
+  const its = cover.needs[need]
+  const called = (its && needText(its)) || 'Cover'
   return (
     // biome-ignore lint/a11y/useSemanticElements: a table cannot lay bars across its cells
     // biome-ignore lint/a11y/useFocusableInteractive: it is read, not used
@@ -20,11 +25,14 @@ export function CoverRow({ days, cover, names }: CoverRowProps) {
         role="rowheader"
         className="sticky left-0 z-7 w-36 shrink-0 border-r border-cement-200 bg-cement-50 px-2 py-1 max-sm:w-28"
       >
-        <span className="font-bold">Cover</span>
+        <span className="block truncate font-bold" title={called}>
+          {called}
+        </span>
       </div>
       <div className="grid flex-1" style={{ gridTemplateColumns: `repeat(${days.length}, minmax(0, 1fr))` }}>
         {days.map((day) => {
           const one = byDay.get(day)
+          const met = one?.needs[need]
           const away = (one?.missing ?? []).map((id) => names.get(id) ?? 'somebody')
           return (
             // biome-ignore lint/a11y/useSemanticElements: as above
@@ -32,16 +40,18 @@ export function CoverRow({ days, cover, names }: CoverRowProps) {
             <div
               key={day}
               role="gridcell"
-              data-low={(one?.tooFew ?? 0) > 0}
+              data-low={(met?.tooFew ?? 0) > 0}
               title={away.length > 0 ? `Away: ${away.join(', ')}` : undefined}
               className="min-w-16 truncate border-r border-cement-200 px-2 py-1 data-[low=true]:bg-clash data-[low=true]:font-bold data-[low=true]:text-surface"
             >
-              <span className="sr-only">Cover, {longDayText(day)}: </span>
-              {one && one.needed > 0 && (
+              <span className="sr-only">
+                {called}, {longDayText(day)}:{' '}
+              </span>
+              {met && met.needed > 0 && (
                 <>
-                  {one.present.length} of {one.needed}
+                  {met.there} of {met.needed}
                   <span className="sr-only">
-                    {one.tooFew > 0 && ', too few'}
+                    {met.tooFew > 0 && ', too few'}
                     {away.length > 0 && `, away: ${away.join(', ')}`}
                   </span>
                 </>

@@ -1,7 +1,7 @@
 import { ArrowDownAZ, Pin, PinOff } from 'lucide-react'
 import { type KeyboardEvent, memo, useMemo, useRef, useState } from 'react'
 import { dayText, longDayText } from '../../app/dates'
-import type { CoverDay, Gap } from '../availability/availabilityQueries'
+import type { CoverAnswer, Gap } from '../availability/availabilityQueries'
 import { BrickButton, type BrickPlace, endsOf } from './BrickButton'
 import { brickKey, type EventBrick } from './bricks'
 import { CoverRow } from './CoverRow'
@@ -22,7 +22,7 @@ interface RosterViewProps extends ViewProps {
   /** What all the people in view have in common; undefined while it is not known, null where it is not asked for. */
   together: readonly Gap[] | undefined | null
   /** Who is there day by day; empty where no number is set. */
-  cover: readonly CoverDay[]
+  cover: CoverAnswer | undefined
   names: ReadonlyMap<string, string>
   /** Keys of rows that stay on top. */
   pinned: readonly string[]
@@ -194,7 +194,9 @@ export function RosterView({
             {together !== null && (
               <TogetherRow days={days} gaps={together} today={dateOf(now)} onLit={onLit} />
             )}
-            {cover.some((day) => day.needed > 0) && <CoverRow days={days} cover={cover} names={names} />}
+            {cover?.needs.map((need, index) => (
+              <CoverRow key={need.name} days={days} cover={cover} need={index} names={names} />
+            ))}
           </div>
         </div>
       </div>

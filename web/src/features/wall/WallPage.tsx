@@ -8,7 +8,7 @@ import { dayText, monthText, periodText } from '../../app/dates'
 import { useReader } from '../../app/person'
 import { TopBar } from '../../app/TopBar'
 import { accessTableQuery } from '../access/accessQueries'
-import { type CoverDay, coverQuery, type Gap } from '../availability/availabilityQueries'
+import { coverQuery, type Gap } from '../availability/availabilityQueries'
 import type { FreeForm } from '../availability/FreeDesk'
 import { useClashes } from '../availability/useClashes'
 import { useGaps } from '../availability/useGaps'
@@ -83,7 +83,6 @@ import { elsewhereText, seenText, whatChanged, whoseText } from './wallWords'
 
 const noLayers: Layer[] = []
 const noBricks: Brick[] = []
-const noCover: CoverDay[] = []
 
 /** More people than these are not meant by looking at them: nobody looks for a gap of a whole club. */
 const mostMeant = 12
@@ -250,7 +249,7 @@ function Wall({ view }: { view: View }) {
     desk?.kind === 'propose' ? gaps.kept : null,
     desk?.kind === 'proposal' ? desk.id : null,
   )
-  const needsCover = group?.cover.some((number) => number > 0) === true
+  const needsCover = (group?.cover.length ?? 0) > 0
   const cover = useQuery({
     ...coverQuery(group?.id ?? '', first, last),
     enabled: needsCover && view === 'roster' && as === null,
@@ -688,7 +687,7 @@ function Wall({ view }: { view: View }) {
             {...shared}
             rows={rows}
             zone={zone}
-            cover={needsCover && as === null ? (cover.data ?? noCover) : noCover}
+            cover={needsCover && as === null ? cover.data : undefined}
             names={names}
             together={
               proposed ??

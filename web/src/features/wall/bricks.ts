@@ -38,6 +38,7 @@ export const blankBrick = (calendarId: string, eventId: string, time: Time): Eve
   showAs: 'busy',
   cancelled: false,
   attendees: [],
+  hidesAttendees: false,
   organizer: null,
   kind: '',
   private: false,

@@ -21,6 +21,7 @@ const brick = (eventId: string, time: Time): EventBrick => ({
   showAs: 'busy',
   cancelled: false,
   attendees: [],
+  hidesAttendees: false,
   organizer: null,
   kind: '',
   private: false,

@@ -32,6 +32,7 @@ export const layerOfPerson = (personId: string, name: string): Layer => ({
   takes: 'person',
   person: personId,
   oneAtATime: false,
+  agreed: false,
   kinds: [],
   role: 'times',
   ways: [],

@@ -20,6 +20,7 @@ const layer = (calendarId: string, part: Partial<Layer> = {}): Layer => ({
   takes: 'named',
   person: null,
   oneAtATime: false,
+  agreed: false,
   kinds: [],
   role: 'edit',
   ways: ['own'],

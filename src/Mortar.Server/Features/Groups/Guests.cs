@@ -1,0 +1,82 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Words;
+using Mortar.Data.Groups;
+using Mortar.Data.Store;
+using Mortar.Server.Hosting;
+
+namespace Mortar.Server.Features.Groups;
+
+/// <summary>/api/groups/{groupId}/guests: people outside the group who can be named on its events and asked by mail.</summary>
+internal static class Guests
+{
+    /// <param name="Address">Told to coordinators of the group, and to who wrote it.</param>
+    /// <param name="MayRemove">Whether the reader may take them out.</param>
+    internal sealed record Body(Guid PersonId, string Name, string? Address, bool MayRemove);
+
+    /// <param name="Text">One address, with a name or without.</param>
+    internal sealed record NewBody(string Text);
+
+    /// <param name="PersonId">Who has the address: the new guest, or somebody of the group.</param>
+    internal sealed record NamedBody(Guid PersonId, string Name);
+
+    public static void Map(RouteGroupBuilder api)
+    {
+        var guests = api.MapGroup("/groups/{groupId:guid}/guests");
+        guests.MapGet("/", List).WithName("ListGuests");
+        guests.MapPut("/{personId:guid}", Add).WithName("AddGuest");
+        guests.MapDelete("/{personId:guid}", Remove).WithName("RemoveGuest");
+    }
+
+    private static async Task<Results<Ok<List<Body>>, ProblemHttpResult>> List(
+        Guid groupId,
+        Acting acting,
+        MortarDb db,
+        CancellationToken cancellationToken
+    )
+    {
+        var id = new GroupId(groupId);
+        var me = await db
+            .Members.AsNoTracking()
+            .FirstOrDefaultAsync(member => member.GroupId == id && member.PersonId == acting.Person, cancellationToken);
+        if (me is null)
+        {
+            return Problems.NotThere("group");
+        }
+
+        var found = await (
+            from guest in db.Guests.AsNoTracking()
+            where guest.GroupId == id
+            join person in db.People on guest.PersonId equals person.Id
+            orderby person.Name
+            select new { guest, person.Name }
+        ).ToListAsync(cancellationToken);
+        return TypedResults.Ok(
+            found.ConvertAll(one =>
+            {
+                var isTheirs = me.Coordinates || one.guest.AddedBy == acting.Person;
+                return new Body(one.guest.PersonId.Value, one.Name, isTheirs ? one.guest.Address : null, isTheirs);
+            })
+        );
+    }
+
+    private static Task<Results<Ok<NamedBody>, ProblemHttpResult>> Add(
+        Guid groupId,
+        Guid personId,
+        NewBody body,
+        Acting acting,
+        GuestCommands guests,
+        CancellationToken cancellationToken
+    ) =>
+        guests
+            .Add(acting.Act, new GroupId(groupId), new PersonId(personId), body.Text, cancellationToken)
+            .Answer(row => Task.FromResult(new NamedBody(row.Id.Value, row.Name)));
+
+    private static Task<Results<NoContent, ProblemHttpResult>> Remove(
+        Guid groupId,
+        Guid personId,
+        Acting acting,
+        GuestCommands guests,
+        CancellationToken cancellationToken
+    ) => guests.Remove(acting.Act, new GroupId(groupId), new PersonId(personId), cancellationToken).Answer();
+}
