@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using System.Globalization;
-using Mortar.Core.Availability;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using NodaTime;

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
-using Mortar.Core.Availability;
+using Mortar.Core.Groups;
+using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Store;
 using NodaTime;

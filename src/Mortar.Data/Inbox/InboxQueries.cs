@@ -463,7 +463,8 @@ public sealed class InboxQueries(MortarDb db, ZoneClock zones)
             .Changes.Where(row =>
                 row.CalendarId == change.CalendarId
                 && row.Subject == Subject.Calendar
-                && row.Sequence <= change.Sequence
+                // What is made together with its calendar may be written before it.
+                && (row.Sequence <= change.Sequence || row.Set == change.Set)
             )
             .OrderByDescending(row => row.Sequence)
             .Select(row => row.After)

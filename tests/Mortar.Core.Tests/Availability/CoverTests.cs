@@ -1,4 +1,6 @@
 using Mortar.Core.Availability;
+using Mortar.Core.Groups;
+using Mortar.Core.Time;
 using Mortar.Core.Words;
 using NodaTime;
 using Xunit;

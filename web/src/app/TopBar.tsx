@@ -1,4 +1,4 @@
-import { useQuery } from '@tanstack/react-query'
+import { useIsFetching, useQuery } from '@tanstack/react-query'
 import { ChevronDown } from 'lucide-react'
 import { type ReactNode, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
@@ -18,7 +18,9 @@ export function TopBar({ children }: { children?: ReactNode }) {
   const acts = useActs()
   const navigate = useNavigate()
   const [theme, setTheme] = useState(chosenTheme)
-  const clashes = useUnseenClashes(false)
+  // Not before what the page itself is about is there.
+  const isQuiet = useIsFetching({ predicate: (query) => query.queryKey[0] !== 'clashes' }) === 0
+  const clashes = useUnseenClashes(isQuiet)
   const unread = (inbox.data?.unread ?? 0) + clashes.length
 
   const leave = () => signOut().then(() => window.location.assign('/'), acts.failed)

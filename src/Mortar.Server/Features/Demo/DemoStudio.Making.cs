@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using Mortar.Core.Access;
-using Mortar.Core.Availability;
 using Mortar.Core.Calendars;
 using Mortar.Core.Events;
 using Mortar.Core.Groups;

@@ -1,12 +1,12 @@
 import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
 import type { Schema } from '../../api/client'
-import { dayText } from '../../app/dates'
+import { dayText, longDayText } from '../../app/dates'
 import { coverQuery } from '../availability/availabilityQueries'
 import { needText } from '../availability/needText'
 import { whenText } from '../events/whenText'
 import { groupQueries } from '../groups/groupQueries'
-import { daysOf } from '../wall/times'
+import { addDays, daysOf } from '../wall/times'
 import { AgreeForm } from './AgreeForm'
 
 /** The days of an absence that are laid out one by one; of a longer one the rest is counted. */
@@ -19,7 +19,7 @@ export function AbsenceCard({ absence }: { absence: Schema['InboxAbsenceBody'] }
   return (
     <li className="grid gap-2 rounded-control border-2 border-ink bg-surface p-4">
       <h2 className="written text-lg">
-        {who} would like to be away: {whenText(event.time)}
+        {who} would like to be away: {whenAwayText(event.time)}
       </h2>
       <p className="written text-[13px] text-cement-700">
         {event.title && `“${event.title}” in `}
@@ -37,6 +37,15 @@ export function AbsenceCard({ absence }: { absence: Schema['InboxAbsenceBody'] }
       </Link>
     </li>
   )
+}
+
+/** The last day away and the day back, as absences are spoken of. */
+function whenAwayText(time: Schema['BrickBodyEvent']['time']): string {
+  if (time.form !== 'days') return whenText(time)
+  const back = `back on ${dayText(addDays(time.last, 1))}`
+  return time.first === time.last
+    ? `${longDayText(time.first)}, ${back}`
+    : `${longDayText(time.first)} to ${longDayText(time.last)}, ${back}`
 }
 
 /** Day by day who else is away then, and how many would be left of how many are needed. */

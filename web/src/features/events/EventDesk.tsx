@@ -194,7 +194,8 @@ export function EventDesk({
         />
         <WhoField
           group={
-            members.data && calendar?.groupId
+            // An absence is one person's, rarely several people's and never a guest's.
+            members.data && calendar?.groupId && calendar.purpose !== 'away'
               ? { id: calendar.groupId, name: calendar.groupName ?? 'the group' }
               : null
           }

@@ -66,11 +66,11 @@ export function WhenFields({ time, zone, halves, onChange }: WhenFieldsProps) {
             onChange={(day) => onChange(withStart(time, day))}
           />
           <DateField
-            label="Last day"
+            label={halves ? 'Last day away' : 'Last day'}
             value={time.last}
             onChange={(day) => onChange(withEnd(time, day))}
             problem={problem}
-            hint={`Over on ${dayText(addDays(time.last, 1))}`}
+            hint={`${halves ? 'Back' : 'Over'} on ${dayText(addDays(time.last, 1))}`}
           />
         </div>
       ) : (

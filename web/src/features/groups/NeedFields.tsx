@@ -103,7 +103,9 @@ function NeedItem({ groupId, need, onChange, onRemove }: NeedItemProps) {
           </>
         )}
         <div className="ml-auto">
-          <Button onClick={onRemove}>Take away</Button>
+          <Button onClick={onRemove}>
+            Take away<span className="sr-only"> {called}</span>
+          </Button>
         </div>
       </div>
       <div className="grid grid-cols-7 gap-2 max-sm:grid-cols-4">

@@ -1,6 +1,6 @@
 import { longDayText } from '../../app/dates'
 import type { CoverAnswer } from '../availability/availabilityQueries'
-import { needText } from '../availability/needText'
+import { hoursText, needText } from '../availability/needText'
 
 interface CoverRowProps {
   days: readonly string[]
@@ -26,8 +26,11 @@ export function CoverRow({ days, cover, need, names }: CoverRowProps) {
         className="sticky left-0 z-7 w-36 shrink-0 border-r border-cement-200 bg-cement-50 px-2 py-1 max-sm:w-28"
       >
         <span className="block truncate font-bold" title={called}>
-          {called}
+          {its?.name || 'Cover'}
         </span>
+        {its && its.begins !== null && (
+          <span className="block text-[12px] leading-tight text-cement-700">{hoursText(its)}</span>
+        )}
       </div>
       <div className="grid flex-1" style={{ gridTemplateColumns: `repeat(${days.length}, minmax(0, 1fr))` }}>
         {days.map((day) => {
