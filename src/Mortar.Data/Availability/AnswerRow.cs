@@ -158,10 +158,14 @@ public static class AnswerQueries
             from one in db.People
             where one.Id == person
             select one.Address
-                ?? db.Members.Where(member => member.PersonId == person)
+                ?? db.Members.Where(member => member.PersonId == person && member.Address != null)
+                    .OrderBy(member => member.Id)
                     .Select(member => member.Address)
-                    .FirstOrDefault(address => address != null)
-                ?? db.Guests.Where(guest => guest.PersonId == person).Select(guest => guest.Address).FirstOrDefault()
+                    .FirstOrDefault()
+                ?? db.Guests.Where(guest => guest.PersonId == person)
+                    .OrderBy(guest => guest.Id)
+                    .Select(guest => guest.Address)
+                    .FirstOrDefault()
         ).FirstOrDefaultAsync(cancellationToken);
 
     /// <summary>Whom a mailed link asks; <c>null</c> where it leads nowhere.</summary>

@@ -93,13 +93,13 @@ public sealed class GuestCommands(MortarDb db)
                     .Groups.Where(row => row.Id == groupId)
                     .Select(row => row.Zone)
                     .SingleAsync(cancellationToken);
-                var person = new PersonRow
+                var added = new PersonRow
                 {
                     Id = id,
                     Name = name,
                     Zone = zone,
                 };
-                db.People.Add(person);
+                db.People.Add(added);
                 db.Guests.Add(
                     new GuestRow
                     {
@@ -109,7 +109,7 @@ public sealed class GuestCommands(MortarDb db)
                         AddedBy = act.Actor,
                     }
                 );
-                return new Outcome<PersonRow>.Done(person);
+                return new Outcome<PersonRow>.Done(added);
             },
             cancellationToken
         );

@@ -17,7 +17,7 @@ public sealed class ReminderCommands(MortarDb db, ReminderReader reader, Letters
 {
     /// <summary>Up to when reminders were looked for; <c>null</c> where they never were.</summary>
     public async Task<Instant?> LookedUpTo(CancellationToken cancellationToken) =>
-        (await db.ReminderClock.AsNoTracking().FirstOrDefaultAsync(cancellationToken))?.LookedUpTo;
+        (await db.ReminderClock.AsNoTracking().SingleOrDefaultAsync(cancellationToken))?.LookedUpTo;
 
     /// <summary>
     /// Gives what is due after one instant and up to now, and takes note that it was looked for. What was given before
@@ -71,7 +71,7 @@ public sealed class ReminderCommands(MortarDb db, ReminderReader reader, Letters
 
     private async Task TakeNote(Instant now, CancellationToken cancellationToken)
     {
-        if (await db.ReminderClock.FirstOrDefaultAsync(cancellationToken) is { } clock)
+        if (await db.ReminderClock.SingleOrDefaultAsync(cancellationToken) is { } clock)
         {
             clock.LookedUpTo = now;
         }

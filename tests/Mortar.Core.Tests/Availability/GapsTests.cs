@@ -123,6 +123,59 @@ public class GapsTests
         Assert.Equal(new LocalDateTime(2026, 3, 10, 9, 0), gap.SeenIn(halifax.Zone).LocalStart);
     }
 
+    /// <summary>
+    /// Honolulu is ten hours behind UTC and Dhaka six before it, both all year (tz database): from eight to seven in both
+    /// places is two to five in the morning of UTC.
+    /// </summary>
+    [Fact]
+    public void Sixteen_hours_apart_the_hours_in_common_are_found()
+    {
+        var gap = Assert.Single(
+            Gaps.Find(
+                new GapQuestion(
+                    [
+                        Invited(Priya, Need.Required, Daily("Pacific/Honolulu")),
+                        Invited(Ines, Need.Required, Daily("Asia/Dhaka")),
+                    ],
+                    Tuesday,
+                    Hour
+                )
+                {
+                    Hours = HoursWish.Kept,
+                }
+            )
+        );
+
+        Assert.Equal(Span(1, 2, 5), gap.Span);
+        Assert.Equal(new LocalDateTime(2026, 3, 9, 16, 0), gap.SeenIn(Studio.Zone("Pacific/Honolulu")).LocalStart);
+        Assert.Equal(new LocalDateTime(2026, 3, 10, 8, 0), gap.SeenIn(Studio.Zone("Asia/Dhaka")).LocalStart);
+
+        static UsualHours Daily(string zone) =>
+            UsualHours.On(
+                Studio.Zone(zone),
+                new DayHours(new LocalTime(8, 0), new LocalTime(19, 0)),
+                [.. Enumerable.Range(1, 7).Cast<IsoDayOfWeek>()]
+            );
+    }
+
+    /// <summary>On 29 March 2026 London's clocks go from 1:00 to 2:00 (tz database), so half past midnight to half past two is an hour.</summary>
+    [Fact]
+    public void What_lies_over_the_clock_change_takes_the_time_it_lasts()
+    {
+        var night = new LocalDate(2026, 3, 29).AtMidnight();
+        var firing = Studio.Clock.Span(Studio.Hours(night.PlusMinutes(30), 120), DateTimeZone.Utc);
+        var window = new Interval(Instant.FromUtc(2026, 3, 29, 0, 0), Instant.FromUtc(2026, 3, 29, 3, 0));
+
+        var gap = Assert.Single(Gaps.Find(new GapQuestion([Invited(Priya, firing, window)], window, Hour)));
+
+        Assert.Equal(Hour, firing.Duration);
+        Assert.Equal(new Interval(Instant.FromUtc(2026, 3, 29, 1, 30), window.End), gap.Span);
+        Assert.Equal(night.PlusMinutes(150), gap.SeenIn(Studio.Zone(Studio.London)).LocalStart);
+
+        static Invitee Invited(Participant who, Interval busy, Interval window) =>
+            new(who, Need.Required, BusyTime.Of(window, [(busy, Taken.Busy)]), Hours: null);
+    }
+
     [Theory]
     [InlineData(10, 10.0, 10.0)] // free
     [InlineData(8, null, 9.0)]

@@ -93,6 +93,82 @@ public class GapTests
         );
     }
 
+    /// <summary>
+    /// By hand: forty calendars have an hour of Priya's each, so that from Monday to Friday she is taken from 8 to 16; on
+    /// Wednesday she minds the desk from 13 to 17 as well, which collides with three of them.
+    /// </summary>
+    [Fact]
+    public async Task Somebody_in_forty_calendars_is_taken_by_all_of_them()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        for (var i = 0; i < 40; i++)
+        {
+            var (day, hour) = (16 + (i % 5), 8 + (i / 5));
+            var body = new
+            {
+                calendarId = (await ines.MakeCalendar()).Value,
+                title = $"Tile {i}",
+                showAs = "busy",
+                time = World.Hours($"2026-03-{day}T{hour:D2}:00:00", $"2026-03-{day}T{hour + 1:D2}:00:00"),
+                attendees = new[] { Priya },
+            };
+            (await ines.Put($"/api/events/{Guid.CreateVersion7()}", body)).Is(200);
+        }
+
+        var gaps = (await Ask(ines, [Priya], "2026-03-16", "2026-03-20")).GetProperty("gaps").EnumerateArray();
+
+        Assert.Equal(
+            ["16 16:00-19:00", "17 16:00-19:00", "18 17:00-19:00", "19 16:00-19:00", "20 16:00-19:00"],
+            gaps.Select(gap => $"{gap.Text("start")[8..10]} {Hours(gap)}").Order()
+        );
+        var clashes = (await ines.Get("/api/clashes?from=2026-03-16&to=2026-03-20")).Is(200).Body;
+        Assert.Equal(
+            3,
+            clashes
+                .GetProperty("clashes")
+                .EnumerateArray()
+                .Count(one => one.GetProperty("people").EnumerateArray().Any(who => who.GetGuid() == Priya))
+        );
+    }
+
+    [Fact]
+    public async Task Three_hundred_more_members_are_asked_and_counted()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        await mortar.AddMembers(300);
+        var all = (await ines.Get($"/api/groups/{World.StudioTeam}/members"))
+            .Is(200)
+            .Body.EnumerateArray()
+            .Select(one => one.GetProperty("personId").GetGuid())
+            .ToList();
+        Assert.Equal(306, all.Count);
+
+        var answer = await Answer(
+            ines,
+            new
+            {
+                required = new[] { Ines },
+                optional = all.Where(one => one != Ines).ToArray(),
+                places = Array.Empty<Guid>(),
+                from = "2026-03-12",
+                to = "2026-03-12",
+                minutes = 60,
+                hours = "kept",
+                group = World.StudioTeam,
+            }
+        );
+
+        var best = answer.GetProperty("gaps")[0];
+        Assert.True(best.GetProperty("missing").GetArrayLength() < 6, best.ToString());
+        var cover = (await ines.Get($"/api/groups/{World.StudioTeam}/cover?from=2026-03-16&to=2026-03-17")).Is(200);
+        Assert.Equal(
+            [306, 305], // Tomasz is away on the 17th
+            cover.Body.GetProperty("days").EnumerateArray().Select(day => day.GetProperty("present").GetArrayLength())
+        );
+    }
+
     [Fact]
     public async Task What_one_may_not_see_changes_no_answer()
     {
