@@ -76,9 +76,10 @@ public class Screenshots
         screen.WaitForText("every date from Wed 11 March 2026 on");
         Shot("series");
         screen.Click("Close the desk (Esc)");
-        screen.Open("/preferences");
-        screen.Find(Named("h1", "Preferences"));
-        Shot("preferences");
+        screen.Open($"/week/2026-03-16?desk=proposal~{await Propose(mortar, api)}");
+        screen.WaitForText("2 of 3 answered.");
+        screen.Find(By.CssSelector("[data-lit=true]"));
+        Shot("proposal");
         screen.Open("/week/2026-03-11");
         screen.Find(Brick("Celadon"));
         screen.Choose(Named("button", "More for Glaze tests"), "Give access");
@@ -115,15 +116,80 @@ public class Screenshots
         screen.Open("/post-room");
         screen.Find(Containing("button", "nina@example.org"));
         Shot("post-room");
-        using var priya = new Screen(mortar.Url).SignIn(DemoPeople.Priya);
-        priya.Click(Containing("a", "Inbox"));
-        priya.Find(Named("button", "Accept"));
-        priya.Photograph(Path.Combine(folder, "inbox.png"));
+        await ProposeAbsence(mortar, api);
+        screen.Open("/inbox");
+        screen.WaitForText("Priya Raman would like to be away");
+        screen.WaitForText("too few");
+        Shot("inbox");
         using var phone = new Screen(mortar.Url, 390, 844).SignIn(DemoPeople.Ines);
         phone.Show("Day");
         phone.Find(Brick("Bisque firing"));
         phone.Photograph(Path.Combine(folder, "phone.png"));
 
         void Shot(string name) => screen.Photograph(Path.Combine(folder, $"{name}.png"));
+    }
+
+    /// <summary>Three times for three people, of whom two have answered.</summary>
+    private static async Task<Guid> Propose(TestMortar mortar, Server.Tests.Browser ines)
+    {
+        var id = Guid.CreateVersion7();
+        DemoPerson[] asked = [DemoPeople.Tomasz, DemoPeople.Priya, DemoPeople.Dele];
+        var body = new
+        {
+            calendarId = DemoPeople.Stable("calendar Rota"),
+            title = "Spring open day",
+            place = "Long table",
+            notes = "",
+            times = new[] { 16, 18, 19 }.Select(day => new
+            {
+                start = $"2026-03-{day}T16:30:00",
+                end = $"2026-03-{day}T17:30:00",
+            }),
+            personIds = asked.Select(one => one.Id.Value),
+        };
+        (await ines.Put($"/api/proposals/{id}", body)).Is(204);
+        foreach (var (who, votes) in new[] { (asked[0], "yes no yes"), (asked[2], "yes ifNeedBe no") })
+        {
+            using var browser = await mortar.As(who);
+            var said = votes
+                .Split(' ')
+                .Zip(new[] { 16, 18, 19 }, (vote, day) => new { at = $"2026-03-{day}T16:30:00Z", vote });
+            (await browser.Put($"/api/proposals/{id}/votes", new { votes = said })).Is(204);
+        }
+
+        return id;
+    }
+
+    /// <summary>An absence that collides with the front desk and leaves too few.</summary>
+    private static async Task ProposeAbsence(TestMortar mortar, Server.Tests.Browser ines)
+    {
+        var away = DemoPeople.Stable("calendar Away");
+        var settings = new
+        {
+            groupId = World.StudioTeam,
+            name = "Away",
+            description = "Holidays and other absences.",
+            hue = "ochre",
+            mark = "shelf",
+            zone = "Europe/London",
+            purpose = "away",
+            groupDefault = "add",
+            agreed = true,
+        };
+        (await ines.Put($"/api/calendars/{away}", settings, 1)).Is(200);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var absence = new
+        {
+            calendarId = away,
+            title = "Family visit",
+            showAs = "busy",
+            time = new
+            {
+                form = "days",
+                first = "2026-03-17",
+                last = "2026-03-19",
+            },
+        };
+        (await priya.Put($"/api/events/{Guid.CreateVersion7()}", absence)).Is(200);
     }
 }

@@ -173,17 +173,16 @@ public abstract record VisibleEvent
     /// </returns>
     public static (Event? Event, bool IsWhole) ToExport(Role role, PersonId reader, Event whole)
     {
-        var contents = (whole.Series?.Overrides ?? []).Select(one => one.Content).Append(whole.Content);
         if (SeesEverything(role, reader, whole))
         {
             // What it came from may name those whom the reader is not to find there.
             var namesAll =
                 AccessRules.ToChange(role, reader, whole) == Verdict.Granted
-                || !contents.Any(content => content.HidesAttendees);
+                || !whole.Contents.Any(content => content.HidesAttendees);
             return (WithNamesSeen(role, reader, whole), namesAll);
         }
 
-        if (contents.All(content => content.Cancelled || content.ShowAs == ShowAs.Free))
+        if (whole.Contents.All(content => content.Cancelled || content.ShowAs == ShowAs.Free))
         {
             return (null, IsWhole: false);
         }
@@ -203,29 +202,23 @@ public abstract record VisibleEvent
     /// <summary>Whether some date of an event is there for a reader as an event, and not only as a busy time.</summary>
     public static bool IsThere(Role role, PersonId reader, Event whole) =>
         AccessRules.OnEvent(role, reader, whole) >= Role.Outline
-        && (whole.Series?.Overrides ?? [])
-            .Select(one => one.Content)
-            .Append(whole.Content)
-            .Any(content => SeesContent(role, reader, whole, content));
+        && whole.Contents.Any(content => SeesContent(role, reader, whole, content));
 
     /// <summary>Whether a reader sees an event with everything on each of its dates.</summary>
     public static bool SeesEverything(Role role, PersonId reader, Event whole) =>
         AccessRules.OnEvent(role, reader, whole) >= Role.View
-        && (whole.Series?.Overrides ?? [])
-            .Select(one => one.Content)
-            .Append(whole.Content)
-            .All(content => SeesContent(role, reader, whole, content));
+        && whole.Contents.All(content => SeesContent(role, reader, whole, content));
 
     /// <summary>A whole event that a reader sees, without the names that are not for them.</summary>
     public static Event WithNamesSeen(Role role, PersonId reader, Event whole) =>
-        whole.WithContents(content =>
-            content.HidesAttendees
-                ? content with
+        whole.Contents.Any(content => content.HidesAttendees)
+            ? whole.WithContents(content =>
+                content with
                 {
                     Attendees = AccessRules.NamesSeen(role, reader, whole, content),
                 }
-                : content
-        );
+            )
+            : whole;
 
     private static EventContent TimesOf(EventContent content) =>
         EventContent.Blank with

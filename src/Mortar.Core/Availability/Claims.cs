@@ -55,10 +55,8 @@ public static class Claims
     {
         // Dates that were changed by themselves may name others, or nobody.
         var whole = counted.Event;
-        var byContent = (whole.Series?.Overrides ?? [])
-            .Select(one => one.Content)
-            .Append(whole.Content)
-            .DistinctBy(content => content.Attendees)
+        var byContent = whole
+            .Contents.DistinctBy(content => content.Attendees)
             .ToDictionary(content => content.Attendees, content => Takers(calendar, counted, content).ToHashSet());
         var takers = byContent.Values.SelectMany(those => those).Distinct().ToList();
         if (takers.Count == 0)

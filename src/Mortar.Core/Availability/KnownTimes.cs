@@ -47,16 +47,15 @@ public static class KnownTimes
         {
             Events =
             [
-                .. calendar
-                    .Events.Where(one => role >= Role.Times || VisibleEvent.SeesEverything(role, reader, one.Event))
-                    .Select(one =>
-                        VisibleEvent.SeesEverything(role, reader, one.Event)
-                            ? one with
-                            {
-                                Event = VisibleEvent.WithNamesSeen(role, reader, one.Event),
-                            }
-                            : CountedEvent.Of(one.Event.WithContents(WithoutNames))
-                    ),
+                .. from one in calendar.Events
+                let isSeen = VisibleEvent.SeesEverything(role, reader, one.Event)
+                where isSeen || role >= Role.Times
+                select isSeen
+                    ? one with
+                    {
+                        Event = VisibleEvent.WithNamesSeen(role, reader, one.Event),
+                    }
+                    : CountedEvent.Of(one.Event.WithContents(WithoutNames)),
             ],
         };
 

@@ -71,9 +71,12 @@ public sealed record Event(
     /// <summary>Those who may also change it, and it alone.</summary>
     public Attendees Editors { get; init; } = Attendees.None;
 
+    /// <summary>What it is on each date that was changed by itself, and on all others.</summary>
+    public IEnumerable<EventContent> Contents =>
+        Series is { } series ? series.Overrides.Select(one => one.Content).Append(Content) : [Content];
+
     /// <summary>Everybody named on some date of it.</summary>
-    public IEnumerable<PersonId> Named =>
-        (Series?.Overrides ?? []).SelectMany(one => one.Content.Attendees).Concat(Content.Attendees).Distinct();
+    public IEnumerable<PersonId> Named => Contents.SelectMany(one => one.Attendees).Distinct();
 
     /// <summary>The same event with something made of its content, and of that of each of its single dates.</summary>
     public Event WithContents(Func<EventContent, EventContent> made) =>

@@ -124,11 +124,12 @@ public static class AnswerQueries
         CancellationToken cancellationToken
     )
     {
-        var events = db.RowsTouching(calendars, window).Select(row => row.Id);
+        var events = db.RowsTouching(calendars, window);
         return (
             await db
                 .Answers.AsNoTracking()
-                .Where(row => calendars.Contains(row.CalendarId) && events.Contains(row.EventId))
+                // Looked up answer by answer: there are far fewer than events, and often none.
+                .Where(row => calendars.Contains(row.CalendarId) && events.Any(one => one.Id == row.EventId))
                 .ToListAsync(cancellationToken)
         ).ToLookup(row => row.EventId, row => row.ToCore());
     }

@@ -27,7 +27,9 @@ public static class StoreSetup
                     ForeignKeys = true,
                     // Bounds the wait for another writer; an import of 20,000 events holds the lock for a few seconds.
                     DefaultTimeout = 20,
-                }.ConnectionString
+                }.ConnectionString,
+                // Lists of hundreds of ids go in as one value: a parameter for each costs more than the query itself.
+                sqlite => sqlite.UseParameterizedCollectionMode(ParameterTranslationMode.Parameter)
             )
             .AddInterceptors(new Pragmas());
 

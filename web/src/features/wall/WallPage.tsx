@@ -8,18 +8,13 @@ import { dayText, monthText, periodText } from '../../app/dates'
 import { useReader } from '../../app/person'
 import { TopBar } from '../../app/TopBar'
 import { accessTableQuery } from '../access/accessQueries'
-import { coverQuery, type Gap } from '../availability/availabilityQueries'
-import type { FreeForm } from '../availability/FreeDesk'
-import { useClashes } from '../availability/useClashes'
-import { useGaps } from '../availability/useGaps'
+import type { Gap } from '../availability/availabilityQueries'
 import { useLowWeeks } from '../availability/useLowWeeks'
 import type { Asking } from '../events/EventDesk'
 import { brickOf, differences, type EventForm, formOf, newForm } from '../events/eventForm'
 import { useEventActs, type Written } from '../events/useEventActs'
 import { GroupMenu } from '../groups/GroupMenu'
 import { groupQueries, keepLastGroup, lastGroup } from '../groups/groupQueries'
-import { isoDay } from '../preferences/preferences'
-import { useProposed } from '../proposals/useProposed'
 import { Shelf } from '../shelf/Shelf'
 import { shelfAsQuery, shelfQuery } from '../shelf/shelfQuery'
 import { AddressNote } from './AddressNote'
@@ -42,7 +37,7 @@ import { type DeskPlace, deskText, readDesk } from './deskPlace'
 import { EmptyWall } from './EmptyWall'
 import { KeyList } from './KeyList'
 import { lanesOf } from './lanes'
-import { keepLastSpan, keepLastView, lastSpan } from './lastView'
+import { keepLastSpan, keepLastView } from './lastView'
 import { MarksBar } from './MarksBar'
 import { MonthView } from './MonthView'
 import { keepLastCalendar, layerToMakeIn } from './makeIn'
@@ -51,31 +46,21 @@ import { PrintHead } from './PrintHead'
 import { Ribbon } from './Ribbon'
 import { RosterView } from './RosterView'
 import { carriedTo, rowsOf, rowsOfBrick } from './roster'
-import {
-  addDays,
-  dateNamed,
-  dateOf,
-  daysBetween,
-  daysOf,
-  isPast,
-  localAt,
-  minuteOf,
-  minutesBetween,
-  moved,
-  plusMinutes,
-} from './times'
+import { addDays, dateOf, daysBetween, daysOf, isPast, localAt, minutesBetween, moved } from './times'
 import { useAddressLayers } from './useAddressLayers'
+import { useAsked } from './useAsked'
 import { useCarry } from './useCarry'
-import type { Carried, Ghost, Place } from './useHand'
+import type { Carried, Ghost } from './useHand'
 import { useKeys } from './useKeys'
 import { useLaid } from './useLaid'
 import { useNarrow } from './useNarrow'
 import { useNow } from './useNow'
 import { usePeopleTimes } from './usePeopleTimes'
+import { usePeriod } from './usePeriod'
 import { useSteady } from './useSteady'
 import { ViewTabs } from './ViewTabs'
 import type { ViewProps } from './viewProps'
-import { isView, longestRange, periodOf, rangeOf, spanOf, type View, views, weekStart } from './views'
+import { isView, type View, views, weekStart } from './views'
 import { WallDesk } from './WallDesk'
 import { WeekView } from './WeekView'
 import { findQuery, type Search, wallQuery } from './wallQuery'
@@ -86,9 +71,6 @@ const noBricks: Brick[] = []
 
 /** More people than these are not meant by looking at them: nobody looks for a gap of a whole club. */
 const mostMeant = 12
-
-/** For more people than these the server looks for no gaps. */
-const mostTogether = 500
 
 const pinKey = 'mortar-pinned-rows'
 
@@ -110,19 +92,9 @@ function Wall({ view }: { view: View }) {
   const queries = useQueryClient()
   const now = useNow()
   const today = dateOf(now)
-  const date = dateNamed(useParams().date) ?? today
   const [search, setSearch] = useSearchParams()
   const narrow = useNarrow()
-  const firstDay = isoDay(preferences.firstDay)
-  const span = spanOf(view, Number(search.get('days')) || lastSpan(view))
-  const shownSpan = narrow && (view === 'roster' || view === 'week') ? 1 : span
-  // An agenda may have any range: its address says where it ends.
-  const until = view === 'agenda' ? dateNamed(search.get('to') ?? undefined) : undefined
-  const exact = until ? Math.min(longestRange, daysBetween(date, until) + 1) : 0
-  const period = useMemo(
-    () => (exact > 0 ? rangeOf(date, exact) : periodOf(view, date, shownSpan, firstDay)),
-    [view, date, shownSpan, firstDay, exact],
-  )
+  const { date, span, exact, period, beside, firstDay } = usePeriod(view, today, narrow)
   const { days, first, last } = period
 
   // Through whose eyes a coordinator looks at their calendars; nothing can be changed then.
@@ -144,12 +116,8 @@ function Wall({ view }: { view: View }) {
   const fetched = wall.isSuccess && !wall.isPlaceholderData
   useEffect(() => {
     if (!fetched) return
-    for (const by of [1, -1]) {
-      const near =
-        exact > 0 ? rangeOf(period.step(by), exact) : periodOf(view, period.step(by), shownSpan, firstDay)
-      void queries.prefetchQuery(wallQuery(near.first, near.last, as))
-    }
-  }, [fetched, queries, view, period, shownSpan, firstDay, exact, as])
+    for (const near of beside) void queries.prefetchQuery(wallQuery(near.first, near.last, as))
+  }, [fetched, queries, beside, as])
 
   const [form, setForm] = useState<EventForm | null>(null)
   const [met, setMet] = useState<EventForm | null>(null)
@@ -235,30 +203,18 @@ function Wall({ view }: { view: View }) {
     () => (isSeeking && hits.data ? new Set(hits.data.hits.map((hit) => hit.eventId)) : null),
     [isSeeking, hits.data],
   )
-  const gaps = useGaps({
-    isOpen: desk?.kind === 'gaps',
-    hasTogether: view === 'roster' && as === null && inView.length <= mostTogether,
-    people: inView,
+  const { gaps, proposed, together, cover, clashing, free, setFree, pointAt } = useAsked({
+    view,
+    desk,
+    isAs: as !== null,
+    isLoaded: wall.isSuccess,
     first,
     last,
+    now,
     today,
-    minutes: preferences.eventMinutes,
-    group: group?.id ?? null,
-  })
-  const proposed = useProposed(
-    desk?.kind === 'propose' ? gaps.kept : null,
-    desk?.kind === 'proposal' ? desk.id : null,
-  )
-  const needsCover = (group?.cover.length ?? 0) > 0
-  const cover = useQuery({
-    ...coverQuery(group?.id ?? '', first, last),
-    enabled: needsCover && view === 'roster' && as === null,
-  })
-  const showClashes = useSteady({ show: () => place({ kind: 'clashes' }) }).show
-  const clashing = useClashes(today, wall.isSuccess && as === null, showClashes)
-  const [free, setFree] = useState<FreeForm>(() => {
-    const start = now.slice(0, 14) + (minuteOf(now) % 60 < 30 ? '00:00' : '30:00')
-    return { start, end: plusMinutes(start, preferences.eventMinutes), people: [] }
+    group,
+    inView,
+    onShowClashes: () => place({ kind: 'clashes' }),
   })
   const makeIn = layerToMakeIn(layers, group?.id, preferences.eventCalendar)
 
@@ -382,12 +338,6 @@ function Wall({ view }: { view: View }) {
   useEffect(() => {
     if (isUnasked) beginGaps()
   }, [isUnasked])
-  const pointAt = ({ day, minute }: Place) => {
-    if (desk?.kind !== 'free') return
-    const start =
-      minute === null ? `${day}${free.start.slice(10)}` : localAt(day, Math.floor(minute / 15) * 15)
-    setFree({ ...free, start, end: plusMinutes(start, minutesBetween(free.start, free.end)) })
-  }
 
   /** An hour of the day, or what the preferences say a new event is. */
   const placeOn = (day: string, lane: string) =>
@@ -599,7 +549,7 @@ function Wall({ view }: { view: View }) {
     -7 * ribbonBefore,
   )
   const low = useLowWeeks(
-    needsCover && as === null && wall.isSuccess ? group?.id : undefined,
+    as === null && wall.isSuccess && group && group.cover.length > 0 ? group.id : undefined,
     ribbonFrom,
     ribbonWeeks,
   )
@@ -687,12 +637,9 @@ function Wall({ view }: { view: View }) {
             {...shared}
             rows={rows}
             zone={zone}
-            cover={needsCover && as === null ? cover.data : undefined}
+            cover={cover}
             names={names}
-            together={
-              proposed ??
-              (as === null && inView.length > 1 && inView.length <= mostTogether ? gaps.together : null)
-            }
+            together={together}
             pinned={pinned}
             onPin={(key) => {
               const next = pinned.includes(key) ? pinned.filter((one) => one !== key) : [...pinned, key]
