@@ -45,6 +45,8 @@ public class Screenshots
         screen.Find(Containing("button", "Ines Varga"));
         Shot("sign-in");
         screen.SignIn(DemoPeople.Ines);
+        screen.WaitForText("5 of 6");
+        screen.Find(By.XPath("//*[@data-kind='together'][contains(., 'none')]"));
         Shot("roster");
         foreach (var view in new[] { "Day", "Month", "Agenda", "Week" })
         {

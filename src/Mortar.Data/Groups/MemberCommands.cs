@@ -309,10 +309,7 @@ public sealed class MemberCommands(MortarDb db, Letters letters)
 
         var token = LinkSecret.New();
         (member.ClaimHash, member.InvitedAt) = (LinkSecret.HashOf(token), db.Now);
-        var from = await db
-            .People.Where(person => person.Id == act.Actor)
-            .Select(person => person.Name)
-            .SingleAsync(cancellationToken);
+        var from = await db.People.SingleAsync(person => person.Id == act.Actor, cancellationToken);
         db.Mails.Add(letters.ToGroup(from, group.Name, address, token, db.Now));
     }
 

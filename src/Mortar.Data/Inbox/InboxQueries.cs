@@ -64,6 +64,10 @@ public sealed record WaitingAbsence(
     IReadOnlyList<string> Names
 );
 
+/// <summary>Mails that somebody had written and that could not be sent so far.</summary>
+/// <param name="NextTry">When the first of them is tried again.</param>
+public sealed record WaitingMails(int Count, Instant NextTry);
+
 /// <summary>Something that somebody else did and that concerns the reader.</summary>
 public sealed record Notice(long Sequence, Instant At, string Sentence, bool Seen);
 
@@ -139,6 +143,16 @@ public sealed class InboxQueries(MortarDb db, ZoneClock zones)
                 ask.AskedAt
             )
         ).ToListAsync(cancellationToken);
+
+    /// <summary>The mails of a person that were tried and are still here; <c>null</c> where none is. To whom they go is not said: that may not be theirs to know.</summary>
+    public async Task<WaitingMails?> Mails(PersonId person, CancellationToken cancellationToken)
+    {
+        var due = await db
+            .Mails.Where(mail => mail.SentAt == null && mail.Attempts > 0 && mail.AskedBy == person.Value)
+            .Select(mail => mail.DueAt)
+            .ToListAsync(cancellationToken);
+        return due.Count == 0 ? null : new WaitingMails(due.Count, due.Min());
+    }
 
     /// <summary>The latest notices for a person, newest first.</summary>
     public async Task<IReadOnlyList<Notice>> Notices(PersonId person, CancellationToken cancellationToken)

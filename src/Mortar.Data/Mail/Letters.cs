@@ -34,10 +34,13 @@ public sealed class Letters(string publicUrl)
     public const string AnswerPrefix = "answer-";
 
     /// <summary>The mail to somebody who was put into a group by name and has not been here yet.</summary>
-    public MailRow ToGroup(string from, string group, string address, string token, Instant now) =>
-        new()
+    public MailRow ToGroup(PersonRow by, string group, string address, string token, Instant now)
+    {
+        var from = by.Name;
+        return new MailRow
         {
             To = address,
+            AskedBy = by.Id.Value,
             Subject = PlainText.Shorten($"{from} added you to “{group}”", 180),
             Body = $"""
                 Hello,
@@ -51,6 +54,7 @@ public sealed class Letters(string publicUrl)
             WrittenAt = now,
             DueAt = now,
         };
+    }
 
     /// <summary>The mail that asks whether a further address is somebody's.</summary>
     public MailRow ToConfirm(string name, string address, string secret, Instant now) =>
@@ -358,6 +362,7 @@ public sealed class Letters(string publicUrl)
         return new MailRow
         {
             To = address,
+            AskedBy = proposal.ProposedBy.Value,
             Subject = PlainText.Shorten($"{from} asks which time suits you: {proposal.Title}", 180),
             Body = $"""
                 Hello {names[person]},
@@ -397,6 +402,7 @@ public sealed class Letters(string publicUrl)
         return new MailRow
         {
             To = invitation.Address,
+            AskedBy = invitation.InvitedBy.Value,
             Subject = PlainText.Shorten($"{from} invites you to “{calendar}”", 180),
             Body = $"""
                 Hello,

@@ -19,7 +19,7 @@ public sealed class MailRow
     /// <summary>The event it asks about: the mail carries it as other calendar programs read it. <c>null</c> for a mail of words.</summary>
     public Guid? AsksAbout { get; init; }
 
-    /// <summary>Who asks.</summary>
+    /// <summary>Who asks, or else had it written: told where it cannot be sent. <c>null</c> where nobody is.</summary>
     public Guid? AskedBy { get; init; }
 
     /// <summary>The part before the @ of the address that takes the answers; <c>null</c> where none are awaited.</summary>

@@ -2,6 +2,7 @@ using System.Threading.Channels;
 using MailKit;
 using MailKit.Net.Smtp;
 using MailKit.Security;
+using Microsoft.AspNetCore.SignalR;
 using Microsoft.EntityFrameworkCore;
 using MimeKit;
 using Mortar.Core.Availability;
@@ -12,6 +13,7 @@ using Mortar.Data.Mail;
 using Mortar.Data.Store;
 using Mortar.Formats.ICalendar;
 using Mortar.Server.Hosting;
+using Mortar.Server.Live;
 using NodaTime;
 
 namespace Mortar.Server.StandIns;
@@ -22,6 +24,7 @@ internal sealed class MailSender(
     ChangeSignal signal,
     MortarOptions options,
     PostRoomPort postRoom,
+    IHubContext<LiveHub> hub,
     IClock clock,
     ILogger<MailSender> log
 ) : BackgroundService
@@ -97,11 +100,22 @@ internal sealed class MailSender(
             .ToListAsync(cancellationToken);
         if (due.Count > 0)
         {
+            var waited = due.Where(mail => mail.Attempts > 0).ToList();
             await Send(due, db, scope.ServiceProvider.GetRequiredService<ZoneClock>(), cancellationToken);
             await db.SaveChangesAsync(CancellationToken.None);
+            await Tell(waited.Union(due.Where(mail => mail.SentAt is null)), cancellationToken);
         }
 
         return await db.Mails.AnyAsync(mail => mail.SentAt == null, cancellationToken);
+    }
+
+    /// <summary>Those who had written what waits, or waited until now, see so in their inbox.</summary>
+    private Task Tell(IEnumerable<MailRow> mails, CancellationToken cancellationToken)
+    {
+        var people = mails.Select(mail => mail.AskedBy).OfType<Guid>().Distinct().Select(id => id.ToString()).ToList();
+        return people.Count == 0
+            ? Task.CompletedTask
+            : hub.Clients.Users(people).SendAsync("inboxChanged", cancellationToken);
     }
 
     private async Task Send(List<MailRow> due, MortarDb db, ZoneClock zones, CancellationToken cancellationToken)
@@ -126,8 +140,17 @@ internal sealed class MailSender(
 
             foreach (var mail in due)
             {
-                await client.SendAsync(await ToMessage(mail, db, zones, cancellationToken), cancellationToken);
-                mail.SentAt = now;
+                try
+                {
+                    await client.SendAsync(await ToMessage(mail, db, zones, cancellationToken), cancellationToken);
+                    mail.SentAt = now;
+                }
+                catch (SmtpCommandException refused)
+                {
+                    // One that the server does not take keeps none of the others back.
+                    Later(mail, now);
+                    log.LogWarning("A mail was not taken and will be tried again: {Reason}", refused.Message);
+                }
             }
 
             await client.DisconnectAsync(quit: true, cancellationToken);
@@ -141,10 +164,9 @@ internal sealed class MailSender(
                         or ProtocolException
             )
         {
-            foreach (var mail in due.Where(mail => mail.SentAt is null))
+            foreach (var mail in due.Where(mail => mail.SentAt is null && mail.DueAt <= now))
             {
-                mail.Attempts++;
-                mail.DueAt = now + Duration.FromSeconds(Math.Min(600, 1 << Math.Min(mail.Attempts, 10)));
+                Later(mail, now);
             }
 
             log.LogWarning(
@@ -153,6 +175,12 @@ internal sealed class MailSender(
                 bad.Message
             );
         }
+    }
+
+    private static void Later(MailRow mail, Instant now)
+    {
+        mail.Attempts++;
+        mail.DueAt = now + Duration.FromSeconds(Math.Min(600, 1 << Math.Min(mail.Attempts, 10)));
     }
 
     private async Task<MimeMessage> ToMessage(

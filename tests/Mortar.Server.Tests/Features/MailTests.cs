@@ -34,7 +34,53 @@ public class MailTests
             mortar.Store<MailRow?>(db => db.Mails.AsNoTracking().FirstOrDefaultAsync(mail => mail.Attempts > 0))
         );
         Assert.Null(waiting.SentAt);
-        Assert.Single((await priya.Get("/api/inbox")).Body.GetProperty("invitations").EnumerateArray());
+        var hers = (await priya.Get("/api/inbox")).Body;
+        Assert.Single(hers.GetProperty("invitations").EnumerateArray());
+
+        // Who had it written sees that it waits and when it is tried again; nobody else does.
+        var told = (await ines.Get("/api/inbox")).Is(200).Body;
+        Assert.Equal(1, told.GetProperty("mails").GetProperty("count").GetInt32());
+        Assert.Equal(1, told.GetProperty("unread").GetInt32());
+        Assert.Equal(System.Text.Json.JsonValueKind.Null, hers.GetProperty("mails").ValueKind);
+    }
+
+    [Fact]
+    public async Task One_that_the_server_does_not_take_keeps_no_other_back()
+    {
+        await using var post = new PickyPost(refused: "nobody@example.org");
+        await using var mortar = await TestMortar.Start(
+            "SmtpHost=127.0.0.1",
+            FormattableString.Invariant($"SmtpPort={post.Port}")
+        );
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await ines.MakeCalendar();
+        foreach (var address in new[] { "nobody@example.org", "nina@example.org" })
+        {
+            (
+                await ines.Put(
+                    $"/api/calendars/{calendar.Value}/invitations/{Guid.NewGuid()}",
+                    new { address, role = "view" }
+                )
+            ).Is(204);
+        }
+
+        await World.Eventually(() =>
+            mortar.Store<MailRow?>(db =>
+                db.Mails.AsNoTracking()
+                    .FirstOrDefaultAsync(mail => mail.To == "nina@example.org" && mail.SentAt != null)
+            )
+        );
+        var refused = await World.Eventually(() =>
+            mortar.Store<MailRow?>(db =>
+                db.Mails.AsNoTracking()
+                    .FirstOrDefaultAsync(mail => mail.To == "nobody@example.org" && mail.Attempts > 0)
+            )
+        );
+        Assert.Null(refused.SentAt);
+        Assert.Equal(
+            1,
+            (await ines.Get("/api/inbox")).Is(200).Body.GetProperty("mails").GetProperty("count").GetInt32()
+        );
     }
 
     [Fact]

@@ -2075,6 +2075,7 @@ export interface components {
             questions: components["schemas"]["InboxQuestionBody"][];
             absences: components["schemas"]["InboxAbsenceBody"][];
             notices: components["schemas"]["InboxNoticeBody"][];
+            mails: null | components["schemas"]["InboxMailsBody"];
         };
         InboxInvitationBody: {
             /** Format: uuid */
@@ -2086,6 +2087,11 @@ export interface components {
             message: string;
             inReturn: boolean;
             sentAt: components["schemas"]["Instant"];
+        };
+        InboxMailsBody: {
+            /** Format: int32 */
+            count: number;
+            nextTry: components["schemas"]["Instant"];
         };
         InboxNoticeBody: {
             /** Format: int64 */

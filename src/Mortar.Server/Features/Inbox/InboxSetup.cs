@@ -23,7 +23,8 @@ internal static class InboxSetup
         IReadOnlyList<OpenAskBody> OpenAsks,
         IReadOnlyList<QuestionBody> Questions,
         IReadOnlyList<AbsenceBody> Absences,
-        IReadOnlyList<NoticeBody> Notices
+        IReadOnlyList<NoticeBody> Notices,
+        MailsBody? Mails
     );
 
     internal sealed record InvitationBody(
@@ -78,6 +79,10 @@ internal static class InboxSetup
         Instant AskedAt
     );
 
+    /// <summary>Mails one had written that could not be sent so far, since nobody takes them.</summary>
+    /// <param name="NextTry">When it is tried again, by itself.</param>
+    internal sealed record MailsBody(int Count, Instant NextTry);
+
     /// <param name="Sentence">What happened, for example "Ines Varga ended your access to “Glaze tests”."</param>
     internal sealed record NoticeBody(long Sequence, Instant At, string Sentence, bool Seen);
 
@@ -109,6 +114,7 @@ internal static class InboxSetup
         var open = await inbox.OpenAsks(acting.Person, cancellationToken);
         var proposals = await db.ProposalsWaiting(acting.Person, cancellationToken);
         var absences = await inbox.Absences(acting.Person, zone, cancellationToken);
+        var mails = await inbox.Mails(acting.Person, cancellationToken);
         var notices = await inbox.Notices(acting.Person, cancellationToken);
         return TypedResults.Ok(
             new Body(
@@ -117,6 +123,7 @@ internal static class InboxSetup
                     + open.Count
                     + waiting.Count
                     + absences.Count
+                    + (mails is null ? 0 : 1)
                     + proposals.Count
                     + notices.Count(notice => !notice.Seen),
                 [
@@ -170,7 +177,8 @@ internal static class InboxSetup
                         BrickBody.Of(one.Next, zone)
                     )),
                 ],
-                [.. notices.Select(notice => new NoticeBody(notice.Sequence, notice.At, notice.Sentence, notice.Seen))]
+                [.. notices.Select(notice => new NoticeBody(notice.Sequence, notice.At, notice.Sentence, notice.Seen))],
+                mails is null ? null : new MailsBody(mails.Count, mails.NextTry)
             )
         );
     }

@@ -26,6 +26,7 @@ export function InboxPage() {
     questions = [],
     absences = [],
     notices = [],
+    mails = null,
   } = inbox.data ?? {}
   const { waiting = [], toSettle = [] } = useQuery(proposalsQuery).data ?? {}
   // A mail leads to the request it is about.
@@ -56,6 +57,13 @@ export function InboxPage() {
             </Link>
           </p>
         )}
+      {mails && (
+        <p role="status" className="mb-3 border-l-4 border-clash bg-surface p-3">
+          {mails.count === 1 ? 'A mail of yours waits' : `${mails.count} mails of yours wait`}: the mail
+          server does not take {mails.count === 1 ? 'it' : 'them'} now. Nothing is lost; Mortar tries again by
+          itself, next on {momentText(mails.nextTry)}.
+        </p>
+      )}
       <ul className="grid gap-3">
         {waiting.map((asked) => (
           <WhichCard key={`${asked.id}/${asked.whose}`} asked={asked} />
