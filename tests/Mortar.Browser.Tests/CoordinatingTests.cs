@@ -1,5 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
+using Mortar.Core.Availability;
+using Mortar.Core.Time;
 using Mortar.Server.Features.Demo;
 using Mortar.Server.Tests;
 using OpenQA.Selenium;
@@ -51,6 +53,101 @@ public class CoordinatingTests
         ines.Click(By.CssSelector("aside button[type=submit]"));
         ines.WaitForText("Added “Autumn plan”");
         ines.WaitForBrick("Autumn plan", "Friday 13 March, 14:30 to 16:30");
+    }
+
+    /// <summary>
+    /// Drawn events of three people in one week, with what the demo has in it: what stands in the row is what Core finds in
+    /// the times that lie on the wall.
+    /// </summary>
+    [Theory]
+    [InlineData(4)]
+    [InlineData(7_001)]
+    public async Task The_row_of_all_together_shows_what_Core_finds_in_drawn_weeks(int seed)
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var api = await mortar.As(DemoPeople.Ines);
+        Guid[] three = [DemoPeople.Ines.Id.Value, DemoPeople.Priya.Id.Value, DemoPeople.Tomasz.Id.Value];
+        var calendar = await api.MakeCalendar();
+        var draw = new Random(seed);
+        for (var i = 0; i < 14; i++)
+        {
+            var start = new NodaTime.LocalDateTime(2026, 7, 13, 8, 0)
+                .PlusDays(draw.Next(5))
+                .PlusMinutes(15 * draw.Next(36));
+            var body = new
+            {
+                calendarId = calendar.Value,
+                title = $"Drawn {i}",
+                showAs = draw.Next(5) == 0 ? "free" : "busy",
+                time = World.Hours(Text(start), Text(start.PlusMinutes(15 * draw.Next(1, 9)))),
+                attendees = three.Where(_ => draw.Next(2) == 0),
+            };
+            (await api.Put($"/api/events/{Guid.CreateVersion7()}", body)).Is(200);
+        }
+
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+        ines.Open($"/roster/2026-07-13?group={World.StudioTeam}&who={string.Join('+', three)}");
+        ines.Find(By.XPath("//*[@data-kind='together']//*[@data-lit or normalize-space()='none']"));
+
+        var shown = ines.Script<IReadOnlyCollection<object>>(
+            """
+            return [...document.querySelectorAll("[data-kind=together] [role=gridcell]")].slice(0, 5).map((cell) =>
+              [...cell.querySelectorAll('[data-lit]')].map((one) => one.textContent).join(', ') +
+              [...cell.querySelectorAll('span')].map((one) => one.textContent.match(/^(\d+) more$/)).filter(Boolean).map(([, more]) => ` and ${more}`).join(''))
+            """
+        );
+        Assert.Equal(await FoundByCore(api, three), shown);
+    }
+
+    /// <summary>For each of the five days the first two gaps of an hour, and how many more there are.</summary>
+    private static async Task<List<string>> FoundByCore(Server.Tests.Browser api, Guid[] people)
+    {
+        var london = NodaTime.DateTimeZoneProviders.Tzdb["Europe/London"];
+        var window = new Window(new(2026, 7, 13), new(2026, 7, 17), london);
+        var hours = UsualHours.On(
+            london,
+            new DayHours(new(8, 0), new(19, 0)),
+            [.. Enumerable.Range(1, 5).Cast<NodaTime.IsoDayOfWeek>()]
+        );
+        var bricks = (await api.Get("/api/wall?from=2026-07-13&to=2026-07-17"))
+            .Is(200)
+            .Body.GetProperty("bricks")
+            .EnumerateArray()
+            .Where(one => one.Text("form") == "event" && one.Text("showAs") == "busy")
+            .Where(one => one.GetProperty("time").Text("form") == "clock")
+            .ToList();
+        var invited = people.Select(person => new Invitee(
+            Participant.Of(new Core.Words.PersonId(person)),
+            Need.Required,
+            BusyTime.Of(
+                window.Span,
+                bricks
+                    .Where(one => one.GetProperty("attendees").EnumerateArray().Any(who => who.GetGuid() == person))
+                    .Select(one => (Span(one.GetProperty("time")), Taken.Busy))
+            ),
+            hours
+        ));
+        var gaps = Core
+            .Availability.Gaps.Find(
+                new GapQuestion([.. invited], window.Span, NodaTime.Duration.FromHours(1)) { Hours = HoursWish.Kept }
+            )
+            .Select(gap => (Start: gap.Span.Start.InZone(london), End: gap.Span.End.InZone(london)))
+            .OrderBy(gap => gap.Start.ToInstant())
+            .ToLookup(gap => gap.Start.Date, gap => $"{gap.Start:HH:mm} – {gap.End:HH:mm}");
+        return
+        [
+            .. Enumerable
+                .Range(0, 5)
+                .Select(day => gaps[window.First.PlusDays(day)].ToList())
+                .Select(ofDay =>
+                    string.Join(", ", ofDay.Take(2)) + (ofDay.Count > 2 ? $" and {ofDay.Count - 2}" : string.Empty)
+                ),
+        ];
+
+        NodaTime.Interval Span(System.Text.Json.JsonElement time) => new(At(time.Text("start")), At(time.Text("end")));
+
+        NodaTime.Instant At(string local) =>
+            ZoneClock.At(NodaTime.Text.LocalDateTimePattern.GeneralIso.Parse(local).Value, london);
     }
 
     [Fact]
