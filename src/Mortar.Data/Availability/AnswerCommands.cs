@@ -150,8 +150,8 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
         );
 
     /// <summary>
-    /// Tells those who were asked by mail what became of the events: moved, called off, not asked any more. It waits until
-    /// an event has rested, so that a slip that is put right tells nobody.
+    /// Tells those who were asked by mail what became of the events: moved, called off, in the bin with their calendar, not
+    /// asked any more. It waits until that has rested, so that a slip that is put right tells nobody.
     /// </summary>
     /// <param name="until">What was changed after this has not rested yet.</param>
     /// <param name="cancellationToken">Stops it.</param>
@@ -161,10 +161,23 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
         var waiting = await (
             from asked in db.Asked
             join row in db.Events on asked.EventId equals row.Id
-            where
-                row.Version > asked.ToldVersion
-                && db.Calendars.Any(home => home.Id == row.CalendarId && home.DeletedAt == null)
-            select new { asked, row }
+            join home in db.Calendars on row.CalendarId equals home.Id
+            let isChanged = row.Version > asked.ToldVersion
+            // What lies in the bin with its calendar does not take place; out of the bin it does again.
+            let isInBin = home.DeletedAt != null && !asked.IsToldOff && row.DeletedAt == null && row.IndexEnd > db.Now
+            let isBack = asked.IsToldOff
+                && row.DeletedAt == null
+                && !row.Cancelled
+                && row.IndexEnd > db.Now
+                && db.Given.Any(given => given.EventId == row.Id && given.PersonId == asked.PersonId)
+            where home.DeletedAt != null ? isInBin : isChanged || isBack
+            select new
+            {
+                asked,
+                row,
+                home,
+                isOfBin = home.DeletedAt != null || !isChanged,
+            }
         ).ToListAsync(cancellationToken);
         var written = 0;
         foreach (var one in waiting)
@@ -174,19 +187,24 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
                 .Where(change => change.Subject == Subject.Event && change.SubjectId == one.row.Id.Value)
                 .OrderBy(change => change.Sequence)
                 .ToListAsync(cancellationToken);
-            if (states.Count == 0 || states[^1].At > until)
+            if (
+                states.Count == 0
+                || states[^1].At > until
+                || (one.isOfBin && await LastChange(one.home.Id, cancellationToken) > until)
+            )
             {
                 continue;
             }
 
             var last = states.FindLast(change => change.VersionAfter() <= one.asked.ToldVersion);
-            var now = one.row.DeletedAt is null ? one.row.ToCore() : null;
+            var now = one.row.DeletedAt is null && one.home.DeletedAt is null ? one.row.ToCore() : null;
 
             // What it was asked with is the first that they were told of.
             var told = one.asked.IsToldOff ? null : (last?.EventAfter() ?? now);
             await db.WriteUnlogged(
                 async () =>
                 {
+                    one.asked.BinTold += one.isOfBin ? 1 : 0;
                     if (await Tell(one.asked, one.row, told, now, cancellationToken))
                     {
                         written++;
@@ -200,6 +218,11 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
 
         return written;
     }
+
+    private async Task<Instant?> LastChange(CalendarId calendar, CancellationToken cancellationToken) =>
+        await db
+            .Changes.Where(change => change.Subject == Subject.Calendar && change.SubjectId == calendar.Value)
+            .MaxAsync(change => (Instant?)change.At, cancellationToken);
 
     private async Task<bool> Tell(
         AskedRow asked,

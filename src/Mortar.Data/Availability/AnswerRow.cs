@@ -78,6 +78,9 @@ public sealed class AskedRow
 
     /// <summary>Whether they were last told that it is off, or off for them.</summary>
     public bool IsToldOff { get; set; }
+
+    /// <summary>How often they were told that its calendar went to the bin or came back: the event is the same, and its SEQUENCE is not.</summary>
+    public int BinTold { get; set; }
 }
 
 internal sealed class AnswerConfiguration : IEntityTypeConfiguration<AnswerRow>

@@ -567,6 +567,9 @@ namespace Mortar.Data.Migrations
                     b.Property<Guid>("PersonId")
                         .HasColumnType("TEXT");
 
+                    b.Property<int>("BinTold")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Hash")
                         .IsRequired()
                         .HasColumnType("TEXT");

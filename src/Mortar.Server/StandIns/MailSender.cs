@@ -228,13 +228,8 @@ internal sealed class MailSender(
         }
 
         // A mail that waited is not to carry what became of the event for somebody who is not asked any more.
-        if (
-            !IsOff(mail)
-            && (
-                await db.AskedBy(mail.AnswersTo![Letters.AnswerPrefix.Length..], cancellationToken) is not { } asked
-                || !row.ToCore().Guests.Has(asked.PersonId)
-            )
-        )
+        var asked = await db.AskedBy(mail.AnswersTo![Letters.AnswerPrefix.Length..], cancellationToken);
+        if (!IsOff(mail) && (asked is null || !row.ToCore().Guests.Has(asked.PersonId)))
         {
             return null;
         }
@@ -242,8 +237,9 @@ internal sealed class MailSender(
         var name = await db.People.Where(one => one.Id == from).Select(one => one.Name).SingleAsync(cancellationToken);
         var (organizer, attendee) = (new ItipPerson(name, AnswerAddress(mail)), new ItipPerson(mail.To, mail.To));
         var now = clock.GetCurrentInstant();
+        var whole = row.ToCore() with { Version = row.Version + (asked?.BinTold ?? 0) };
         return IsOff(mail)
-            ? Itip.Cancel(row.ToCore(), organizer, attendee, mail.Tells == ToldOfEvent.CalledOff, now)
-            : Itip.Request(row.ToCore(), organizer, attendee, now, zones);
+            ? Itip.Cancel(whole, organizer, attendee, mail.Tells == ToldOfEvent.CalledOff, now)
+            : Itip.Request(whole, organizer, attendee, now, zones);
     }
 }

@@ -195,6 +195,55 @@ public class AnswerTests
         Assert.Equal(2, off.Count);
     }
 
+    /// <summary>
+    /// The event itself stays as it is, and still each message about it needs a higher SEQUENCE than the one before it
+    /// (RFC 5546, 2.1.4): the question has 1, being named and asked.
+    /// </summary>
+    [Fact]
+    public async Task What_goes_to_the_bin_with_its_calendar_is_called_off_and_on_again_with_it()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var (calendar, id) = await Make(ines);
+        await Ask(ines, id, 1, Priya);
+        var over = Guid.CreateVersion7();
+        var past = new
+        {
+            calendarId = calendar.Value,
+            title = "Last month",
+            showAs = "busy",
+            time = World.Hours("2026-02-16T19:00:00", "2026-02-16T20:00:00"),
+            attendees = new[] { Priya },
+        };
+        (await ines.Put($"/api/events/{over}", past)).Is(200);
+        await Ask(ines, over, 1, Priya);
+        var version = (await ines.Get($"/api/calendars/{calendar.Value}")).Body.GetProperty("version").GetInt32();
+
+        (await ines.Delete($"/api/calendars/{calendar.Value}?name=Glaze tests", version)).Is(204);
+        Assert.Equal(0, await Tell(mortar, rested: false));
+        Assert.Equal(1, await Tell(mortar)); // nobody comes to what is over
+        Assert.Equal(0, await Tell(mortar)); // once
+
+        Assert.Equal("2", await Sequence(mortar, "Called off: Glaze day"));
+        (await ines.Post($"/api/bin/{calendar.Value}/bring-back")).Is(204);
+        Assert.Equal(0, await Tell(mortar, rested: false));
+        Assert.Equal(1, await Tell(mortar));
+        Assert.Equal(0, await Tell(mortar));
+        Assert.Equal("3", await Sequence(mortar, "Changed: Glaze day"));
+
+        // Asked anew she is told that this is off, not what she was told before.
+        (await ines.Delete($"/api/events/{id}", 2)).Is(200);
+        Assert.Equal(1, await Tell(mortar));
+        Assert.Equal(2, (await Mails(mortar, "Called off: Glaze day")).Count);
+    }
+
+    private static async Task<string> Sequence(TestMortar mortar, string subject)
+    {
+        var mail = await Received(mortar, one => one.Subject!.StartsWith(subject, StringComparison.Ordinal));
+        var part = mail.BodyParts.OfType<TextPart>().Single(one => one.ContentType.IsMimeType("text", "calendar"));
+        return part.Text.Split("SEQUENCE:")[1].Split('\r', '\n')[0];
+    }
+
     [Fact]
     public async Task A_cancellation_goes_out_as_such_to_who_is_not_asked_any_more()
     {

@@ -25,6 +25,13 @@ namespace Mortar.Data.Migrations
                 nullable: false,
                 defaultValue: false);
 
+            migrationBuilder.AddColumn<int>(
+                name: "BinTold",
+                table: "Asked",
+                type: "INTEGER",
+                nullable: false,
+                defaultValue: 0);
+
             migrationBuilder.CreateTable(
                 name: "Agreements",
                 columns: table => new
@@ -139,6 +146,10 @@ namespace Mortar.Data.Migrations
             migrationBuilder.DropColumn(
                 name: "Agreed",
                 table: "Calendars");
+
+            migrationBuilder.DropColumn(
+                name: "BinTold",
+                table: "Asked");
         }
     }
 }

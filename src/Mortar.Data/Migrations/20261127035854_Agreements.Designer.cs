@@ -11,7 +11,7 @@ using Mortar.Data.Store;
 namespace Mortar.Data.Migrations
 {
     [DbContext(typeof(MortarDb))]
-    [Migration("20261127025529_Agreements")]
+    [Migration("20261127035854_Agreements")]
     partial class Agreements
     {
         /// <inheritdoc />
@@ -569,6 +569,9 @@ namespace Mortar.Data.Migrations
 
                     b.Property<Guid>("PersonId")
                         .HasColumnType("TEXT");
+
+                    b.Property<int>("BinTold")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("Hash")
                         .IsRequired()
