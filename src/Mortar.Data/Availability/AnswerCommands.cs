@@ -210,6 +210,12 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
                         written++;
                     }
 
+                    if (one.isOfBin)
+                    {
+                        // Also where no mail reaches them: it is not to be looked at again and again.
+                        one.asked.IsToldOff = now is null;
+                    }
+
                     one.asked.ToldVersion = one.row.Version;
                 },
                 cancellationToken

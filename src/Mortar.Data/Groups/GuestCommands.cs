@@ -150,7 +150,7 @@ public sealed class GuestCommands(MortarDb db)
             cancellationToken
         );
 
-    /// <summary>The guest of the group who has the address, or the member known by it; by that of their account only to coordinators.</summary>
+    /// <summary>The guest of the group who has the address; for coordinators, who are told the addresses of members, also the member.</summary>
     private async Task<PersonRow?> Known(
         GroupId groupId,
         bool coordinates,
@@ -161,17 +161,20 @@ public sealed class GuestCommands(MortarDb db)
         var members = db.Members.Where(member => member.GroupId == groupId);
         var found = db
             .Guests.Where(guest => guest.GroupId == groupId && guest.Address == address.Value)
-            .Select(guest => guest.PersonId)
-            .Union(members.Where(member => member.Address == address.Value).Select(member => member.PersonId));
+            .Select(guest => guest.PersonId);
         if (coordinates)
         {
+            var accounts = db.At(db.People, address).Select(person => person.Id);
             found = found.Union(
-                db.At(db.People, address)
-                    .Select(person => person.Id)
-                    .Where(id => members.Any(member => member.PersonId == id))
+                members
+                    .Where(member => member.Address == address.Value || accounts.Contains(member.PersonId))
+                    .Select(member => member.PersonId)
             );
         }
 
-        return await db.People.FirstOrDefaultAsync(person => found.Contains(person.Id), cancellationToken);
+        return await db
+            .People.Where(person => found.Contains(person.Id))
+            .OrderBy(person => person.Id)
+            .FirstOrDefaultAsync(cancellationToken);
     }
 }
