@@ -40,6 +40,10 @@ public class AgreeingTests
         );
         ines.WaitForText("Wed 18 March, 13:00: Priya Raman changed one of them.");
         Assert.Equal(string.Empty, ines.Axe());
+        ines.Open($"/groups/{World.StudioTeam}/cover?month=2026-03");
+        ines.Find(By.CssSelector("td[title^='Priya Raman is perhaps away on Wed 18 March']"));
+        Assert.Equal(string.Empty, ines.Axe());
+        ines.Open("/inbox");
         ines.Type("A word to them", "Tomasz minds the desk");
         ines.Click("Agree");
         ines.WaitForText("Agreed: Priya Raman is away.");

@@ -61,9 +61,6 @@ public class Screenshots
         screen.Find(By.CssSelector("[data-lit=true]"));
         screen.WaitForText("Of Priya Raman only");
         Shot("gaps");
-        screen.Open($"/groups/{World.StudioTeam}/cover");
-        screen.Find(By.CssSelector("td[data-low=true]"));
-        Shot("cover");
         screen.Open("/week/2026-03-11");
         screen.WaitForWall();
         screen.Press("/");
@@ -123,6 +120,9 @@ public class Screenshots
         screen.WaitForText("Priya Raman would like to be away");
         screen.WaitForText("too few");
         Shot("inbox");
+        screen.Open($"/groups/{World.StudioTeam}/cover");
+        screen.Find(By.CssSelector("td[data-perhaps=true]"));
+        Shot("cover");
         using var phone = new Screen(mortar.Url, 390, 844).SignIn(DemoPeople.Ines);
         phone.Show("Day");
         phone.Find(Brick("Bisque firing"));

@@ -23,7 +23,11 @@ public enum Taken
 /// <param name="Who">Whose time.</param>
 /// <param name="Occurrence">What takes it; its span is in the zone of the one whose time it is.</param>
 /// <param name="How">How it is taken.</param>
-public readonly record struct Claim(Participant Who, Occurrence Occurrence, Taken How);
+public readonly record struct Claim(Participant Who, Occurrence Occurrence, Taken How)
+{
+    /// <summary>Whether it is an absence, be it agreed to or only proposed.</summary>
+    public bool IsAbsence { get; init; }
+}
 
 /// <summary>Finds what takes whose time.</summary>
 public static class Claims
@@ -91,7 +95,10 @@ public static class Claims
                             : Answers.Of(new PersonId(taker.Who.Id), counted.Answers, one, clock).Answer;
                     if (answer != Answer.Declined)
                     {
-                        yield return new Claim(taker.Who, one, How(calendar.Purpose, one.Content.ShowAs, answer));
+                        yield return new Claim(taker.Who, one, How(calendar.Purpose, one.Content.ShowAs, answer))
+                        {
+                            IsAbsence = calendar.Purpose == Purpose.Away,
+                        };
                     }
                 }
             }

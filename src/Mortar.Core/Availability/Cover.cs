@@ -10,7 +10,11 @@ namespace Mortar.Core.Availability;
 /// <param name="Person">Who.</param>
 /// <param name="Busy">Their time over the days that are asked for; only absences count.</param>
 /// <param name="Hours">Their usual hours; <c>null</c> where they are there at any time.</param>
-public sealed record CoverPerson(PersonId Person, BusyTime Busy, UsualHours? Hours);
+public sealed record CoverPerson(PersonId Person, BusyTime Busy, UsualHours? Hours)
+{
+    /// <summary>When they would be away as well if all that is only proposed were agreed to.</summary>
+    public ImmutableArray<Interval> Proposed { get; init; } = [];
+}
 
 /// <summary>Who is there on one day, or in a part of it.</summary>
 /// <param name="Day">The day, on the group's clock.</param>
@@ -26,7 +30,10 @@ public sealed record CoverDay(
     ImmutableArray<PersonId> Missing
 )
 {
-    /// <summary>How many too few; 0 where there are enough.</summary>
+    /// <summary>Those of the present who would be missing if all that is only proposed were agreed to, in order of their ids.</summary>
+    public ImmutableArray<PersonId> Perhaps { get; init; } = [];
+
+    /// <summary>How many too few; 0 where there are enough. What is only proposed takes nobody away yet.</summary>
     public int TooFew => Math.Max(0, Needed - Present.Length);
 }
 
@@ -79,12 +86,29 @@ public static class Cover
     private static CoverDay On(LocalDate day, DayPart part, DateTimeZone zone, int needed, List<CoverPerson> people)
     {
         var span = part.On(day, zone);
-        var states = people.ToLookup(one => State(one, span), one => one.Person);
-        return new CoverDay(day, part, needed, [.. states[true]], [.. states[false]]);
+        var states = people.ToLookup(one => IsThere(one, one.Busy.Away, span));
+        return new CoverDay(
+            day,
+            part,
+            needed,
+            [.. states[true].Select(one => one.Person)],
+            [.. states[false].Select(one => one.Person)]
+        )
+        {
+            Perhaps =
+            [
+                .. states[true]
+                    .Where(one =>
+                        !one.Proposed.IsEmpty
+                        && IsThere(one, [.. Stretches.Merged(one.Busy.Away.Concat(one.Proposed), span)], span) == false
+                    )
+                    .Select(one => one.Person),
+            ],
+        };
     }
 
-    /// <summary>Present, missing, or neither.</summary>
-    private static bool? State(CoverPerson one, Interval span)
+    /// <summary>Present, missing, or neither, where somebody is away at these times.</summary>
+    private static bool? IsThere(CoverPerson one, ImmutableArray<Interval> away, Interval span)
     {
         var hours = one.Hours?.Within(span) ?? [span];
         if (hours.IsEmpty)
@@ -92,7 +116,7 @@ public static class Cover
             return null;
         }
 
-        var away = Stretches.Total(Stretches.Both(hours, one.Busy.Away));
-        return away + away <= Stretches.Total(hours);
+        var missed = Stretches.Total(Stretches.Both(hours, away));
+        return missed + missed <= Stretches.Total(hours);
     }
 }

@@ -88,6 +88,21 @@ public class CoverTests
         );
     }
 
+    /// <summary>By hand: Priya has asked for Tuesday, of which an hour is agreed to; nobody is missing until somebody says yes.</summary>
+    [Fact]
+    public void What_is_only_proposed_takes_nobody_away_and_is_told()
+    {
+        var priya = Person(Studio.Priya, Span(1, 9, 10)) with { Proposed = [Span(1, 10, 24)] };
+        var ines = Person(Studio.Ines) with { Proposed = [Span(1, 9, 12)] }; // less than half of her hours
+
+        var tuesday = Cover.Of(Week, CoverNeed.OnWorkingDays(2), [priya, ines]).ElementAt(1);
+
+        Assert.Equal(2, tuesday.Present.Length);
+        Assert.Equal([Studio.Priya], tuesday.Perhaps);
+        Assert.Equal(0, tuesday.TooFew);
+        Assert.Empty(Cover.Of(Week, CoverNeed.OnWorkingDays(2), [priya]).First().Perhaps);
+    }
+
     [Fact]
     public void What_cannot_be_needed_is_said()
     {

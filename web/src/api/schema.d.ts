@@ -2455,6 +2455,7 @@ export interface components {
             day: components["schemas"]["LocalDate"];
             present: string[];
             missing: string[];
+            perhaps: string[];
             needs: components["schemas"]["ReadCoverMetBody"][];
             /** Format: int32 */
             tooFew: number;

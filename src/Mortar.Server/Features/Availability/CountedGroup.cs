@@ -61,6 +61,14 @@ internal sealed record CountedGroup(GroupRow Row, IReadOnlyList<PersonId> Member
                     ? BusyTime.Of(window.Span, [(without.Span, Taken.Away)])
                     : one.Time.Busy,
                 one.Hours
-            )),
+            )
+            {
+                Proposed =
+                [
+                    .. one
+                        .Seen.Where(claim => claim is { IsAbsence: true, How: Taken.Tentative })
+                        .Select(claim => claim.Occurrence.Span),
+                ],
+            }),
         ];
 }

@@ -28,12 +28,14 @@ internal static class ReadCover
 
     /// <param name="Present">Those of the group who are there in their usual hours of that day.</param>
     /// <param name="Missing">Those who would be and are away.</param>
+    /// <param name="Perhaps">Those of the present who would be away if what is only proposed were agreed to.</param>
     /// <param name="Needs">How each need is met, in the order of the needs.</param>
     /// <param name="TooFew">How many too few for the need that is met worst; 0 where there are enough for each.</param>
     internal sealed record DayBody(
         LocalDate Day,
         IReadOnlyList<Guid> Present,
         IReadOnlyList<Guid> Missing,
+        IReadOnlyList<Guid> Perhaps,
         IReadOnlyList<MetBody> Needs,
         int TooFew
     );
@@ -103,6 +105,7 @@ internal static class ReadCover
             day.Day,
             [.. day.Present.Select(one => one.Value)],
             [.. day.Missing.Select(one => one.Value)],
+            [.. day.Perhaps.Select(one => one.Value)],
             [.. needs.Select(one => new MetBody(one.Needed, one.Present.Length, one.TooFew))],
             needs.Select(one => one.TooFew).DefaultIfEmpty().Max()
         );

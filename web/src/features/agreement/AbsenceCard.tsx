@@ -1,12 +1,12 @@
 import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
 import type { Schema } from '../../api/client'
-import { dayText, longDayText } from '../../app/dates'
+import { dayText } from '../../app/dates'
 import { coverQuery } from '../availability/availabilityQueries'
 import { needText } from '../availability/needText'
-import { whenText } from '../events/whenText'
+import { whenAwayText } from '../events/whenText'
 import { groupQueries } from '../groups/groupQueries'
-import { addDays, daysOf } from '../wall/times'
+import { daysOf } from '../wall/times'
 import { AgreeForm } from './AgreeForm'
 
 /** The days of an absence that are laid out one by one; of a longer one the rest is counted. */
@@ -37,15 +37,6 @@ export function AbsenceCard({ absence }: { absence: Schema['InboxAbsenceBody'] }
       </Link>
     </li>
   )
-}
-
-/** The last day away and the day back, as absences are spoken of. */
-function whenAwayText(time: Schema['BrickBodyEvent']['time']): string {
-  if (time.form !== 'days') return whenText(time)
-  const back = `back on ${dayText(addDays(time.last, 1))}`
-  return time.first === time.last
-    ? `${longDayText(time.first)}, ${back}`
-    : `${longDayText(time.first)} to ${longDayText(time.last)}, ${back}`
 }
 
 /** Day by day who else is away then, and how many would be left of how many are needed. */
@@ -84,10 +75,12 @@ function CoverThen({ groupId, event }: { groupId: string; event: Schema['BrickBo
           <tr key={day.day} className="border-t border-cement-200">
             <th className="py-1 pr-3 text-left font-normal whitespace-nowrap">{dayText(day.day)}</th>
             <td className="written pr-3">
-              {day.missing
-                .filter((id) => !event.attendees.includes(id))
-                .map((id) => nameOf.get(id) ?? 'somebody')
-                .join(', ') || 'nobody'}
+              {[
+                ...day.missing
+                  .filter((id) => !event.attendees.includes(id))
+                  .map((id) => nameOf.get(id) ?? 'somebody'),
+                ...day.perhaps.map((id) => `perhaps ${nameOf.get(id) ?? 'somebody'}`),
+              ].join(', ') || 'nobody'}
             </td>
             {needs.map((need, index) => {
               const met = day.needs[index]

@@ -147,11 +147,30 @@ export function EventDesk({
           onCancel={() => (asked ? onClose() : setAsking(null))}
         />
       )}
+      {isWaiting && form.version !== null && (
+        <section aria-label="Agreement" className="mb-4 grid gap-2 border-b border-cement-300 pb-4">
+          <h3 className="text-base">Waits for you to agree</h3>
+          <AgreeForm
+            eventId={form.eventId}
+            version={form.version}
+            who={
+              (members.data ?? []).find((one) => form.attendees.includes(one.personId))?.name ?? 'somebody'
+            }
+            onDone={onClose}
+          />
+        </section>
+      )}
       <form onSubmit={submit} className="grid gap-3">
         <GoesTo
           layers={form.mayGiveAway ? layers : layers.filter((layer) => layer.calendarId === form.calendarId)}
           calendarId={form.calendarId}
-          onChange={(calendarId) => set({ calendarId })}
+          onChange={(calendarId) =>
+            set({
+              calendarId,
+              // An absence is one's own unless somebody is named.
+              ...(form.attendees.length === 0 && isAway(layers, calendarId) && { attendees: [person.id] }),
+            })
+          }
         />
         <TextField
           label="Title"
@@ -312,20 +331,7 @@ export function EventDesk({
           </Button>
         )}
       </form>
-      {isWaiting && form.version !== null && (
-        <section aria-label="Agreement" className="mt-4 grid gap-2 border-t border-cement-200 pt-3">
-          <h3 className="text-base">Waits for you to agree</h3>
-          <AgreeForm
-            eventId={form.eventId}
-            version={form.version}
-            who={
-              (members.data ?? []).find((one) => form.attendees.includes(one.personId))?.name ?? 'somebody'
-            }
-            onDone={onClose}
-          />
-        </section>
-      )}
-      {!isNew && form.attendees.length > 0 && (
+      {!isNew && form.attendees.length > 0 && calendar?.purpose !== 'away' && (
         <AnswersPart
           eventId={form.eventId}
           only={form.only}
@@ -348,6 +354,9 @@ export function EventDesk({
     </Desk>
   )
 }
+
+const isAway = (layers: readonly Layer[], calendarId: string): boolean =>
+  layers.find((layer) => layer.calendarId === calendarId)?.purpose === 'away'
 
 const reachWords: Record<Reach, string> = {
   onlyThis: ', this date only',

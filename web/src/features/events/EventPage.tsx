@@ -5,7 +5,7 @@ import { type EventBrick, type Layer, titleOf } from '../wall/bricks'
 import { Desk } from '../wall/Desk'
 import { EventHistory } from './EventHistory'
 import { showAsChoices } from './eventForm'
-import { whenText } from './whenText'
+import { whenAwayText, whenText } from './whenText'
 
 interface EventPageProps {
   brick: Omit<EventBrick, 'form'>
@@ -19,8 +19,12 @@ interface EventPageProps {
 
 /** An event that is read, by somebody who may not change it. */
 export function EventPage({ brick, layer, names, onEdit, onClose }: EventPageProps) {
+  // To an absence nobody says whether they come.
+  const isAbsence = layer.purpose === 'away'
+  const who = isAbsence ? brick.attendees.map((one) => names.get(one) ?? 'somebody else').join(', ') : ''
   const rows: [string, string | null][] = [
-    ['When', whenText(brick.time)],
+    ['Who', who],
+    ['When', isAbsence ? whenAwayText(brick.time) : whenText(brick.time)],
     ['Repeats', brick.repeats],
     ['Organizer', brick.organizer ? (names.get(brick.organizer) ?? 'somebody else') : null],
     ['Kind', brick.kind],
@@ -66,7 +70,7 @@ export function EventPage({ brick, layer, names, onEdit, onClose }: EventPagePro
       {brick.hidesAttendees && !brick.mayChange && (
         <p className="mt-3 text-[13px] text-cement-700">Who is named is kept to those who may change it.</p>
       )}
-      {brick.attendees.length > 0 && (
+      {brick.attendees.length > 0 && !isAbsence && (
         <AnswersPart
           eventId={brick.eventId}
           only={brick.only}

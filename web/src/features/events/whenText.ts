@@ -1,6 +1,15 @@
-import { clockText, daysText, lengthText, longDayText } from '../../app/dates'
+import { clockText, daysText, dayText, lengthText, longDayText } from '../../app/dates'
 import type { Time } from '../wall/bricks'
-import { dateOf, minutesBetween } from '../wall/times'
+import { addDays, dateOf, minutesBetween } from '../wall/times'
+
+/** When somebody is away, as that is spoken of: the last day away and the day back. */
+export function whenAwayText(time: Time): string {
+  if (time.form !== 'days') return whenText(time)
+  const back = `back on ${dayText(addDays(time.last, 1))}`
+  return time.first === time.last
+    ? `${longDayText(time.first)}, ${back}`
+    : `${longDayText(time.first)} to ${longDayText(time.last)}, ${back}`
+}
 
 /** When something is, in words. */
 export function whenText(time: Time): string {
