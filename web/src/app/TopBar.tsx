@@ -1,5 +1,5 @@
 import { useIsFetching, useQuery } from '@tanstack/react-query'
-import { ChevronDown } from 'lucide-react'
+import { ChevronDown, Inbox } from 'lucide-react'
 import { type ReactNode, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { signOut } from '../features/accounts/session'
@@ -35,19 +35,21 @@ export function TopBar({ children }: { children?: ReactNode }) {
         <span className="max-sm:sr-only">Mortar</span>
       </Link>
       {children}
-      <div className="ml-auto flex items-center gap-2">
+      <div className="ml-auto flex items-center gap-2 max-sm:gap-1.5">
         <Link
           to="/inbox"
           data-unread={unread > 0}
-          className="rounded-control border border-on-bar/40 px-3 py-1 font-bold data-[unread=true]:bg-on-bar data-[unread=true]:text-bar"
+          className="flex items-center gap-1 rounded-control border border-on-bar/40 px-3 py-1 font-bold max-sm:px-2 data-[unread=true]:bg-on-bar data-[unread=true]:text-bar"
         >
-          Inbox{unread > 0 && ` ${unread}`}
+          <Inbox size={18} aria-hidden="true" className="sm:hidden" />
+          <span className="max-sm:sr-only">Inbox</span>
+          {unread > 0 && ` ${unread}`}
         </Link>
         <Menu
           trigger={
             <button
               type="button"
-              className="flex items-center gap-1 rounded-control border border-on-bar/40 px-3 py-1"
+              className="flex items-center gap-1 rounded-control border border-on-bar/40 px-3 py-1 max-sm:px-2"
             >
               <span className="written max-w-40 truncate max-2xl:sr-only">{person.name}</span>
               <span aria-hidden="true" className="font-bold 2xl:hidden">

@@ -1,4 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { Search as SearchSign } from 'lucide-react'
 import { useCallback, useEffect, useEffectEvent, useMemo, useState } from 'react'
 import { Navigate, useNavigate, useParams, useSearchParams } from 'react-router'
 import type { Schema } from '../../api/client'
@@ -581,15 +582,16 @@ function Wall({ view }: { view: View }) {
             type="button"
             title="Find  /"
             onClick={() => place({ kind: 'find' })}
-            className="rounded-control border border-on-bar/40 px-2.5 py-1"
+            className="flex items-center rounded-control border border-on-bar/40 px-2.5 py-1 max-sm:px-2"
           >
-            Find
+            <SearchSign size={18} aria-hidden="true" className="sm:hidden" />
+            <span className="max-sm:sr-only">Find</span>
           </button>
           <button
             type="button"
             title="New event  N"
             onClick={() => placeOn(firstHere, '')}
-            className="rounded-control bg-on-bar px-3 py-1 font-bold text-bar"
+            className="rounded-control bg-on-bar px-3 py-1 font-bold text-bar max-sm:px-2.5"
           >
             New<span className="max-2xl:sr-only"> event</span>
           </button>
