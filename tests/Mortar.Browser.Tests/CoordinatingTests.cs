@@ -161,7 +161,9 @@ public class CoordinatingTests
 
         ines.Click("Free?"); // one
         ines.WaitForText("of 6 are free");
-        ines.PressAt(200, 380); // two
+        // Between a quarter and half past eight, an hour being 50 points high.
+        var eight = ines.Middle(By.XPath("//span[normalize-space()='08:00'][not(ancestor::*[@data-brick])]"));
+        ines.PressAt(200, eight.Y + 18); // two
         ines.WaitForText("Thu 12 March, 08:15 – 09:15");
         Assert.Equal(string.Empty, ines.Axe());
         Shot(ines, "free-phone");
