@@ -40,18 +40,15 @@ public sealed record CoverDay(
 /// <summary>Counts who is left.</summary>
 public static class Cover
 {
-    /// <summary>Each day with its part for which somebody is needed, in order.</summary>
+    /// <summary>Each day, also those for which nobody is needed, in order. On a day off of all nobody is needed, there or missing.</summary>
     /// <param name="window">The days, on the group's clock.</param>
     /// <param name="need">How many of whom are needed when.</param>
     /// <param name="people">The group.</param>
+    /// <param name="daysOff">Dates on which nobody works.</param>
     /// <remarks>
     /// Somebody without hours on that part of the day is neither present nor missing. Who is away for more than half of
     /// their hours in it is missing; an hour at the dentist's does not break the cover (common practice, no source).
     /// </remarks>
-    public static IEnumerable<CoverDay> Of(Window window, CoverNeed need, IEnumerable<CoverPerson> people) =>
-        Every(window, need, people).Where(day => day.Needed > 0);
-
-    /// <summary>Each day, also those for which nobody is needed, in order. On a day off of all nobody is needed, there or missing.</summary>
     public static IEnumerable<CoverDay> Every(
         Window window,
         CoverNeed need,

@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Availability;
 using Mortar.Core.Changes;
+using Mortar.Core.Events;
 using Mortar.Core.Words;
 using Mortar.Data.Store;
 using NodaTime;
@@ -14,10 +15,18 @@ public sealed record ClashOrigin(long Sequence, Instant At, PersonId Actor, stri
 /// <summary>Reads from the log whose change made a clash.</summary>
 public static class ClashOrigins
 {
-    /// <summary>For each of some events the latest change that can have made what it clashes with.</summary>
+    /// <summary>
+    /// For each of some events the latest change that can have made what it clashes with; for those of which the reader is
+    /// not to know it, as in the event's history, none.
+    /// </summary>
+    /// <param name="db">The store.</param>
+    /// <param name="events">The events.</param>
+    /// <param name="sees">Whether the reader sees a state of an event whole.</param>
+    /// <param name="cancellationToken">Stops it.</param>
     public static async Task<IReadOnlyDictionary<EventId, ClashOrigin>> ClashOriginsOf(
         this MortarDb db,
         IReadOnlyCollection<EventId> events,
+        Func<Event, bool> sees,
         CancellationToken cancellationToken
     )
     {
@@ -36,7 +45,11 @@ public static class ClashOrigins
                     one.change.EventAfter() is { } after && Clashes.CanBeMadeBy(one.change.EventBefore(), after)
                 )
             )
-            .Where(one => one is not null)
+            .Where(one =>
+                one is not null
+                && (one.change.EventBefore() is not { } before || sees(before))
+                && sees(one.change.EventAfter()!)
+            )
             .ToDictionary(
                 one => new EventId(one!.change.SubjectId),
                 one => new ClashOrigin(one!.change.Sequence, one.change.At, one.change.Actor, one.Name)

@@ -13,8 +13,7 @@ public class CoverTests
     [Fact]
     public void Each_working_day_says_who_is_there_and_who_is_missing()
     {
-        var days = Cover
-            .Of(Week, CoverNeed.OnWorkingDays(2), [Person(Studio.Ines), Person(Studio.Priya, Span(1, 0, 24))])
+        var days = Needed(Week, CoverNeed.OnWorkingDays(2), [Person(Studio.Ines), Person(Studio.Priya, Span(1, 0, 24))])
             .ToList();
 
         Assert.Equal(Enumerable.Range(0, 5).Select(Monday.PlusDays), days.Select(day => day.Day));
@@ -31,8 +30,7 @@ public class CoverTests
     public void Whoever_is_away_for_more_than_half_of_their_hours_is_missing(double from, double to, bool missing) =>
         Assert.Equal(
             missing ? 1 : 0,
-            Cover
-                .Of(Week, CoverNeed.OnWorkingDays(1), [Person(Studio.Priya, Span(1, from, to))])
+            Needed(Week, CoverNeed.OnWorkingDays(1), [Person(Studio.Priya, Span(1, from, to))])
                 .ElementAt(1)
                 .Missing.Length
         );
@@ -43,7 +41,7 @@ public class CoverTests
         CoverPerson[] people = [Person(Studio.Ines), Person(Studio.Priya, Span(1, 12, 24))];
 
         var tuesday = new[] { DayPart.Morning, DayPart.Afternoon }.Select(part =>
-            Cover.Of(Week, CoverNeed.OnWorkingDays(2) with { Part = part }, people).ElementAt(1)
+            Needed(Week, CoverNeed.OnWorkingDays(2) with { Part = part }, people).ElementAt(1)
         );
 
         Assert.Equal([0, 1], tuesday.Select(day => day.TooFew));
@@ -65,7 +63,7 @@ public class CoverTests
             Person(Dele),
         ];
 
-        var days = Cover.Of(Week, watch, people).ToList();
+        var days = Needed(Week, watch, people).ToList();
 
         Assert.Equal([0, 1, 0, 0, 0], days.Select(day => day.TooFew));
         Assert.Equal([Dele], days[1].Present);
@@ -95,12 +93,12 @@ public class CoverTests
         var priya = Person(Studio.Priya, Span(1, 9, 10)) with { Proposed = [Span(1, 10, 24)] };
         var ines = Person(Studio.Ines) with { Proposed = [Span(1, 9, 12)] }; // less than half of her hours
 
-        var tuesday = Cover.Of(Week, CoverNeed.OnWorkingDays(2), [priya, ines]).ElementAt(1);
+        var tuesday = Needed(Week, CoverNeed.OnWorkingDays(2), [priya, ines]).ElementAt(1);
 
         Assert.Equal(2, tuesday.Present.Length);
         Assert.Equal([Studio.Priya], tuesday.Perhaps);
         Assert.Equal(0, tuesday.TooFew);
-        Assert.Empty(Cover.Of(Week, CoverNeed.OnWorkingDays(2), [priya]).First().Perhaps);
+        Assert.Empty(Needed(Week, CoverNeed.OnWorkingDays(2), [priya]).First().Perhaps);
     }
 
     [Fact]
@@ -138,7 +136,7 @@ public class CoverTests
     {
         var person = Person(Studio.Priya, Span(1, 0, 24)) with { Hours = NineToFive.With(IsoDayOfWeek.Tuesday, null) };
 
-        var tuesday = Cover.Of(Week, CoverNeed.OnWorkingDays(1), [person]).ElementAt(1);
+        var tuesday = Needed(Week, CoverNeed.OnWorkingDays(1), [person]).ElementAt(1);
 
         Assert.Empty(tuesday.Present);
         Assert.Empty(tuesday.Missing);
@@ -155,8 +153,12 @@ public class CoverTests
         Assert.Equal([0, 2, 0, 0, 0, 1, 0], days.Select(day => day.Needed));
         Assert.Equal([0, 1, 0, 0, 0, 1, 0], days.Select(day => day.TooFew));
         Assert.Equal([1, 1, 1, 1, 1, 0, 0], days.Select(day => day.Present.Length));
-        Assert.Equal(2, Cover.Of(Week, need, [Person(Studio.Ines)]).Count());
+        Assert.Equal(2, Needed(Week, need, [Person(Studio.Ines)]).Count());
     }
+
+    /// <summary>The days on which somebody is needed.</summary>
+    private static IEnumerable<CoverDay> Needed(Window window, CoverNeed need, IEnumerable<CoverPerson> people) =>
+        Cover.Every(window, need, people).Where(day => day.Needed > 0);
 
     private static CoverPerson Person(PersonId person, params Interval[] away) =>
         new(person, BusyTime.Of(Week.Span, away.Select(span => (span, Taken.Away))), NineToFive);

@@ -67,6 +67,27 @@ public class HiddenAttendeesTests
         Assert.Contains(Hanne.ToString(), (await priya.Get($"/api/events/{id}")).Text, StringComparison.Ordinal);
     }
 
+    /// <summary>Priya named Hanne herself; what Hanne answers is no longer hers to read once she may not change it.</summary>
+    [Fact]
+    public async Task An_answer_is_told_to_the_organizer_only_while_they_find_the_name()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        using var hanne = await mortar.As(DemoPeople.Hanne);
+        var calendar = await ines.MakeCalendar();
+        await mortar.Give(calendar, DemoPeople.Priya, Role.Add);
+        await mortar.Give(calendar, DemoPeople.Hanne, Role.View);
+        var id = Guid.CreateVersion7();
+        (await priya.Put($"/api/events/{id}", Body(calendar, hides: true, Hanne))).Is(200);
+        (await hanne.Put($"/api/events/{id}/answer", new { answer = "accepted" })).Is(204);
+        Assert.Contains("Hanne Lind comes to", (await priya.Get("/api/inbox")).Is(200).Text, StringComparison.Ordinal);
+
+        await mortar.Give(calendar, DemoPeople.Priya, Role.View);
+
+        Assert.DoesNotContain("Hanne Lind", (await priya.Get("/api/inbox")).Is(200).Text, StringComparison.Ordinal);
+    }
+
     /// <summary>Both take Hanne at the same time; whoever may not know that she is named finds no clash of hers.</summary>
     [Fact]
     public async Task A_clash_of_somebody_kept_secret_is_none_for_others()

@@ -86,7 +86,8 @@ internal static class InboxSetup
     /// <param name="Sentence">What happened, for example "Ines Varga ended your access to “Glaze tests”."</param>
     internal sealed record NoticeBody(long Sequence, Instant At, string Sentence, bool Seen);
 
-    public static void AddInbox(this IServiceCollection services) => services.AddScoped<InboxQueries>();
+    public static void AddInbox(this IServiceCollection services) =>
+        services.AddScoped<InboxQueries>().AddScoped<NoticeQueries>();
 
     public static void MapInbox(this RouteGroupBuilder api)
     {
@@ -97,6 +98,7 @@ internal static class InboxSetup
     private static async Task<Ok<Body>> Read(
         Acting acting,
         InboxQueries inbox,
+        NoticeQueries notes,
         QuestionQueries questions,
         MortarDb db,
         ZoneClock zones,
@@ -115,7 +117,7 @@ internal static class InboxSetup
         var proposals = await db.ProposalsWaiting(acting.Person, cancellationToken);
         var absences = await inbox.Absences(acting.Person, zone, cancellationToken);
         var mails = await inbox.Mails(acting.Person, cancellationToken);
-        var notices = await inbox.Notices(acting.Person, cancellationToken);
+        var notices = await notes.Notices(acting.Person, cancellationToken);
         return TypedResults.Ok(
             new Body(
                 invitations.Count
@@ -183,9 +185,9 @@ internal static class InboxSetup
         );
     }
 
-    private static async Task<NoContent> See(Acting acting, InboxQueries inbox, CancellationToken cancellationToken)
+    private static async Task<NoContent> See(Acting acting, NoticeQueries notes, CancellationToken cancellationToken)
     {
-        await inbox.See(acting.Person, cancellationToken);
+        await notes.See(acting.Person, cancellationToken);
         return TypedResults.NoContent();
     }
 }

@@ -70,6 +70,7 @@ internal static class ReadClashes
         var told = found.Take(Most).ToList();
         var origins = await db.ClashOriginsOf(
             [.. told.SelectMany(one => new[] { one.Clash.First.Id, one.Clash.Second.Id })],
+            state => VisibleEvent.SeesEverything(reading.RoleOn(state.CalendarId), acting.Person, state),
             cancellationToken
         );
         var seen = await db
@@ -82,12 +83,14 @@ internal static class ReadClashes
 
         SinceBody? Since(Clash clash)
         {
-            var origin = new[] { clash.First.Id, clash.Second.Id }
-                .Select(origins.GetValueOrDefault)
-                .MaxBy(one => one?.Sequence);
-            return origin is null || origin.Actor == acting.Person
-                ? null
-                : new SinceBody(origin.Name, origin.At, origin.Sequence > seen);
+            // Which of the two was the later is not known where one is not told.
+            return
+                origins.TryGetValue(clash.First.Id, out var first)
+                && origins.TryGetValue(clash.Second.Id, out var second)
+                && (first.Sequence > second.Sequence ? first : second) is var origin
+                && origin.Actor != acting.Person
+                ? new SinceBody(origin.Name, origin.At, origin.Sequence > seen)
+                : null;
         }
     }
 
