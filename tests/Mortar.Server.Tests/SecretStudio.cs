@@ -42,12 +42,7 @@ internal sealed class SecretStudio : IDisposable
         await studio.MakeGroup(
             studio.together,
             "With Astrid",
-            new
-            {
-                id = Guid.NewGuid(),
-                name = "Astrid",
-                address = DemoPeople.Astrid.Address,
-            },
+            new { id = DemoPeople.Astrid.Id.Value, name = "Astrid" },
             new { id = studio.pupil, name = "Secret-potter" }
         );
         return studio;
@@ -162,6 +157,7 @@ internal sealed class SecretStudio : IDisposable
                         new { guardians = new[] { astrid.Id.Value } }
                     )
                 ).Is(204);
+                await Reader.SayYesToGuardians();
                 break;
             case "pending invitation":
                 (
@@ -212,6 +208,10 @@ internal sealed class SecretStudio : IDisposable
             )
         ).Is(200);
         (await ines.Put($"/api/groups/{id}/members", new { people })).Is(200);
+        foreach (var browser in new[] { Reader, mei })
+        {
+            await browser.Post($"/api/memberships/{id}/accept"); // whoever of them is asked
+        }
     }
 
     private static object EventBody(Secrets secrets, string title, bool isPrivate) =>

@@ -103,6 +103,21 @@ internal static class World
             .Body.EnumerateArray()
             .Any(layer => layer.GetProperty("calendarId").GetGuid() == calendar.Value);
 
+    /// <summary>Somebody says yes to a group that asked them.</summary>
+    public static async Task SayYes(this Browser browser, Guid group) =>
+        (await browser.Post($"/api/memberships/{group}/accept")).Is(204);
+
+    /// <summary>Somebody says yes to all they are asked about guardians.</summary>
+    public static async Task SayYesToGuardians(this Browser browser)
+    {
+        foreach (
+            var one in (await browser.Get("/api/inbox")).Is(200).Body.GetProperty("guardianships").EnumerateArray()
+        )
+        {
+            (await browser.Post($"/api/guardianships/{one.Text("id")}/accept")).Is(204);
+        }
+    }
+
     /// <summary>Asks again until the answer is there, for what happens just after a command; fails after a minute.</summary>
     public static async Task<T> Eventually<T>(Func<Task<T?>> ask)
         where T : class

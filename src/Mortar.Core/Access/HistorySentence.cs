@@ -67,32 +67,53 @@ public static class HistorySentence
 
     /// <summary>What became of somebody's place in a group, by which its calendars reach them; <c>null</c> where nothing of that changed.</summary>
     /// <param name="whom">Who; <c>null</c> where they did it themselves.</param>
-    /// <param name="before">Whether they were in it, and coordinated it.</param>
-    /// <param name="after">Whether they are.</param>
+    /// <param name="before">Where they stood, and whether they coordinated it.</param>
+    /// <param name="after">Where they stand.</param>
     public static string? OfMember(
         string? whom,
-        (bool IsIn, bool Coordinates) before,
-        (bool IsIn, bool Coordinates) after
+        (MemberPlace Place, bool Coordinates) before,
+        (MemberPlace Place, bool Coordinates) after
     ) =>
         (before, after) switch
         {
-            ((false, _), (true, _)) => whom is null ? "joined the group" : $"added {whom} to the group",
-            ((true, _), (false, _)) => whom is null ? "left the group" : $"took {whom} out of the group",
-            ((true, false), (true, true)) => $"made {whom ?? "themselves"} a coordinator of the group",
-            ((true, true), (true, false)) => whom is null
+            ((not MemberPlace.Member, _), (MemberPlace.Member, _)) => whom is null
+                ? "joined the group"
+                : $"added {whom} to the group",
+            ((MemberPlace.Member, _), (MemberPlace.Outside, _)) => whom is null
+                ? "left the group"
+                : $"took {whom} out of the group",
+            ((not MemberPlace.Asked, _), (MemberPlace.Asked, _)) => $"asked {whom ?? "themselves"} to be in the group",
+            ((MemberPlace.Asked, _), (MemberPlace.Outside, _)) => whom is null
+                ? "did not want to be in the group"
+                : $"asked {whom} no longer to be in the group",
+            ((_, false), (MemberPlace.Member, true)) => $"made {whom ?? "themselves"} a coordinator of the group",
+            ((_, true), (MemberPlace.Member, false)) => whom is null
                 ? "stopped coordinating the group"
                 : $"took the coordination of the group from {whom}",
             _ => null,
         };
 
     /// <summary>What became of a guardian, who sees what their ward sees; <c>null</c> where nothing did.</summary>
-    public static string? OfGuardian(string guardian, string ward, bool was, bool isNow) =>
-        (was, isNow) switch
+    /// <param name="guardian">Who sees; <c>null</c> where it is they who did it.</param>
+    /// <param name="ward">For whom; <c>null</c> where it is they who did it.</param>
+    /// <param name="before">Where it stood.</param>
+    /// <param name="after">Where it stands.</param>
+    public static string? OfGuardian(string? guardian, string? ward, MemberPlace before, MemberPlace after)
+    {
+        var what =
+            $"{guardian ?? "they"} {(guardian is null ? "see and answer" : "sees and answers")} for {ward ?? "them"}";
+        return (before, after) switch
         {
-            (false, true) => $"let {guardian} see and answer for {ward}",
-            (true, false) => $"ended that {guardian} sees and answers for {ward}",
+            (MemberPlace.Asked, MemberPlace.Member) => $"said yes to it that {what}",
+            (MemberPlace.Outside, MemberPlace.Member) =>
+                $"let {guardian ?? "themselves"} see and answer for {ward ?? "them"}",
+            (MemberPlace.Outside, MemberPlace.Asked) =>
+                $"asked whether {guardian ?? "they"} may see and answer for {ward ?? "them"}",
+            (MemberPlace.Asked, MemberPlace.Outside) => $"said no to it that {what}",
+            (MemberPlace.Member, MemberPlace.Outside) => $"ended that {what}",
             _ => null,
         };
+    }
 
     /// <summary>A link as it is spoken of.</summary>
     public static string NameOf(LinkTerms terms) => terms.Name.Length > 0 ? $"the link “{terms.Name}”" : "a link";

@@ -126,6 +126,7 @@ public static class Claims
         var places = calendar.Purpose == Purpose.Place ? counted.Places.Append(calendar.Id) : counted.Places;
         return people
             .Distinct()
+            .Where(person => calendar.Willing?.Has(person) != false)
             .Select(person => (Participant.Of(person), answers[person].FirstOrDefault()))
             .Where(taker => taker.Item2 != Answer.Declined)
             .Concat(places.Distinct().Select(place => (Participant.Of(place), Answer.Accepted)));

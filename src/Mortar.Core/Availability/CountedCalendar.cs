@@ -53,4 +53,7 @@ public sealed record CountedCalendar(
 {
     /// <summary>The one person whose time it takes, for <see cref="WhoseTime.Person"/>.</summary>
     public PersonId? Person { get; init; }
+
+    /// <summary>Those whose time it may take; <c>null</c> for everybody who is named on it.</summary>
+    public Willing? Willing { get; init; }
 }

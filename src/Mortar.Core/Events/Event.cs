@@ -71,6 +71,14 @@ public sealed record Event(
     /// <summary>Those who may also change it, and it alone.</summary>
     public Attendees Editors { get; init; } = Attendees.None;
 
+    /// <summary>The same, given to somebody by itself no longer. They stay named on it where they are.</summary>
+    public Event NoLongerGivenTo(PersonId person) =>
+        this with
+        {
+            Guests = Attendees.Of(Guests.Where(one => one != person)),
+            Editors = Attendees.Of(Editors.Where(one => one != person)),
+        };
+
     /// <summary>What it is on each date that was changed by itself, and on all others.</summary>
     public IEnumerable<EventContent> Contents =>
         Series is { } series ? series.Overrides.Select(one => one.Content).Append(Content) : [Content];

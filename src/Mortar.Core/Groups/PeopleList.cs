@@ -32,8 +32,11 @@ public enum ListedFate
     /// <summary>Somebody new: a name, with a mail where there is an address.</summary>
     New,
 
-    /// <summary>Somebody whom the reader shares a group with.</summary>
+    /// <summary>Somebody with an account, whose address the reader is told in another group: they are asked.</summary>
     Known,
+
+    /// <summary>The same, and they were asked already.</summary>
+    Asked,
 
     /// <summary>In the group already.</summary>
     AlreadyIn,
@@ -93,11 +96,13 @@ public static class PeopleList
     /// <summary>What would come of an entry.</summary>
     /// <param name="entry">The entry.</param>
     /// <param name="inGroup">The addresses that are in the group.</param>
-    /// <param name="known">The addresses of those whom the reader shares a group with.</param>
+    /// <param name="known">The addresses that the reader is told in other groups.</param>
+    /// <param name="asked">Those of them whose owners were asked to be in the group already.</param>
     public static ListedFate FateOf(
         ListedPerson entry,
         IReadOnlyCollection<string> inGroup,
-        IReadOnlyCollection<string> known
+        IReadOnlyCollection<string> known,
+        IReadOnlyCollection<string> asked
     ) =>
         entry.Reading switch
         {
@@ -105,6 +110,7 @@ public static class PeopleList
             ListedReading.Again => ListedFate.Again,
             _ when entry.Address is null => ListedFate.New,
             _ when inGroup.Contains(entry.Address.Value.Value) => ListedFate.AlreadyIn,
+            _ when asked.Contains(entry.Address.Value.Value) => ListedFate.Asked,
             _ when known.Contains(entry.Address.Value.Value) => ListedFate.Known,
             _ => ListedFate.New,
         };

@@ -73,7 +73,13 @@ public sealed class AccessHistory(MortarDb db, ZoneClock zones)
         var names = await db
             .People.Where(row => people.Contains(row.Id))
             .ToDictionaryAsync(row => row.Id, row => row.Name, cancellationToken);
-        var groups = await db.Groups.ToDictionaryAsync(row => row.Id, row => row.Name, cancellationToken);
+        var givenTo = changes
+            .Where(change => change.Subject == Subject.GroupGrant)
+            .Select(change => States<GroupGrantRow>(change).After.GroupId)
+            .ToHashSet();
+        var groups = await db
+            .Groups.Where(row => givenTo.Contains(row.Id))
+            .ToDictionaryAsync(row => row.Id, row => row.Name, cancellationToken);
         var links = await db
             .Links.Where(row => calendars.Contains(row.CalendarId))
             .ToDictionaryAsync(row => row.Id, row => row.Terms(), cancellationToken);
@@ -140,16 +146,16 @@ public sealed class AccessHistory(MortarDb db, ZoneClock zones)
                     var (member, nowMember) = States<MemberRow>(change);
                     return HistorySentence.OfMember(
                         nowMember.PersonId == change.Actor ? null : NameOf(nowMember.PersonId),
-                        (member is { LeftAt: null }, member?.Coordinates == true),
-                        (nowMember.LeftAt is null, nowMember.Coordinates)
+                        (member?.Place() ?? MemberPlace.Outside, member?.Coordinates == true),
+                        (nowMember.Place(), nowMember.Coordinates)
                     );
                 case Subject.Guardian:
                     var (guardian, nowGuardian) = States<GuardianRow>(change);
                     return HistorySentence.OfGuardian(
-                        NameOf(nowGuardian.GuardianId),
-                        NameOf(nowGuardian.WardId),
-                        guardian is { EndedAt: null },
-                        nowGuardian.EndedAt is null
+                        nowGuardian.GuardianId == change.Actor ? null : NameOf(nowGuardian.GuardianId),
+                        nowGuardian.WardId == change.Actor ? null : NameOf(nowGuardian.WardId),
+                        guardian?.Place() ?? MemberPlace.Outside,
+                        nowGuardian.Place()
                     );
                 default:
                     return null;
@@ -185,21 +191,17 @@ public sealed class AccessHistory(MortarDb db, ZoneClock zones)
             .Where(group => db.Members.Any(member => member.GroupId == group && member.PersonId == reader))
             .Distinct()
             .ToListAsync(cancellationToken);
-        var changes = await db
+        return await db
             .Changes.AsNoTracking()
             .Where(change =>
-                (change.Subject == Subject.Member || change.Subject == Subject.Guardian)
+                change.GroupId != null
+                && groups.Contains(change.GroupId.Value)
+                && (change.Subject == Subject.Member || change.Subject == Subject.Guardian)
                 && (person == null || change.Subject == Subject.Guardian || change.Concerns == person)
                 && change.After != null
             )
             .ToListAsync(cancellationToken);
-        return changes.FindAll(change => groups.Contains(GroupOf(change)));
     }
-
-    private static GroupId GroupOf(ChangeRow change) =>
-        change.Subject == Subject.Member
-            ? States<MemberRow>(change).After.GroupId
-            : States<GuardianRow>(change).After.GroupId;
 
     private static bool IsWard(ChangeRow change, PersonId person) =>
         change.Subject == Subject.Guardian && States<GuardianRow>(change).After.WardId == person;

@@ -116,7 +116,7 @@ public static class Standings
             from row in db.Calendars
             where row.Id == calendar
             join guardian in db.Guardians on row.GroupId equals guardian.GroupId
-            where guardian.EndedAt == null && wards.Contains(guardian.WardId)
+            where wards.Contains(guardian.WardId)
             join ward in db.Members
                 on new { guardian.GroupId, PersonId = guardian.WardId } equals new { ward.GroupId, ward.PersonId }
             select guardian.GuardianId;
@@ -146,7 +146,7 @@ public static class Standings
     {
         var guardians = await (
             from guardian in db.Guardians.AsNoTracking()
-            where guardian.EndedAt == null && (people == null || people.Contains(guardian.GuardianId))
+            where people == null || people.Contains(guardian.GuardianId)
             join ward in db.Members
                 on new { guardian.GroupId, PersonId = guardian.WardId } equals new { ward.GroupId, ward.PersonId }
             select guardian

@@ -39,12 +39,13 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
             act,
             async () =>
             {
-                if (!(await db.AnswersFor(act.Actor, cancellationToken)).Contains(whose))
-                {
-                    return new Outcome<AnswerRow>.NotThere("event");
-                }
-
-                return await Write(id, whose, wish, cancellationToken);
+                var calendar = await db
+                    .Events.Where(row => row.Id == id)
+                    .Select(row => (CalendarId?)row.CalendarId)
+                    .FirstOrDefaultAsync(cancellationToken);
+                return calendar is { } home && (await db.AnswersFor(act.Actor, home, cancellationToken)).Contains(whose)
+                    ? await Write(id, whose, wish, cancellationToken)
+                    : new Outcome<AnswerRow>.NotThere("event");
             },
             cancellationToken
         );

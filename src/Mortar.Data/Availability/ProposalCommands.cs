@@ -211,12 +211,12 @@ public sealed class ProposalCommands(
             async () =>
             {
                 if (
-                    !(await db.AnswersFor(act.Actor, cancellationToken)).Contains(whose)
+                    await db.OpenProposal(id, cancellationToken) is not { } row
+                    || !(await db.AnswersFor(act.Actor, row.CalendarId, cancellationToken)).Contains(whose)
                     || !await db.ProposalAsked.AnyAsync(
                         one => one.ProposalId == id && one.PersonId == whose,
                         cancellationToken
                     )
-                    || await db.OpenProposal(id, cancellationToken) is not { } row
                 )
                 {
                     return new Outcome<VoteRow>.NotThere("proposal");

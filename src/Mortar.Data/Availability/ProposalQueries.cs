@@ -48,11 +48,18 @@ public static class ProposalQueries
         CancellationToken cancellationToken
     )
     {
-        var asked = db.ProposalAsked.Where(row => proposals.Contains(row.ProposalId)).Select(row => row.PersonId);
+        var asked =
+            from one in db.ProposalAsked
+            where proposals.Contains(one.ProposalId)
+            join row in db.Proposals on one.ProposalId equals row.Id
+            join calendar in db.Calendars on row.CalendarId equals calendar.Id
+            select new { one.PersonId, calendar.GroupId };
         return await asked
+            .Select(one => one.PersonId)
             .Union(
                 from guardian in db.Guardians
-                where guardian.EndedAt == null && asked.Contains(guardian.WardId)
+                join one in asked
+                    on new { PersonId = guardian.WardId, guardian.GroupId } equals new { one.PersonId, one.GroupId }
                 select guardian.GuardianId
             )
             .ToListAsync(cancellationToken);
@@ -81,18 +88,27 @@ public static class ProposalQueries
         CancellationToken cancellationToken
     )
     {
-        var people = await db.AnswersFor(person, cancellationToken);
+        var wards = await db.WardsOf(person, cancellationToken);
+        var people = wards.Select(ward => ward.Person).Append(person).Distinct().ToList();
         var rows = await (
             from asked in db.ProposalAsked
             where people.Contains(asked.PersonId)
             join row in db.Proposals.AsNoTracking() on asked.ProposalId equals row.Id
             where row.State == ProposalState.Open
-            where db.Calendars.Any(calendar => calendar.Id == row.CalendarId && calendar.DeletedAt == null)
+            join calendar in db.Calendars on row.CalendarId equals calendar.Id
+            where calendar.DeletedAt == null
             orderby row.ProposedAt
-            select new { asked.PersonId, Row = row }
+            select new
+            {
+                asked.PersonId,
+                Row = row,
+                calendar.GroupId,
+            }
         ).ToListAsync(cancellationToken);
         var waiting = new List<WaitingProposal>();
-        foreach (var one in rows)
+        foreach (
+            var one in rows.Where(one => one.PersonId == person || wards.Contains(new Ward(one.PersonId, one.GroupId)))
+        )
         {
             var times = one.Row.ToTimes();
             var said = await db.Waiting(one.PersonId, one.Row, cancellationToken);

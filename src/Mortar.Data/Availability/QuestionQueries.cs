@@ -36,9 +36,18 @@ public sealed class QuestionQueries(MortarDb db, ZoneClock zones)
         var today = db.Now.InZone(zone).Date;
         var window = new Window(today, today.PlusDays(DaysAhead - 1), zone);
         var found = new List<(Instant Start, Question Question)>();
-        foreach (var whose in await db.AnswersFor(person, cancellationToken))
+        var wards = await db.WardsOf(person, cancellationToken);
+        foreach (
+            var (whose, groups) in wards
+                .GroupBy(ward => ward.Person)
+                .Select(same => (same.Key, (GroupId[]?)[.. same.Select(ward => ward.In)]))
+                .Prepend((person, null))
+        )
         {
-            var calendars = await db.CalendarsGiving(whose).ToListAsync(cancellationToken);
+            // A guardian answers in the group where they are one: what others ask the ward is not theirs to read.
+            var calendars = await db.CalendarsGiving(whose)
+                .Where(id => groups == null || db.Calendars.Any(row => row.Id == id && groups.Contains(row.GroupId)))
+                .ToListAsync(cancellationToken);
             var events = await db.EventsGiven(whose, calendars, window, cancellationToken);
             var answers = await db.AnswersIn(calendars, window, cancellationToken);
             var standings = await db.StandingsOf(whose, cancellationToken);
@@ -83,7 +92,7 @@ public sealed class QuestionQueries(MortarDb db, ZoneClock zones)
         }
 
         // Those for whom the reader answers are no secret to them, whoever else may not see who is named.
-        var theirs = await db.AnswersFor(reader, cancellationToken);
+        var theirs = await db.AnswersFor(reader, row.CalendarId, cancellationToken);
         var named = shown.Attendees.Union(occurrence.Content.Attendees.Intersect(theirs)).ToList();
         var people = await db
             .People.Where(person => named.Contains(person.Id))

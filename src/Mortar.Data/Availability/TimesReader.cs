@@ -72,13 +72,16 @@ public sealed class TimesReader(MortarDb db, ZoneClock clock)
             [.. standings.Keys],
             window,
             await GroupsOf(reader, cancellationToken),
+            scope.Group,
             cancellationToken
         );
         var given = await db.CalendarsGiving(reader).ToListAsync(cancellationToken);
         var seen = Claims
             .In(
                 mine.Values.Select(one => one.SeenBy(standings[one.Id].Role, reader))
-                    .Concat(await Given(reader, [.. given.Except(standings.Keys)], window, cancellationToken)),
+                    .Concat(
+                        await Given(reader, [.. given.Except(standings.Keys)], window, scope.Group, cancellationToken)
+                    ),
                 window,
                 zones,
                 clock
@@ -89,6 +92,7 @@ public sealed class TimesReader(MortarDb db, ZoneClock clock)
         var isReached = mine.Values.Any(one => one.Events.Any(counted => counted.Event.Id == scope.Except));
         var all = await OfOpen(
             isReached ? scope.Except : null,
+            scope.Group,
             [.. people.Values.Where(one => one.IsOpen).Select(one => one.Id)],
             window,
             zones,
@@ -197,9 +201,10 @@ public sealed class TimesReader(MortarDb db, ZoneClock clock)
             .Select(member => member.GroupId)
             .ToHashSetAsync(cancellationToken);
 
-    /// <summary>All that claims the time of those who let it be known: what is on the calendars that they reach themselves.</summary>
+    /// <summary>All that claims the time of those who let it be known: what is on the calendars that they brought before themselves.</summary>
     private async Task<ILookup<Participant, Claim>> OfOpen(
         EventId? except,
+        GroupId? asking,
         IReadOnlyList<PersonId> open,
         Window window,
         Dictionary<PersonId, DateTimeZone> zones,
@@ -208,7 +213,7 @@ public sealed class TimesReader(MortarDb db, ZoneClock clock)
     {
         var reach = await db.StandingsOf(open, cancellationToken);
         var ids = reach.Keys.Select(key => key.Calendar).Distinct().ToList();
-        var calendars = await Calendars(ids, window, groups: null, cancellationToken);
+        var calendars = await Calendars(ids, window, groups: null, asking, cancellationToken);
         var participants = open.Select(Participant.Of).ToHashSet();
         return Claims
             .In(calendars.Values, window, zones, clock)
@@ -220,11 +225,12 @@ public sealed class TimesReader(MortarDb db, ZoneClock clock)
             .ToLookup(claim => claim.Who);
     }
 
-    /// <summary>Some calendars with what touches the window; of the groups only those who may be known to be in them.</summary>
+    /// <summary>Some calendars with what touches the window, and whose time they may take; of the groups only those who may be known to be in them.</summary>
     private async Task<Dictionary<CalendarId, CountedCalendar>> Calendars(
         List<CalendarId> ids,
         Window window,
         HashSet<GroupId>? groups,
+        GroupId? asking,
         CancellationToken cancellationToken
     )
     {
@@ -244,7 +250,13 @@ public sealed class TimesReader(MortarDb db, ZoneClock clock)
         ).ToLookup(member => member.GroupId, member => member.PersonId);
         var events = (await db.EventsTouching(ids, window, cancellationToken)).ToLookup(one => one.CalendarId);
         var answers = await db.AnswersIn(ids, window, cancellationToken);
-        return rows.ToDictionary(row => row.Id, row => Counted(row, members[row.GroupId], events[row.Id], answers));
+        var willing = groups is null
+            ? await db.BroughtThemselves(rows, asking, cancellationToken)
+            : await db.WillingIn(rows, asking, cancellationToken);
+        return rows.ToDictionary(
+            row => row.Id,
+            row => Counted(row, members[row.GroupId], events[row.Id], answers, willing)
+        );
     }
 
     /// <summary>The calendars of which only single events are given to the reader.</summary>
@@ -252,6 +264,7 @@ public sealed class TimesReader(MortarDb db, ZoneClock clock)
         PersonId reader,
         List<CalendarId> calendars,
         Window window,
+        GroupId? asking,
         CancellationToken cancellationToken
     )
     {
@@ -263,14 +276,16 @@ public sealed class TimesReader(MortarDb db, ZoneClock clock)
             .Where(row => calendars.Contains(row.Id))
             .ToListAsync(cancellationToken);
         var answers = await db.AnswersIn(calendars, window, cancellationToken);
-        return rows.ConvertAll(row => Counted(row, [], events[row.Id], answers).SeenBy(Role.None, reader));
+        var willing = await db.WillingIn(rows, asking, cancellationToken);
+        return rows.ConvertAll(row => Counted(row, [], events[row.Id], answers, willing).SeenBy(Role.None, reader));
     }
 
     private static CountedCalendar Counted(
         CalendarRow row,
         IEnumerable<PersonId> group,
         IEnumerable<Event> events,
-        ILookup<EventId, GivenAnswer> answers
+        ILookup<EventId, GivenAnswer> answers,
+        IReadOnlyDictionary<CalendarId, Willing> willing
     ) =>
         new(
             row.Id,
@@ -281,5 +296,6 @@ public sealed class TimesReader(MortarDb db, ZoneClock clock)
         )
         {
             Person = row.Person,
+            Willing = willing.GetValueOrDefault(row.Id, Willing.Nobody),
         };
 }

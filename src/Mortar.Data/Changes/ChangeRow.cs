@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using Mortar.Core.Access;
 using Mortar.Core.Changes;
 using Mortar.Core.Events;
 using Mortar.Core.Words;
@@ -27,6 +28,9 @@ public sealed class ChangeRow
 
     public CalendarId? CalendarId { get; init; }
 
+    /// <summary>The group, for what is about a group as such: its people, its guests, its settings.</summary>
+    public GroupId? GroupId { get; init; }
+
     public PersonId? Concerns { get; init; }
 
     public string? Before { get; init; }
@@ -48,8 +52,9 @@ public sealed class ChangeRow
             ? EventRow.ToAttendees(row.Guests).Concat(EventRow.ToAttendees(row.Editors)).ToHashSet()
             : new HashSet<PersonId>();
 
-    /// <summary>The group of a place in one, by its stored state.</summary>
-    public static GroupId GroupOfMember(string after) => StoredText.Read<MemberRow>(after).GroupId;
+    /// <summary>Whether a place in a group was that of somebody who is in it, by its stored state.</summary>
+    public static bool IsMember(string? state) =>
+        state is not null && StoredText.Read<MemberRow>(state).Place() == MemberPlace.Member;
 
     /// <summary>The event before the change; <c>null</c> where it was not there, or in the bin.</summary>
     public Event? EventBefore() => Event(Before);
@@ -76,6 +81,7 @@ internal sealed class ChangeConfiguration : IEntityTypeConfiguration<ChangeRow>
         builder.HasIndex(change => change.Set);
         builder.HasIndex(change => new { change.SubjectId, change.Sequence });
         builder.HasIndex(change => new { change.CalendarId, change.Sequence });
+        builder.HasIndex(change => new { change.GroupId, change.Sequence });
         builder.HasIndex(change => new { change.Concerns, change.Sequence });
     }
 }

@@ -257,7 +257,9 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
             Subject.Guest => await db
                 .Guests.IgnoreQueryFilters()
                 .FirstOrDefaultAsync(guest => guest.Id == one.SubjectId, cancellationToken),
-            Subject.Guardian => await db.Guardians.FindAsync([one.SubjectId], cancellationToken),
+            Subject.Guardian => await db
+                .Guardians.IgnoreQueryFilters()
+                .FirstOrDefaultAsync(guardian => guardian.Id == one.SubjectId, cancellationToken),
             Subject.Group => await db.Groups.FindAsync([new GroupId(one.SubjectId)], cancellationToken),
             Subject.Link => await db.Links.FindAsync([new LinkId(one.SubjectId)], cancellationToken),
             Subject.LinkHolder => await db.LinkHolders.FindAsync([one.SubjectId], cancellationToken),

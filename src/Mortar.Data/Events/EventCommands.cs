@@ -318,7 +318,11 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
 
         if (
             !calendar.Purpose.MayName(into.Role, [], newly)
-            && !calendar.Purpose.MayName(into.Role, await db.AnswersFor(act.Actor, cancellationToken), newly)
+            && !calendar.Purpose.MayName(
+                into.Role,
+                await db.AnswersFor(act.Actor, calendar.GroupId, cancellationToken),
+                newly
+            )
         )
         {
             problems.Add(

@@ -91,6 +91,43 @@ public static class GivenQueries
         ];
     }
 
+    /// <summary>
+    /// How many events of some calendars are given to whom by themselves, where nothing else leads them to the calendar.
+    /// </summary>
+    /// <param name="db">The store.</param>
+    /// <param name="calendars">The calendars.</param>
+    /// <param name="reaches">Whether somebody reaches one of them.</param>
+    /// <param name="cancellationToken">Stops it.</param>
+    public static async Task<ILookup<PersonId, (CalendarId Calendar, int Events)>> GivenAlone(
+        this MortarDb db,
+        IReadOnlyCollection<CalendarId> calendars,
+        Func<CalendarId, PersonId, bool> reaches,
+        CancellationToken cancellationToken
+    )
+    {
+        var given = await (
+            from one in db.Given
+            join row in db.Events on one.EventId equals row.Id
+            where calendars.Contains(row.CalendarId) && row.DeletedAt == null
+            group one by new { one.PersonId, row.CalendarId } into same
+            select new
+            {
+                same.Key.PersonId,
+                same.Key.CalendarId,
+                Events = same.Count(),
+            }
+        ).ToListAsync(cancellationToken);
+        // A name without an account reads nothing, whatever it is asked to.
+        var numbers = given.Select(one => one.PersonId.Value).Distinct().ToList();
+        var accounts = await db
+            .Users.Where(account => numbers.Contains(account.Id))
+            .Select(account => account.Id)
+            .ToHashSetAsync(cancellationToken);
+        return given
+            .Where(one => accounts.Contains(one.PersonId.Value) && !reaches(one.CalendarId, one.PersonId))
+            .ToLookup(one => one.PersonId, one => (one.CalendarId, one.Events));
+    }
+
     /// <summary>Everybody to whom some event of a calendar is given by itself.</summary>
     public static IQueryable<PersonId> GuestsOf(this MortarDb db, CalendarId calendar) =>
         (

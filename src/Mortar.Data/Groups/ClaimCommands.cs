@@ -11,8 +11,9 @@ namespace Mortar.Data.Groups;
 public sealed class ClaimCommands(MortarDb db)
 {
     /// <summary>
-    /// Gives a name that was waiting in a group to the person who holds the mailed link: what the name was put on and
-    /// given becomes theirs, and nothing of it is lost.
+    /// Gives a name that was waiting in a group to the person who holds the mailed link: what the name was put on and given
+    /// in that group becomes theirs, and nothing of it is lost. A name belongs to one group, so nothing else moves; those who
+    /// coordinate it are told.
     /// </summary>
     public Task<Outcome<int>> Claim(Act act, string token, CancellationToken cancellationToken) =>
         db.Write<int>(
@@ -25,10 +26,15 @@ public sealed class ClaimCommands(MortarDb db)
                 }
 
                 var (from, to) = (waiting.PersonId, act.Actor);
-                (waiting.LeftAt, waiting.ClaimHash) = (db.Now, null);
+                (waiting.LeftAt, waiting.ClaimHash, waiting.ClaimedBy) = (db.Now, null, to);
                 await db.Enter(waiting.GroupId, to, cancellationToken);
+                var calendars = db
+                    .Calendars.Where(calendar => calendar.GroupId == waiting.GroupId)
+                    .Select(calendar => calendar.Id);
                 foreach (
-                    var grant in await db.Grants.Where(grant => grant.PersonId == from).ToListAsync(cancellationToken)
+                    var grant in await db
+                        .Grants.Where(grant => grant.PersonId == from && calendars.Contains(grant.CalendarId))
+                        .ToListAsync(cancellationToken)
                 )
                 {
                     if (grant.ToCore().CountsAt(db.Now))
@@ -43,10 +49,7 @@ public sealed class ClaimCommands(MortarDb db)
                     grant.Role = Role.None;
                 }
 
-                await MoveGuardians(from, to, cancellationToken);
-                var calendars = db
-                    .Calendars.Where(calendar => calendar.GroupId == waiting.GroupId)
-                    .Select(calendar => calendar.Id);
+                await MoveGuardians(waiting.GroupId, from, to, cancellationToken);
                 var number = from.Value.ToString("N");
                 foreach (
                     var row in await db
@@ -60,17 +63,24 @@ public sealed class ClaimCommands(MortarDb db)
                     row.Rename(from, to);
                 }
 
-                await MoveAnswers(from, to, cancellationToken);
+                await MoveAnswers(calendars, from, to, cancellationToken);
                 return new Outcome<int>.Done(1);
             },
             cancellationToken
         );
 
     /// <summary>What was answered under the name stays answered, and mailed questions lead to who claimed it; their own answers stay.</summary>
-    private async Task MoveAnswers(PersonId from, PersonId to, CancellationToken cancellationToken)
+    private async Task MoveAnswers(
+        IQueryable<CalendarId> calendars,
+        PersonId from,
+        PersonId to,
+        CancellationToken cancellationToken
+    )
     {
+        var events = db.Events.Where(row => calendars.Contains(row.CalendarId)).Select(row => row.Id);
+        var proposals = db.Proposals.Where(row => calendars.Contains(row.CalendarId)).Select(row => row.Id);
         var answers = await db
-            .Answers.Where(row => row.PersonId == from || row.PersonId == to)
+            .Answers.Where(row => (row.PersonId == from || row.PersonId == to) && events.Contains(row.EventId))
             .ToListAsync(cancellationToken);
         foreach (var row in answers.Where(row => row.PersonId == from))
         {
@@ -81,7 +91,7 @@ public sealed class ClaimCommands(MortarDb db)
         }
 
         var votes = await db
-            .Votes.Where(row => row.PersonId == from || row.PersonId == to)
+            .Votes.Where(row => (row.PersonId == from || row.PersonId == to) && proposals.Contains(row.ProposalId))
             .ToListAsync(cancellationToken);
         foreach (var row in votes.Where(row => row.PersonId == from))
         {
@@ -92,7 +102,9 @@ public sealed class ClaimCommands(MortarDb db)
         }
 
         var proposed = await db
-            .ProposalAsked.Where(row => row.PersonId == from || row.PersonId == to)
+            .ProposalAsked.Where(row =>
+                (row.PersonId == from || row.PersonId == to) && proposals.Contains(row.ProposalId)
+            )
             .ToListAsync(cancellationToken);
         foreach (var row in proposed.Where(row => row.PersonId == from))
         {
@@ -111,7 +123,7 @@ public sealed class ClaimCommands(MortarDb db)
         }
 
         var asked = await db
-            .Asked.Where(row => row.PersonId == from || row.PersonId == to)
+            .Asked.Where(row => (row.PersonId == from || row.PersonId == to) && events.Contains(row.EventId))
             .ToListAsync(cancellationToken);
         foreach (var row in asked.Where(row => row.PersonId == from))
         {
@@ -136,12 +148,17 @@ public sealed class ClaimCommands(MortarDb db)
         }
     }
 
-    /// <summary>Whom a name sees and answers for, and who does so for it, goes along with the name.</summary>
-    private async Task MoveGuardians(PersonId from, PersonId to, CancellationToken cancellationToken)
+    /// <summary>
+    /// Whom a name sees and answers for goes along with it. Who does so for the name does so for somebody who answers for
+    /// themselves now, and is asked first.
+    /// </summary>
+    private async Task MoveGuardians(GroupId groupId, PersonId from, PersonId to, CancellationToken cancellationToken)
     {
         var rows = await db
-            .Guardians.Where(row =>
-                row.WardId == from || row.GuardianId == from || row.WardId == to || row.GuardianId == to
+            .Guardians.IgnoreQueryFilters()
+            .Where(row =>
+                row.GroupId == groupId
+                && (row.WardId == from || row.GuardianId == from || row.WardId == to || row.GuardianId == to)
             )
             .ToListAsync(cancellationToken);
         foreach (var row in rows.Where(row => row.EndedAt is null && (row.WardId == from || row.GuardianId == from)))
@@ -153,18 +170,35 @@ public sealed class ClaimCommands(MortarDb db)
                 continue;
             }
 
-            var there = rows.Find(one =>
-                one.GroupId == row.GroupId && one.WardId == ward && one.GuardianId == guardian
-            );
-            if (there is not null)
+            var there = rows.Find(one => one.WardId == ward && one.GuardianId == guardian);
+            if (there is { EndedAt: null, WardAskedAt: null, GuardianAskedAt: null })
             {
-                there.EndedAt = null;
+                continue;
             }
-            else
+
+            if (there is null)
             {
-                (row.WardId, row.GuardianId, row.EndedAt) = (ward, guardian, null);
+                there = row;
+                (there.WardId, there.GuardianId) = (ward, guardian);
             }
+
+            there.EndedAt = null;
+            there.GuardianAskedAt = guardian == to ? null : row.GuardianAskedAt;
+            there.WardAskedAt = GuardianRules.AsksWard(hasAccount: ward == to, isTheirWish: false)
+                ? db.Now
+                : row.WardAskedAt;
+            there.ChosenBy = await Asker(groupId, row.ChosenBy, cancellationToken);
         }
+    }
+
+    /// <summary>In whose name somebody is asked: whoever chose the guardian, while they coordinate the group; else another who does.</summary>
+    private async Task<PersonId?> Asker(GroupId groupId, PersonId? chosenBy, CancellationToken cancellationToken)
+    {
+        var coordinators = await db
+            .Members.Where(member => member.GroupId == groupId && member.Coordinates)
+            .Select(member => member.PersonId)
+            .ToListAsync(cancellationToken);
+        return chosenBy is { } by && coordinators.Contains(by) ? by : coordinators.FirstOrDefault();
     }
 
     /// <summary>The place in a group that a mailed link leads to; <c>null</c> where it leads nowhere.</summary>

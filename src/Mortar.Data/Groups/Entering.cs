@@ -1,4 +1,6 @@
 using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Groups;
 using Mortar.Core.Words;
 using Mortar.Data.Store;
 
@@ -7,36 +9,68 @@ namespace Mortar.Data.Groups;
 /// <summary>How somebody comes into a group, whichever command brings them.</summary>
 internal static class Entering
 {
-    /// <summary>Puts a person into a group, again where they had left; whether they were not in it.</summary>
-    public static async Task<bool> Enter(
+    /// <summary>Somebody's place in a group, also where they left it or were only asked; <c>null</c> where they never had one.</summary>
+    public static async Task<MemberRow?> AnyPlaceOf(
+        this MortarDb db,
+        GroupId groupId,
+        PersonId person,
+        CancellationToken cancellationToken
+    ) =>
+        db.Members.Local.FirstOrDefault(member => member.GroupId == groupId && member.PersonId == person)
+        ?? await db
+            .Members.IgnoreQueryFilters()
+            .FirstOrDefaultAsync(member => member.GroupId == groupId && member.PersonId == person, cancellationToken);
+
+    /// <summary>Puts a person into a group by their own yes.</summary>
+    public static async Task Enter(
         this MortarDb db,
         GroupId groupId,
         PersonId person,
         CancellationToken cancellationToken
     )
     {
-        var row =
-            db.Members.Local.FirstOrDefault(member => member.GroupId == groupId && member.PersonId == person)
-            ?? await db
-                .Members.IgnoreQueryFilters()
-                .FirstOrDefaultAsync(
-                    member => member.GroupId == groupId && member.PersonId == person,
-                    cancellationToken
-                );
-        if (row is { LeftAt: null })
+        if (await db.AnyPlaceOf(groupId, person, cancellationToken) is { } row)
         {
-            return false;
+            (row.LeftAt, row.AskedAt) = (null, null);
+        }
+        else
+        {
+            db.Members.Add(new MemberRow { GroupId = groupId, PersonId = person });
+        }
+    }
+
+    /// <summary>Asks somebody who is there already to be in a group; what became of that.</summary>
+    public static async Task<Arrival> AskIn(
+        this MortarDb db,
+        PersonId by,
+        GroupId groupId,
+        PersonId person,
+        CancellationToken cancellationToken
+    )
+    {
+        var row = await db.AnyPlaceOf(groupId, person, cancellationToken);
+        var arrival = Arrivals.Of(
+            await db.HasAccount(person, cancellationToken),
+            row?.Place() ?? MemberPlace.Outside,
+            row?.SaidNoAt,
+            db.Now
+        );
+        if (arrival != Arrival.Asked)
+        {
+            return arrival;
         }
 
         if (row is null)
         {
-            db.Members.Add(new MemberRow { GroupId = groupId, PersonId = person });
-        }
-        else
-        {
-            row.LeftAt = null;
+            row = new MemberRow { GroupId = groupId, PersonId = person };
+            db.Members.Add(row);
         }
 
-        return true;
+        (row.LeftAt, row.Coordinates, row.AskedAt, row.AskedBy) = (null, false, db.Now, by);
+        return arrival;
     }
+
+    /// <summary>Whether somebody can sign in, and so answers for themselves.</summary>
+    public static Task<bool> HasAccount(this MortarDb db, PersonId person, CancellationToken cancellationToken) =>
+        db.Users.AnyAsync(account => account.Id == person.Value, cancellationToken);
 }

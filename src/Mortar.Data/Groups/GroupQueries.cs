@@ -41,4 +41,15 @@ public static class GroupQueries
             db.Members.Any(member => member.PersonId == other.Id && groups.Contains(member.GroupId))
         );
     }
+
+    /// <summary>Those whose mail address a person is told, since they coordinate a group with them: by it they can be found.</summary>
+    public static IQueryable<PersonRow> AddressedTo(this MortarDb db, PersonId person)
+    {
+        var groups = db
+            .Members.Where(member => member.PersonId == person && member.Coordinates)
+            .Select(member => member.GroupId);
+        return db.People.Where(other =>
+            db.Members.Any(member => member.PersonId == other.Id && groups.Contains(member.GroupId))
+        );
+    }
 }

@@ -1,7 +1,6 @@
 using Microsoft.EntityFrameworkCore;
-using Mortar.Core.Groups;
+using Mortar.Core.Access;
 using Mortar.Core.Words;
-using Mortar.Data.Access;
 using Mortar.Data.Store;
 
 namespace Mortar.Data.Groups;
@@ -9,10 +8,11 @@ namespace Mortar.Data.Groups;
 /// <summary>Says who sees and answers for a member of a group.</summary>
 public sealed class GuardianCommands(MortarDb db)
 {
-    /// <summary>The most guardians of one member.</summary>
-    public const int Most = 8;
-
-    /// <summary>Makes some people the guardians of a member, and nobody else. A guardian need not be in the group, but is known to whoever says so.</summary>
+    /// <summary>
+    /// Chooses some people as the guardians of a member, and nobody else. Who has an account is asked before somebody sees
+    /// and answers for them, and before they are a guardian in a group they are not in. A guardian need not be in the
+    /// group, but is known to whoever chooses.
+    /// </summary>
     public Task<Outcome<int>> Set(
         Act act,
         GroupId groupId,
@@ -24,52 +24,80 @@ public sealed class GuardianCommands(MortarDb db)
             act,
             async () =>
             {
-                var members = await db
-                    .Members.Where(member =>
-                        member.GroupId == groupId && (member.PersonId == act.Actor || member.PersonId == ward)
-                    )
-                    .ToListAsync(cancellationToken);
-                var me = members.Find(member => member.PersonId == act.Actor);
-                if (MemberRules.ToKeep(me is not null, me?.Coordinates == true).GroupRefusal<int>() is { } refusal)
+                if (await db.WhyNotKeep<int>(act.Actor, groupId, cancellationToken) is { } refusal)
                 {
                     return refusal;
                 }
 
-                if (!members.Exists(member => member.PersonId == ward))
+                var members = await db
+                    .Members.Where(member => member.GroupId == groupId)
+                    .Select(member => member.PersonId)
+                    .ToHashSetAsync(cancellationToken);
+                if (!members.Contains(ward))
                 {
                     return new Outcome<int>.NotThere("member");
                 }
 
                 var wished = guardians.ToHashSet();
-                var known = await db.KnownTo(act.Actor).CountAsync(one => wished.Contains(one.Id), cancellationToken);
-                if (wished.Contains(ward) || wished.Count > Most || known < wished.Count)
+                var known = await db.KnownTo(act.Actor)
+                    .Where(one => wished.Contains(one.Id))
+                    .Select(one => one.Id)
+                    .ToHashSetAsync(cancellationToken);
+                var numbers = wished.Append(ward).Select(one => one.Value).ToList();
+                var accounts = await db
+                    .Users.Where(account => numbers.Contains(account.Id))
+                    .Select(account => account.Id)
+                    .ToHashSetAsync(cancellationToken);
+                if (
+                    wished.Contains(ward)
+                    || wished.Count > GuardianRules.Most
+                    || !wished.All(one =>
+                        GuardianRules.CanBe(members.Contains(one), accounts.Contains(one.Value), known.Contains(one))
+                    )
+                )
                 {
                     return new Outcome<int>.Unfit([
                         new FieldProblem(
                             "guardians",
-                            $"Choose up to {Most} people of your groups, and not the member themselves."
+                            $"Choose up to {GuardianRules.Most} people of this group, or with an account in another group of yours, and not the member themselves."
                         ),
                     ]);
                 }
 
                 var rows = await db
-                    .Guardians.Where(row => row.GroupId == groupId && row.WardId == ward)
+                    .Guardians.IgnoreQueryFilters()
+                    .Where(row => row.GroupId == groupId && row.WardId == ward)
                     .ToListAsync(cancellationToken);
-                foreach (var row in rows.Where(row => row.EndedAt is null != wished.Contains(row.GuardianId)))
+                foreach (var row in rows.Where(row => row.EndedAt is null && !wished.Contains(row.GuardianId)))
                 {
-                    row.EndedAt = row.EndedAt is null ? db.Now : null;
+                    row.EndedAt = db.Now;
                 }
 
-                foreach (var one in wished.Except(rows.Select(row => row.GuardianId)))
+                foreach (var one in wished.Except(rows.Where(row => row.EndedAt is null).Select(row => row.GuardianId)))
                 {
-                    db.Guardians.Add(
-                        new GuardianRow
+                    var row = rows.Find(known => known.GuardianId == one);
+                    if (row is null)
+                    {
+                        row = new GuardianRow
                         {
                             GroupId = groupId,
                             WardId = ward,
                             GuardianId = one,
-                        }
-                    );
+                        };
+                        db.Guardians.Add(row);
+                    }
+
+                    (row.EndedAt, row.ChosenBy) = (null, act.Actor);
+                    row.WardAskedAt = GuardianRules.AsksWard(accounts.Contains(ward.Value), ward == act.Actor)
+                        ? db.Now
+                        : null;
+                    row.GuardianAskedAt = GuardianRules.AsksGuardian(
+                        accounts.Contains(one.Value),
+                        members.Contains(one),
+                        one == act.Actor
+                    )
+                        ? db.Now
+                        : null;
                 }
 
                 return new Outcome<int>.Done(wished.Count);

@@ -35,6 +35,8 @@ public sealed class GuestRow : IRecorded
 
     CalendarId? IRecorded.OfCalendar => null;
 
+    GroupId? IRecorded.OfGroup => GroupId;
+
     PersonId? IRecorded.Concerns => null;
 
     void IRecorded.Vanish(Instant now) => EndedAt = now;

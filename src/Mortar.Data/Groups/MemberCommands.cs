@@ -1,7 +1,9 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Groups;
+using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
+using Mortar.Data.Events;
 using Mortar.Data.Mail;
 using Mortar.Data.Store;
 
@@ -13,20 +15,26 @@ namespace Mortar.Data.Groups;
 /// <param name="Address">Their mail address; <c>null</c> for a name alone.</param>
 public sealed record NewMember(PersonId Id, string? Name, string? Address);
 
+/// <summary>How many came to what.</summary>
+/// <param name="Named">Names that are in at once.</param>
+/// <param name="Asked">Those with accounts who are asked.</param>
+/// <param name="SaidNo">Those who are left alone, since they said no not long ago.</param>
+public sealed record Arrived(int Named, int Asked, int SaidNo);
+
 /// <summary>Adds people to groups, with and without accounts, and keeps order among them.</summary>
-public sealed class MemberCommands(MortarDb db, Letters letters)
+public sealed class MemberCommands(MortarDb db, Letters letters, ZoneClock zones)
 {
     /// <summary>
-    /// Adds people. Somebody whom the actor shares a group with is in at once; everybody else is a name, with a mail that
-    /// leads to claiming it. Whether an address has an account is told to nobody. Returns how many came in.
+    /// Adds people. Somebody with an account whom the actor knows is asked; everybody else is a name, with a mail that leads
+    /// to claiming it. Whether an address has an account is told to nobody.
     /// </summary>
-    public Task<Outcome<int>> Add(
+    public Task<Outcome<Arrived>> Add(
         Act act,
         GroupId groupId,
         IReadOnlyList<NewMember> people,
         CancellationToken cancellationToken
     ) =>
-        Kept(
+        Kept<Arrived>(
             act,
             groupId,
             async group =>
@@ -34,16 +42,22 @@ public sealed class MemberCommands(MortarDb db, Letters letters)
                 var (fit, problems) = Check(people);
                 if (problems.Count > 0)
                 {
-                    return new Outcome<int>.Unfit(problems);
+                    return new Outcome<Arrived>.Unfit(problems);
                 }
 
-                var added = 0;
+                var arrivals = new List<Arrival>();
                 foreach (var (id, name, address) in fit)
                 {
-                    added += await AddOne(act, group, id, name, address, cancellationToken) ? 1 : 0;
+                    arrivals.Add(await AddOne(act, group, id, name, address, cancellationToken));
                 }
 
-                return new Outcome<int>.Done(added);
+                return new Outcome<Arrived>.Done(
+                    new Arrived(
+                        arrivals.Count(one => one == Arrival.Named),
+                        arrivals.Count(one => one == Arrival.Asked),
+                        arrivals.Count(one => one == Arrival.SaidNo)
+                    )
+                );
             },
             cancellationToken
         );
@@ -57,7 +71,7 @@ public sealed class MemberCommands(MortarDb db, Letters letters)
         string? address,
         CancellationToken cancellationToken
     ) =>
-        Kept(
+        Kept<int>(
             act,
             groupId,
             async group =>
@@ -76,7 +90,7 @@ public sealed class MemberCommands(MortarDb db, Letters letters)
                     return new Outcome<int>.NotThere("member");
                 }
 
-                if (await HasAccount(whose, cancellationToken))
+                if (await db.HasAccount(whose, cancellationToken))
                 {
                     return new Outcome<int>.Refused(
                         "has-account",
@@ -104,7 +118,7 @@ public sealed class MemberCommands(MortarDb db, Letters letters)
         PersonId whose,
         CancellationToken cancellationToken
     ) =>
-        Kept(
+        Kept<int>(
             act,
             groupId,
             async group =>
@@ -128,7 +142,7 @@ public sealed class MemberCommands(MortarDb db, Letters letters)
         bool coordinates,
         CancellationToken cancellationToken
     ) =>
-        Kept(
+        Kept<int>(
             act,
             groupId,
             async _ =>
@@ -138,7 +152,7 @@ public sealed class MemberCommands(MortarDb db, Letters letters)
                     return new Outcome<int>.NotThere("member");
                 }
 
-                if (coordinates && !await HasAccount(whose, cancellationToken))
+                if (coordinates && !await db.HasAccount(whose, cancellationToken))
                 {
                     return new Outcome<int>.Refused(
                         "no-account",
@@ -157,8 +171,18 @@ public sealed class MemberCommands(MortarDb db, Letters letters)
             cancellationToken
         );
 
-    /// <summary>Ends a membership: a coordinator anybody's, everybody their own. Access that was given by name stays.</summary>
-    public Task<Outcome<int>> End(Act act, GroupId groupId, PersonId whose, CancellationToken cancellationToken) =>
+    /// <summary>
+    /// Ends a membership: a coordinator anybody's, everybody their own. Access that was given by name stays. Events of the
+    /// group's calendars that were given to them by themselves go as well, but for those that somebody who coordinates the
+    /// calendar knowingly leaves them.
+    /// </summary>
+    public Task<Outcome<int>> End(
+        Act act,
+        GroupId groupId,
+        PersonId whose,
+        bool leavesEvents,
+        CancellationToken cancellationToken
+    ) =>
         db.Write<int>(
             act,
             async () =>
@@ -183,10 +207,39 @@ public sealed class MemberCommands(MortarDb db, Letters letters)
                 }
 
                 (member.LeftAt, member.Coordinates, member.ClaimHash) = (db.Now, false, null);
+                await db.SaveChangesAsync(cancellationToken); // what still leads them to the calendars is asked of the store
+                foreach (var row in await EventsLeft(groupId, whose, cancellationToken))
+                {
+                    if (
+                        leavesEvents
+                        && whose != act.Actor
+                        && await db.WhyNotCoordinate<int>(act.Actor, row.CalendarId, cancellationToken) is null
+                    )
+                    {
+                        continue;
+                    }
+
+                    row.Take(row.ToCore().NoLongerGivenTo(whose), zones);
+                }
+
                 return new Outcome<int>.Done(1);
             },
             cancellationToken
         );
+
+    /// <summary>The events of a group's calendars that are given to somebody by themselves and by nothing else.</summary>
+    private async Task<List<EventRow>> EventsLeft(GroupId groupId, PersonId whose, CancellationToken cancellationToken)
+    {
+        var standings = await db.StandingsOf(whose, cancellationToken);
+        var rows = await (
+            from given in db.Given
+            where given.PersonId == whose
+            join row in db.Events on given.EventId equals row.Id
+            where db.Calendars.Any(home => home.Id == row.CalendarId && home.GroupId == groupId)
+            select row
+        ).ToListAsync(cancellationToken);
+        return rows.FindAll(row => !standings.ContainsKey(row.CalendarId));
+    }
 
     private static (List<(PersonId Id, string Name, Address? Address)> Fit, List<FieldProblem> Problems) Check(
         IReadOnlyList<NewMember> people
@@ -221,7 +274,7 @@ public sealed class MemberCommands(MortarDb db, Letters letters)
         return (fit, problems);
     }
 
-    private async Task<bool> AddOne(
+    private async Task<Arrival> AddOne(
         Act act,
         GroupRow group,
         PersonId id,
@@ -230,40 +283,47 @@ public sealed class MemberCommands(MortarDb db, Letters letters)
         CancellationToken cancellationToken
     )
     {
-        if (await db.KnownTo(act.Actor).AnyAsync(person => person.Id == id, cancellationToken))
+        // Somebody of another group of the actor's chosen by name, or by an address that they are told there.
+        var known =
+            await db.KnownTo(act.Actor).FirstOrDefaultAsync(person => person.Id == id, cancellationToken)
+            ?? (
+                address is { } its
+                    ? await db.At(db.AddressedTo(act.Actor), its).FirstOrDefaultAsync(cancellationToken)
+                    : null
+            );
+        if (known is not null)
         {
-            // Somebody of another group of the actor's, chosen by name.
-            return await db.Enter(group.Id, id, cancellationToken);
+            var arrival = await db.AskIn(act.Actor, group.Id, known.Id, cancellationToken);
+            if (arrival == Arrival.Asked && known.Address is { } to)
+            {
+                db.Mails.Add(letters.ToAskIn(await Named(act.Actor, cancellationToken), group.Name, to, db.Now));
+            }
+
+            return arrival;
         }
 
-        if (address is { } known)
-        {
-            var person = await db.At(db.KnownTo(act.Actor), known).FirstOrDefaultAsync(cancellationToken);
-            if (person is not null)
-            {
-                return await db.Enter(group.Id, person.Id, cancellationToken);
-            }
-
-            if (
+        if (
+            address is { } written
+            && (
                 await db.Members.AnyAsync(
-                    member => member.GroupId == group.Id && member.Address == known.Value,
+                    member => member.GroupId == group.Id && member.Address == written.Value,
                     cancellationToken
-                ) || db.Members.Local.Any(member => member.GroupId == group.Id && member.Address == known.Value)
+                ) || db.Members.Local.Any(member => member.GroupId == group.Id && member.Address == written.Value)
             )
-            {
-                return false;
-            }
+        )
+        {
+            return Arrival.AlreadyIn;
         }
 
         if (await db.People.AnyAsync(person => person.Id == id, cancellationToken))
         {
-            return false; // sent again because its answer was lost
+            return Arrival.NotTheirs; // or sent again because its answer was lost
         }
 
         // A guest who becomes a member stays the one who is named on the group's events.
-        var guest = address is { } its
+        var guest = address is { } reached
             ? await db.Guests.FirstOrDefaultAsync(
-                one => one.GroupId == group.Id && one.Address == its.Value,
+                one => one.GroupId == group.Id && one.Address == reached.Value,
                 cancellationToken
             )
             : null;
@@ -296,7 +356,7 @@ public sealed class MemberCommands(MortarDb db, Letters letters)
             await Invite(act, group, row, cancellationToken);
         }
 
-        return true;
+        return Arrival.Named;
     }
 
     private async Task Invite(Act act, GroupRow group, MemberRow member, CancellationToken cancellationToken)
@@ -309,12 +369,12 @@ public sealed class MemberCommands(MortarDb db, Letters letters)
 
         var token = LinkSecret.New();
         (member.ClaimHash, member.InvitedAt) = (LinkSecret.HashOf(token), db.Now);
-        var from = await db.People.SingleAsync(person => person.Id == act.Actor, cancellationToken);
+        var from = await Named(act.Actor, cancellationToken);
         db.Mails.Add(letters.ToGroup(from, group.Name, address, token, db.Now));
     }
 
-    private Task<bool> HasAccount(PersonId person, CancellationToken cancellationToken) =>
-        db.Users.AnyAsync(account => account.Id == person.Value, cancellationToken);
+    private Task<PersonRow> Named(PersonId person, CancellationToken cancellationToken) =>
+        db.People.SingleAsync(one => one.Id == person, cancellationToken);
 
     private async Task<bool> IsLast(GroupId groupId, PersonId whose, CancellationToken cancellationToken) =>
         MemberRules.WouldBeLeftWithout(
@@ -334,20 +394,17 @@ public sealed class MemberCommands(MortarDb db, Letters letters)
             cancellationToken
         );
 
-    private Task<Outcome<int>> Kept(
+    private Task<Outcome<T>> Kept<T>(
         Act act,
         GroupId groupId,
-        Func<GroupRow, Task<Outcome<int>>> change,
+        Func<GroupRow, Task<Outcome<T>>> change,
         CancellationToken cancellationToken
     ) =>
-        db.Write<int>(
+        db.Write<T>(
             act,
             async () =>
-            {
-                var me = await Of(groupId, act.Actor, cancellationToken);
-                return MemberRules.ToKeep(me is not null, me?.Coordinates == true).GroupRefusal<int>()
-                    ?? await change(await db.Groups.SingleAsync(row => row.Id == groupId, cancellationToken));
-            },
+                await db.WhyNotKeep<T>(act.Actor, groupId, cancellationToken)
+                ?? await change(await db.Groups.SingleAsync(row => row.Id == groupId, cancellationToken)),
             cancellationToken
         );
 }

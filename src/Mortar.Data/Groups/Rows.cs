@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using Mortar.Core.Access;
 using Mortar.Core.Changes;
 using Mortar.Core.Groups;
 using Mortar.Core.Words;
@@ -120,14 +121,25 @@ public sealed class GroupRow : IRecorded
 
     CalendarId? IRecorded.OfCalendar => null;
 
+    GroupId? IRecorded.OfGroup => Id;
+
     PersonId? IRecorded.Concerns => null;
 
     void IRecorded.Vanish(Instant now) => throw new NotSupportedException("A group cannot be taken back yet.");
 }
 
-/// <summary>Somebody's place in a group. Who has left stays as such, and is found by no query that does not ask for it.</summary>
+/// <summary>
+/// Somebody's place in a group. Who has left, and who was asked and has not said yes, is found by no query that does not
+/// ask for it: nothing of them is known or counted by accident.
+/// </summary>
 public sealed class MemberRow : IRecorded
 {
+    /// <summary>The filter that leaves out those who have left.</summary>
+    internal const string Left = "left";
+
+    /// <summary>The filter that leaves out those who were asked and have not said yes.</summary>
+    internal const string Asked = "asked";
+
     public Guid Id { get; init; } = Guid.CreateVersion7();
 
     public required GroupId GroupId { get; init; }
@@ -146,7 +158,24 @@ public sealed class MemberRow : IRecorded
     /// <summary>When that mail was sent last.</summary>
     public Instant? InvitedAt { get; set; }
 
+    /// <summary>When they were asked to be in it and have not said yes; <c>null</c> for who is in, and for a name.</summary>
+    public Instant? AskedAt { get; set; }
+
+    /// <summary>Who asked them last; <c>null</c> for who was never asked.</summary>
+    public PersonId? AskedBy { get; set; }
+
+    /// <summary>When they last said no.</summary>
+    public Instant? SaidNoAt { get; set; }
+
+    /// <summary>Who claimed this name, which has left with that; <c>null</c> for nobody.</summary>
+    public PersonId? ClaimedBy { get; set; }
+
     public Instant? LeftAt { get; set; }
+
+    public MemberPlace Place() =>
+        LeftAt is not null ? MemberPlace.Outside
+        : AskedAt is not null ? MemberPlace.Asked
+        : MemberPlace.Member;
 
     public int Version { get; set; }
 
@@ -155,6 +184,8 @@ public sealed class MemberRow : IRecorded
     Guid IRecorded.SubjectId => Id;
 
     CalendarId? IRecorded.OfCalendar => null;
+
+    GroupId? IRecorded.OfGroup => GroupId;
 
     PersonId? IRecorded.Concerns => PersonId;
 
@@ -189,7 +220,8 @@ internal sealed class MemberConfiguration : IEntityTypeConfiguration<MemberRow>
         builder.HasIndex(member => member.PersonId);
         builder.HasIndex(member => member.Id).IsUnique().HasDatabaseName("UX_Members_Id");
         builder.HasIndex(member => member.ClaimHash).IsUnique().HasDatabaseName("UX_Members_ClaimHash");
-        builder.HasQueryFilter(member => member.LeftAt == null);
+        builder.HasQueryFilter(MemberRow.Left, member => member.LeftAt == null);
+        builder.HasQueryFilter(MemberRow.Asked, member => member.AskedAt == null);
         builder.HasOne<GroupRow>().WithMany().HasForeignKey(member => member.GroupId);
         builder.HasOne<PersonRow>().WithMany().HasForeignKey(member => member.PersonId);
     }

@@ -5,6 +5,7 @@ using Mortar.Core.Events;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
+using Mortar.Data.Groups;
 using Mortar.Data.Store;
 using NodaTime;
 
@@ -19,6 +20,21 @@ public sealed record WaitingInvitation(
     string Message,
     bool InReturn,
     Instant SentAt
+);
+
+/// <summary>A group that asks whether one wants to be in it.</summary>
+public sealed record WaitingMembership(GroupId GroupId, string GroupName, string From, Instant AskedAt);
+
+/// <summary>That somebody is to see and answer for somebody in a group, and waits for one's yes.</summary>
+/// <param name="Ward">For whom; <c>null</c> for oneself.</param>
+/// <param name="Guardian">Who; <c>null</c> for oneself.</param>
+public sealed record WaitingGuardianship(
+    Guid Id,
+    string GroupName,
+    string From,
+    string? Ward,
+    string? Guardian,
+    Instant AskedAt
 );
 
 /// <summary>A request for access that waits for one's answer.</summary>
@@ -83,6 +99,41 @@ public sealed class InboxQueries(MortarDb db, ZoneClock zones)
                 invitation.Message,
                 invitation.InReturn,
                 invitation.SentAt
+            )
+        ).ToListAsync(cancellationToken);
+
+    /// <summary>The groups that ask a person, the newest first.</summary>
+    public async Task<IReadOnlyList<WaitingMembership>> Memberships(
+        PersonId person,
+        CancellationToken cancellationToken
+    ) =>
+        await (
+            from row in db.MembershipsAsked(person)
+            join home in db.Groups on row.GroupId equals home.Id
+            join asker in db.People on row.AskedBy equals asker.Id
+            orderby row.AskedAt descending
+            select new WaitingMembership(row.GroupId, home.Name, asker.Name, row.AskedAt!.Value)
+        ).ToListAsync(cancellationToken);
+
+    /// <summary>What a person is asked about guardians, by the name of the ward.</summary>
+    public async Task<IReadOnlyList<WaitingGuardianship>> Guardianships(
+        PersonId person,
+        CancellationToken cancellationToken
+    ) =>
+        await (
+            from row in db.GuardiansAsked(person)
+            join home in db.Groups on row.GroupId equals home.Id
+            join asker in db.People on row.ChosenBy equals asker.Id
+            join ward in db.People on row.WardId equals ward.Id
+            join guardian in db.People on row.GuardianId equals guardian.Id
+            orderby ward.Name
+            select new WaitingGuardianship(
+                row.Id,
+                home.Name,
+                asker.Name,
+                row.WardId == person ? null : ward.Name,
+                row.GuardianId == person ? null : guardian.Name,
+                row.WardId == person ? row.WardAskedAt!.Value : row.GuardianAskedAt!.Value
             )
         ).ToListAsync(cancellationToken);
 

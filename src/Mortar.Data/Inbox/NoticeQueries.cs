@@ -57,7 +57,58 @@ public sealed class NoticeQueries(MortarDb db, ZoneClock zones)
         }
 
         notices.AddRange(await OfAttended(person, seen, cancellationToken));
+        notices.AddRange(await OfKept(person, seen, cancellationToken));
         return [.. notices.OrderByDescending(notice => notice.Sequence).Take(MostNotices)];
+    }
+
+    /// <summary>What people did themselves about their place in the groups one coordinates.</summary>
+    private async Task<IReadOnlyList<Notice>> OfKept(PersonId person, long seen, CancellationToken cancellationToken)
+    {
+        var kept = await db
+            .Members.Where(member => member.PersonId == person && member.Coordinates)
+            .Select(member => member.GroupId)
+            .ToListAsync(cancellationToken);
+        var changes = await (
+            from change in db.Changes.AsNoTracking()
+            where
+                change.Subject == Subject.Member
+                && change.GroupId != null
+                && kept.Contains(change.GroupId.Value)
+                && change.Actor != person
+                && change.Concerns != person
+                && change.After != null
+            join actor in db.People on change.Actor equals actor.Id
+            join whose in db.People on change.Concerns equals whose.Id
+            join home in db.Groups on change.GroupId equals home.Id
+            orderby change.Sequence descending
+            select new
+            {
+                change,
+                Actor = actor.Name,
+                Whose = whose.Name,
+                Group = home.Name,
+            }
+        )
+            .Take(MostNotices)
+            .ToListAsync(cancellationToken);
+        return
+        [
+            .. from one in changes
+            let after = StoredText.Read<MemberRow>(one.change.After!)
+            let before = one.change.Before is { } state ? StoredText.Read<MemberRow>(state) : null
+            let what = (before?.Place() ?? MemberPlace.Outside, after.Place()) switch
+            {
+                _ when before is { ClaimedBy: null } && after.ClaimedBy is not null =>
+                    $"{one.Actor} took over the name {one.Whose} in “{one.Group}”.",
+                _ when one.change.Actor != one.change.Concerns => null,
+                (MemberPlace.Asked, MemberPlace.Member) => $"{one.Actor} said yes and is in “{one.Group}” now.",
+                (MemberPlace.Asked, MemberPlace.Outside) => $"{one.Actor} does not want to be in “{one.Group}”.",
+                (MemberPlace.Member, MemberPlace.Outside) => $"{one.Actor} left “{one.Group}”.",
+                _ => null,
+            }
+            where what is not null
+            select new Notice(one.change.Sequence, one.change.At, what, one.change.Sequence <= seen),
+        ];
     }
 
     /// <summary>What others changed about the events one was asked to, since one was.</summary>
@@ -139,8 +190,8 @@ public sealed class NoticeQueries(MortarDb db, ZoneClock zones)
             .SingleAsync(cancellationToken);
         return (before, after) switch
         {
-            ({ LeftAt: null }, { LeftAt: not null }) => $"{actor} took you out of “{group}”.",
-            (null or { LeftAt: not null }, { LeftAt: null }) => $"{actor} added you to “{group}”.",
+            ({ LeftAt: null, AskedAt: null }, { LeftAt: not null }) => $"{actor} took you out of “{group}”.",
+            (null or { LeftAt: not null }, { LeftAt: null, AskedAt: null }) => $"{actor} added you to “{group}”.",
             ({ Coordinates: false }, { Coordinates: true }) => $"{actor} made you a coordinator of “{group}”.",
             ({ Coordinates: true }, { Coordinates: false }) =>
                 $"You no longer coordinate “{group}”: {actor} changed that.",

@@ -56,6 +56,24 @@ public sealed class Letters(string publicUrl)
         };
     }
 
+    /// <summary>The mail to somebody with an account who is asked to be in a group; answered in their inbox.</summary>
+    public MailRow ToAskIn(PersonRow by, string group, string address, Instant now) =>
+        new()
+        {
+            To = address,
+            AskedBy = by.Id.Value,
+            Subject = PlainText.Shorten($"{by.Name} asks whether you want to be in “{group}”", 180),
+            Body = $"""
+                Hello,
+
+                {by.Name} keeps the time of “{group}” with Mortar and asks whether you want to be in it.
+                Nothing of you is told to it until you say yes. Answer here:
+                {publicUrl}/inbox
+                """.ReplaceLineEndings("\n"),
+            WrittenAt = now,
+            DueAt = now,
+        };
+
     /// <summary>The mail that asks whether a further address is somebody's.</summary>
     public MailRow ToConfirm(string name, string address, string secret, Instant now) =>
         new()

@@ -899,6 +899,9 @@ namespace Mortar.Data.Migrations
                     b.Property<Guid?>("Concerns")
                         .HasColumnType("TEXT");
 
+                    b.Property<Guid?>("GroupId")
+                        .HasColumnType("TEXT");
+
                     b.Property<Guid>("Set")
                         .HasColumnType("TEXT");
 
@@ -916,6 +919,8 @@ namespace Mortar.Data.Migrations
                     b.HasIndex("CalendarId", "Sequence");
 
                     b.HasIndex("Concerns", "Sequence");
+
+                    b.HasIndex("GroupId", "Sequence");
 
                     b.HasIndex("SubjectId", "Sequence");
 
@@ -1143,16 +1148,25 @@ namespace Mortar.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("TEXT");
 
+                    b.Property<Guid?>("ChosenBy")
+                        .HasColumnType("TEXT");
+
                     b.Property<long?>("EndedAt")
                         .HasColumnType("INTEGER");
 
                     b.Property<Guid>("GroupId")
                         .HasColumnType("TEXT");
 
+                    b.Property<long?>("GuardianAskedAt")
+                        .HasColumnType("INTEGER");
+
                     b.Property<Guid>("GuardianId")
                         .HasColumnType("TEXT");
 
                     b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("WardAskedAt")
                         .HasColumnType("INTEGER");
 
                     b.Property<Guid>("WardId")
@@ -1222,7 +1236,16 @@ namespace Mortar.Data.Migrations
                     b.Property<string>("Address")
                         .HasColumnType("TEXT");
 
+                    b.Property<long?>("AskedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid?>("AskedBy")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("ClaimHash")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("ClaimedBy")
                         .HasColumnType("TEXT");
 
                     b.Property<bool>("Coordinates")
@@ -1235,6 +1258,9 @@ namespace Mortar.Data.Migrations
                         .HasColumnType("INTEGER");
 
                     b.Property<long?>("LeftAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("SaidNoAt")
                         .HasColumnType("INTEGER");
 
                     b.Property<int>("Version")

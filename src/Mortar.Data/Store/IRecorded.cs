@@ -14,6 +14,9 @@ internal interface IRecorded
     /// <summary>The calendar it belongs to; <c>null</c> for what belongs to none.</summary>
     CalendarId? OfCalendar { get; }
 
+    /// <summary>The group it is about, for what belongs to a group as such; <c>null</c> for everything else.</summary>
+    GroupId? OfGroup => null;
+
     /// <summary>The person whom the change concerns besides those who see the calendar; shown in their inbox.</summary>
     PersonId? Concerns { get; }
 

@@ -218,6 +218,7 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
             Subject = entry.Entity.Subject,
             SubjectId = entry.Entity.SubjectId,
             CalendarId = entry.Entity.OfCalendar,
+            GroupId = entry.Entity.OfGroup,
             Concerns = entry.Entity.Concerns,
             Before = before,
             After = StoredText.Of(entry.Entity),

@@ -37,10 +37,10 @@ internal sealed class ChangeReader(
         PersonId Actor,
         string? EventBefore,
         string? EventAfter,
+        GroupId? GroupId,
+        string? MemberBefore,
         string? MemberAfter
     );
-
-    private static GroupId GroupOf(Entry entry) => ChangeRow.GroupOfMember(entry.MemberAfter!);
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
@@ -100,6 +100,8 @@ internal sealed class ChangeReader(
                 change.Actor,
                 change.Subject == Subject.Event ? change.Before : null,
                 change.Subject == Subject.Event ? change.After : null,
+                change.GroupId,
+                change.Subject == Subject.Member ? change.Before : null,
                 change.Subject == Subject.Member ? change.After : null
             ))
             .ToListAsync(cancellationToken);
@@ -110,10 +112,18 @@ internal sealed class ChangeReader(
             await Tell(db, ofOne.Key, [.. ofOne], cancellationToken);
         }
 
-        foreach (var ofOne in entries.Where(entry => entry.MemberAfter is not null).GroupBy(GroupOf))
+        foreach (
+            var ofOne in entries
+                .Where(entry => entry is { Subject: Subject.Member, GroupId: not null })
+                .GroupBy(entry => entry.GroupId!.Value)
+        )
         {
+            // Who is asked and says no was never in it: that is for those who coordinate it.
+            var isSeen = ofOne.Any(entry =>
+                ChangeRow.IsMember(entry.MemberBefore) || ChangeRow.IsMember(entry.MemberAfter)
+            );
             var members = await db
-                .Members.Where(member => member.GroupId == ofOne.Key)
+                .Members.Where(member => member.GroupId == ofOne.Key && (isSeen || member.Coordinates))
                 .Select(member => member.PersonId)
                 .ToListAsync(cancellationToken);
             var everybody = Users([.. members.Union(ofOne.Select(entry => entry.Concerns).OfType<PersonId>())]);
@@ -129,7 +139,13 @@ internal sealed class ChangeReader(
 
         foreach (var entry in entries.Where(entry => entry.Subject is Subject.Guardian && entry.Concerns is not null))
         {
-            await Users([entry.Concerns!.Value]).SendAsync("shelfChanged", cancellationToken);
+            var row = await db
+                .Guardians.IgnoreQueryFilters()
+                .Where(one => one.Id == entry.SubjectId)
+                .Select(one => new { one.WardId, one.GuardianId })
+                .SingleAsync(cancellationToken);
+            await Users([row.WardId, row.GuardianId]).SendAsync("shelfChanged", cancellationToken);
+            await Users([row.WardId, row.GuardianId]).SendAsync("inboxChanged", cancellationToken);
         }
 
         // An event that was moved away has left a calendar whose readers may not see where it went.

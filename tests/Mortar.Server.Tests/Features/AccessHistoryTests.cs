@@ -78,11 +78,13 @@ public class AccessHistoryTests
         await using var mortar = await TestMortar.Start();
         using var ines = await mortar.As(DemoPeople.Ines);
         using var astrid = await mortar.As(DemoPeople.Astrid);
+        using var herself = await mortar.As(DemoPeople.Priya);
         var calendar = await ines.MakeCalendar();
         var (priya, group) = (DemoPeople.Priya.Id.Value, $"/api/groups/{World.StudioTeam}");
         (
             await ines.Put($"{group}/members/{priya}/guardians", new { guardians = new[] { DemoPeople.Dele.Id.Value } })
         ).Is(204);
+        await herself.SayYesToGuardians();
         (await ines.Put($"{group}/members/{priya}/guardians", new { guardians = Array.Empty<Guid>() })).Is(204);
         (await ines.Put($"{group}/members/{priya}/coordinates", new { coordinates = true })).Is(204);
         await mortar.Give(calendar, DemoPeople.Astrid, Mortar.Core.Access.Role.Coordinate);
@@ -90,8 +92,9 @@ public class AccessHistoryTests
         [
             "Ines Varga made Priya Raman a coordinator of the group",
             "Ines Varga ended that Dele Okoro sees and answers for Priya Raman",
-            "Ines Varga let Dele Okoro see and answer for Priya Raman",
-            "Ines Varga added Priya Raman to the group",
+            "Priya Raman said yes to it that Dele Okoro sees and answers for them",
+            "Ines Varga asked whether Dele Okoro may see and answer for Priya Raman",
+            "Priya Raman joined the group",
         ];
         var path = $"calendars/{calendar.Value}/access-history";
 

@@ -216,20 +216,11 @@ public class GroupAccessTests
         (
             await dele.Put(
                 $"/api/groups/{Raku}/members",
-                new
-                {
-                    people = new[]
-                    {
-                        new
-                        {
-                            id = Guid.NewGuid(),
-                            name = person.Name,
-                            address = person.Address,
-                        },
-                    },
-                }
+                new { people = new[] { new { id = person.Id.Value, name = person.Name } } }
             )
         ).Is(200);
+        using var browser = await mortar.As(person);
+        await browser.Post($"/api/memberships/{Raku}/accept"); // or in it already
     }
 
     private static async Task Leave(TestMortar mortar, DemoPerson person)

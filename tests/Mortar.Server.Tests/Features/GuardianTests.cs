@@ -65,6 +65,8 @@ public class GuardianTests
         (await mei.Get($"/api/events/{lesson}")).Is(404);
 
         (await Set(ines, Parent)).Is(204);
+        (await mei.Get($"/api/events/{lesson}")).Is(404); // she is not in the class, and is asked first
+        await mei.SayYesToGuardians();
 
         Assert.Contains("Pinch pots", (await mei.Get($"/api/events/{lesson}")).Is(200).Text, StringComparison.Ordinal);
         (await mei.Put($"/api/events/{lesson}", World.Event(lessons, "Changed"), 1)).IsProblem(403, "not-allowed");
@@ -87,6 +89,7 @@ public class GuardianTests
         using var mei = await mortar.As(DemoPeople.Mei);
         var lessons = await MakeClass(ines);
         (await Set(ines, Parent)).Is(204);
+        await mei.SayYesToGuardians();
         var left = Guid.NewGuid();
 
         (await ines.Delete($"/api/groups/{Class}/members/{Pupil}", set: left)).Is(204);

@@ -286,6 +286,13 @@ public class LadderTests
             "PUT groups/{groupId}/members/{personId}/guardians", // by GuardianTests
             "POST groups/{groupId}/members/{personId}/invite",
             "DELETE groups/{groupId}/members/{personId}",
+            "GET groups/{groupId}/members/{personId}/ending", // by ConsentTests
+            "GET groups/{groupId}/asked", // these by ConsentTests
+            "DELETE groups/{groupId}/asked/{personId}",
+            "POST memberships/{groupId}/accept",
+            "POST memberships/{groupId}/decline",
+            "POST guardianships/{guardianshipId}/accept",
+            "POST guardianships/{guardianshipId}/decline",
             "GET groups/{groupId}/guests", // these by GuestTests
             "PUT groups/{groupId}/guests/{personId}",
             "DELETE groups/{groupId}/guests/{personId}",

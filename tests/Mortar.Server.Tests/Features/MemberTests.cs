@@ -85,7 +85,7 @@ public partial class MemberTests
         Assert.Equal(
             [
                 "Bea Moss: new",
-                "Astrid Lindqvist: known", // from the Raku club
+                "Astrid: new", // her address is told to those who coordinate the Raku club, and not to Ines
                 "Priya Raman: alreadyIn",
                 "Otis Clay: new",
                 "Kaja: new (Is “exmaple.org” right? Others have “example.org”.)",
@@ -97,13 +97,15 @@ public partial class MemberTests
     }
 
     [Fact]
-    public async Task Somebody_known_is_in_at_once_and_told_and_a_stranger_is_a_name_with_a_mail()
+    public async Task Somebody_known_is_asked_and_in_with_their_yes_and_a_stranger_is_a_name_with_a_mail()
     {
         await using var mortar = await TestMortar.Start();
         using var ines = await mortar.As(DemoPeople.Ines);
         using var astrid = await mortar.As(DemoPeople.Astrid);
 
-        await Add(ines, "Whoever", "astrid@example.org");
+        await Add(ines, "Whoever", null, DemoPeople.Astrid.Id.Value);
+        Assert.DoesNotContain("Astrid Lindqvist, account", await Members(ines));
+        await astrid.SayYes(World.StudioTeam);
         await Add(ines, "Bea Moss", "bea@example.org");
         await Add(ines, "Bea again", "bea@example.org");
         await Add(ines, "Otis Clay", null);
@@ -113,8 +115,8 @@ public partial class MemberTests
         Assert.Contains("Otis Clay", await Members(ines));
         Assert.DoesNotContain(await Members(ines), one => one.StartsWith("Bea again", StringComparison.Ordinal));
         Assert.Contains(
-            "Ines Varga added you to “Studio team”.",
-            (await astrid.Get("/api/inbox")).Text,
+            "Astrid Lindqvist said yes and is in “Studio team” now.",
+            (await ines.Get("/api/inbox")).Text,
             StringComparison.Ordinal
         );
         Assert.Contains("/join/", (await Mail(mortar, "bea@example.org")).Text, StringComparison.Ordinal);
@@ -236,9 +238,12 @@ public partial class MemberTests
         using var mei = await mortar.As(DemoPeople.Mei);
         var astrid = DemoPeople.Astrid.Id.Value; // in a class and a club with Ines, in no group with Mei
 
-        (await Put(ines, Team)).Is(200);
+        Assert.Equal(1, (await Put(ines, Team)).Is(200).Body.GetProperty("asked").GetInt32());
+        Assert.Equal(0, (await Put(ines, Team)).Is(200).Body.GetProperty("asked").GetInt32());
+        using var herself = await mortar.As(DemoPeople.Astrid);
+        await herself.SayYes(World.StudioTeam);
         Assert.Contains(await Members(ines), one => one.StartsWith("Astrid Lindqvist", StringComparison.Ordinal));
-        Assert.Equal(0, (await Put(ines, Team)).Is(200).Body.GetProperty("added").GetInt32());
+        Assert.Equal(0, (await Put(ines, Team)).Is(200).Body.GetProperty("asked").GetInt32());
 
         var own = $"/api/groups/{Guid.CreateVersion7()}";
         var hanne = DemoPeople.Hanne.Id.Value;
@@ -255,10 +260,10 @@ public partial class MemberTests
             )
         ).Is(200);
         (await ines.Delete($"{Team}/members/{astrid}")).Is(204);
-        var stranger = (await Put(mei, own)).Is(200).Body.GetProperty("added").GetInt32();
-        Assert.Equal(0, stranger); // her id is taken, and tells nothing more
+        var stranger = (await Put(mei, own)).Is(200).Text;
+        Assert.Equal("""{"added":0,"asked":0,"saidNo":0}""", stranger); // her id is taken, and tells nothing more
         var known = new { people = new[] { new { id = hanne, name = "Hanne" } } };
-        Assert.Equal(1, (await mei.Put($"{own}/members", known)).Is(200).Body.GetProperty("added").GetInt32());
+        Assert.Equal(1, (await mei.Put($"{own}/members", known)).Is(200).Body.GetProperty("asked").GetInt32());
 
         Task<Answer> Put(Browser browser, string group) =>
             browser.Put($"{group}/members", new { people = new[] { new { id = astrid, name = "Astrid" } } });
@@ -327,9 +332,9 @@ public partial class MemberTests
         Assert.True(await mei.HasLayer(calendar));
     }
 
-    private static async Task<Guid> Add(Browser browser, string name, string? address)
+    private static async Task<Guid> Add(Browser browser, string name, string? address, Guid? known = null)
     {
-        var id = Guid.NewGuid();
+        var id = known ?? Guid.NewGuid();
         (
             await browser.Put(
                 $"{Team}/members",

@@ -164,6 +164,102 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{groupId}/asked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ListAsked"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{groupId}/asked/{personId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["WithdrawAsking"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/memberships/{groupId}/accept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["AcceptMembership"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/memberships/{groupId}/decline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["DeclineMembership"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/guardianships/{guardianshipId}/accept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["AcceptGuardianship"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/guardianships/{guardianshipId}/decline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["DeclineGuardianship"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf": {
         parameters: {
             query?: never;
@@ -782,6 +878,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["InviteMember"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{groupId}/members/{personId}/ending": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ReadEnding"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1529,6 +1641,8 @@ export interface components {
             hasAccount: boolean;
             wasHere: boolean;
             isUnseen: boolean;
+            /** Format: int32 */
+            eventsAlone: number;
             cells: components["schemas"]["AccessTableCellBody"][];
         };
         AccessTableWayBody: {
@@ -1752,6 +1866,10 @@ export interface components {
         ChangeMembersAddedBody: {
             /** Format: int32 */
             added: number;
+            /** Format: int32 */
+            asked: number;
+            /** Format: int32 */
+            saidNo: number;
         };
         ChangeMembersCoordinatesBody: {
             coordinates: boolean;
@@ -1759,6 +1877,14 @@ export interface components {
         ChangeMembersCorrectBody: {
             name: string;
             address?: null | string;
+        };
+        ChangeMembersEndingBody: {
+            calendars: components["schemas"]["ChangeMembersEndingCalendarBody"][];
+        };
+        ChangeMembersEndingCalendarBody: {
+            calendarName: string;
+            /** Format: int32 */
+            events: number;
         };
         ChangeMembersGuardiansBody: {
             guardians: string[];
@@ -1952,6 +2078,7 @@ export interface components {
             /** Format: uuid */
             personId: string;
             name: string;
+            isAsked: boolean;
         };
         GroupsMemberBody: {
             /** Format: uuid */
@@ -2069,6 +2196,8 @@ export interface components {
         InboxBody: {
             /** Format: int32 */
             unread: number;
+            memberships: components["schemas"]["InboxMembershipBody"][];
+            guardianships: components["schemas"]["InboxGuardianshipBody"][];
             invitations: components["schemas"]["InboxInvitationBody"][];
             asks: components["schemas"]["InboxAskBody"][];
             openAsks: components["schemas"]["InboxOpenAskBody"][];
@@ -2076,6 +2205,15 @@ export interface components {
             absences: components["schemas"]["InboxAbsenceBody"][];
             notices: components["schemas"]["InboxNoticeBody"][];
             mails: null | components["schemas"]["InboxMailsBody"];
+        };
+        InboxGuardianshipBody: {
+            /** Format: uuid */
+            id: string;
+            groupName: string;
+            from: string;
+            ward: null | string;
+            guardian: null | string;
+            askedAt: components["schemas"]["Instant"];
         };
         InboxInvitationBody: {
             /** Format: uuid */
@@ -2092,6 +2230,13 @@ export interface components {
             /** Format: int32 */
             count: number;
             nextTry: components["schemas"]["Instant"];
+        };
+        InboxMembershipBody: {
+            /** Format: uuid */
+            groupId: string;
+            groupName: string;
+            from: string;
+            askedAt: components["schemas"]["Instant"];
         };
         InboxNoticeBody: {
             /** Format: int64 */
@@ -2261,7 +2406,7 @@ export interface components {
             lastDay: null | components["schemas"]["LocalDate"];
         };
         /** @enum {string} */
-        ListedFate: "new" | "known" | "alreadyIn" | "again" | "unreadable";
+        ListedFate: "new" | "known" | "asked" | "alreadyIn" | "again" | "unreadable";
         /** Format: date */
         LocalDate: string;
         /** Format: local-date-time */
@@ -2270,6 +2415,12 @@ export interface components {
         LocalTimeQuery: string;
         /** @enum {string} */
         Mark: "cone" | "dome" | "tile" | "shelf" | "cross" | "disc" | "ring" | "block" | "wave" | "drop" | "spark" | "post";
+        MembershipsAskedBody: {
+            /** Format: uuid */
+            personId: string;
+            name: string;
+            askedAt: components["schemas"]["Instant"];
+        };
         OpenInvitationAccountBody: {
             name: string;
             password: string;
@@ -2981,6 +3132,129 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["ReadPeopleEntryBody"][];
                 };
+            };
+        };
+    };
+    ListAsked: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                groupId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MembershipsAskedBody"][];
+                };
+            };
+        };
+    };
+    WithdrawAsking: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                groupId: string;
+                personId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    AcceptMembership: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                groupId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    DeclineMembership: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                groupId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    AcceptGuardianship: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                guardianshipId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    DeclineGuardianship: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                guardianshipId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -3853,7 +4127,9 @@ export interface operations {
     };
     EndMembership: {
         parameters: {
-            query?: never;
+            query?: {
+                leavesEvents?: boolean;
+            };
             header?: never;
             path: {
                 groupId: string;
@@ -3940,6 +4216,29 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    ReadEnding: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                groupId: string;
+                personId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangeMembersEndingBody"];
+                };
             };
         };
     };

@@ -5,6 +5,7 @@ using Mortar.Core.Calendars;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
+using Mortar.Data.Events;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
 using NodaTime;
@@ -45,11 +46,12 @@ internal static class AccessTable
 
     internal sealed record GroupBody(Guid GroupId, string Name, int Members, IReadOnlyList<CellBody> Cells);
 
-    /// <param name="Address">Told to coordinators of the group, and of whom was given access by name.</param>
+    /// <param name="Address">Told to coordinators of the group, and of whom was invited there or asked with it.</param>
     /// <param name="IsMember">Whether they are in the group; others come from outside.</param>
     /// <param name="HasLeft">Whether they were in it once and are no longer.</param>
     /// <param name="HasAccount">Whether they can sign in.</param>
     /// <param name="WasHere">Whether they have been here at all.</param>
+    /// <param name="EventsAlone">How many events are given to them by themselves, of calendars that nothing else leads them to.</param>
     /// <param name="IsUnseen">Whether they have not been here for long; when just is theirs.</param>
     internal sealed record PersonBody(
         Guid PersonId,
@@ -60,6 +62,7 @@ internal static class AccessTable
         bool HasAccount,
         bool WasHere,
         bool IsUnseen,
+        int EventsAlone,
         IReadOnlyList<CellBody> Cells
     );
 
@@ -157,7 +160,17 @@ internal static class AccessTable
                 Holders = db.LinkHolders.Count(holder => holder.LinkId == link.Id && holder.LeftAt == null),
             })
             .ToListAsync(cancellationToken);
-        var who = standings.Keys.Select(key => key.Person).Union(members).ToList();
+        var addresses = await db.AddressesKnownTo(acting.Person, ids, cancellationToken);
+        var alone = await db.GivenAlone(
+            ids,
+            (calendar, person) => standings.ContainsKey((calendar, person)),
+            cancellationToken
+        );
+        var who = standings
+            .Keys.Select(key => key.Person)
+            .Union(members)
+            .Union(alone.Select(person => person.Key))
+            .ToList();
         var people = await db
             .People.Where(person => who.Contains(person.Id))
             .OrderBy(person => person.Name)
@@ -204,12 +217,13 @@ internal static class AccessTable
                 people.ConvertAll(one => new PersonBody(
                     one.Id.Value,
                     one.Name,
-                    me.Coordinates || HasOwn(one.Id) ? one.Address : null,
+                    addresses.GetValueOrDefault(one.Id),
                     members.Contains(one.Id),
                     left.Contains(one.Id),
                     accounts.Contains(one.Id.Value),
                     one.SeenAt is not null,
                     AccessReview.IsUnseen(one.SeenAt, now),
+                    alone[one.Id].Sum(given => given.Events),
                     [
                         .. ids.Where(calendar => standings.ContainsKey((calendar, one.Id)))
                             .Select(calendar => Cell(calendar, standings[(calendar, one.Id)])),
@@ -217,13 +231,6 @@ internal static class AccessTable
                 ))
             )
         );
-
-        // As in the list of one calendar: whoever was given access is known to its coordinator by address.
-        bool HasOwn(PersonId person) =>
-            ids.Exists(calendar =>
-                standings.TryGetValue((calendar, person), out var standing)
-                && standing.Grants.Any(grant => grant.Way == Way.Own)
-            );
 
         CellBody Cell(CalendarId calendar, Standing standing) =>
             new(

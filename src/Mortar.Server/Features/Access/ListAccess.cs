@@ -85,11 +85,11 @@ internal static class ListAccess
             {
                 person.Id,
                 person.Name,
-                person.Address,
                 grant.Role,
                 grant.EndsAt,
             }
         ).ToListAsync(cancellationToken);
+        var addresses = await db.AddressesKnownTo(acting.Person, [id], cancellationToken);
         var groups = await (
             from grant in db.GroupGrants
             where grant.CalendarId == id && grant.Role != Role.None && (grant.EndsAt == null || grant.EndsAt > now)
@@ -143,7 +143,7 @@ internal static class ListAccess
                     .. people.Select(one => new PersonBody(
                         one.Id.Value,
                         one.Name,
-                        one.Address,
+                        addresses.GetValueOrDefault(one.Id),
                         one.Role,
                         LastDay(one.EndsAt)
                     )),

@@ -79,7 +79,7 @@ internal static class AnswersSetup
         }
 
         var zone = await db.ZoneOf(acting.Person, zones, cancellationToken);
-        var mine = await db.AnswersFor(acting.Person, cancellationToken);
+        var mine = await db.AnswersFor(acting.Person, row.CalendarId, cancellationToken);
         return TypedResults.Ok(
             new Body(
                 [.. named.Select(one => Of(one, zone))],

@@ -37,16 +37,15 @@ internal sealed partial class DemoStudio
         };
         row.Take(row.ToSettings() with { Cover = CoverNeed.Check(cover ?? []).Needs });
         db.Groups.Add(row);
-        db.Members.AddRange(
-            members
-                .Prepend(coordinator)
-                .Select(person => new MemberRow
-                {
-                    GroupId = id,
-                    PersonId = person.Id,
-                    Coordinates = person == coordinator,
-                })
+        db.Members.Add(
+            new MemberRow
+            {
+                GroupId = id,
+                PersonId = coordinator.Id,
+                Coordinates = true,
+            }
         );
+        joining.AddRange(members.Select(person => (id, person)));
         return id;
     }
 

@@ -37,6 +37,8 @@ internal sealed partial class DemoStudio(MortarDb db, UserManager<Account> accou
     /// <summary>Those who let people of their groups see when they are busy.</summary>
     private static readonly DemoPerson[] ShowsBusy = [Ines, Tomasz, Dele];
 
+    private readonly List<(GroupId Group, DemoPerson Person)> joining = [];
+
     /// <summary>Makes everything, where there is no account yet.</summary>
     public async Task Furnish(CancellationToken cancellationToken)
     {
@@ -53,7 +55,19 @@ internal sealed partial class DemoStudio(MortarDb db, UserManager<Account> accou
         await Write(Tomasz, MakeThursdayThrowing, cancellationToken);
         await Write(Dele, MakeRakuClub, cancellationToken);
         await Write(Astrid, MakeFamily, cancellationToken);
+        foreach (var (group, person) in joining)
+        {
+            await Write(person, () => Join(group, person), cancellationToken);
+        }
+
         await SeeInboxes(cancellationToken);
+    }
+
+    /// <summary>Everybody is in a group by their own yes.</summary>
+    private Task Join(GroupId group, DemoPerson person)
+    {
+        db.Members.Add(new MemberRow { GroupId = group, PersonId = person.Id });
+        return Task.CompletedTask;
     }
 
     /// <summary>Being given these calendars is old news.</summary>

@@ -1,6 +1,12 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
 using Mortar.Core.Words;
+using Mortar.Data.Access;
+using Mortar.Data.Events;
 using Mortar.Data.Groups;
+using Mortar.Data.Store;
 using Mortar.Server.Hosting;
 
 namespace Mortar.Server.Features.Groups;
@@ -13,7 +19,15 @@ internal static class ChangeMembers
 
     internal sealed record AddBody(IReadOnlyList<NewBody> People);
 
-    internal sealed record AddedBody(int Added);
+    /// <param name="Added">How many names are in at once.</param>
+    /// <param name="Asked">How many with accounts are asked, and are in once they say yes.</param>
+    /// <param name="SaidNo">How many are left alone, since they said no not long ago.</param>
+    internal sealed record AddedBody(int Added, int Asked, int SaidNo);
+
+    internal sealed record EndingBody(IReadOnlyList<EndingCalendarBody> Calendars);
+
+    /// <param name="Events">How many of its events are given to them by themselves.</param>
+    internal sealed record EndingCalendarBody(string CalendarName, int Events);
 
     internal sealed record CorrectBody(string Name, string? Address = null);
 
@@ -31,6 +45,7 @@ internal static class ChangeMembers
         group.MapPut("/{personId:guid}/guardians", SetGuardians).WithName("SetGuardians");
         group.MapPost("/{personId:guid}/invite", Invite).WithName("InviteMember");
         group.MapDelete("/{personId:guid}", End).WithName("EndMembership");
+        group.MapGet("/{personId:guid}/ending", ReadEnding).WithName("ReadEnding");
     }
 
     private static Task<Results<Ok<AddedBody>, ProblemHttpResult>> Add(
@@ -47,7 +62,7 @@ internal static class ChangeMembers
                 [.. body.People.Select(one => new NewMember(new PersonId(one.Id), one.Name, one.Address))],
                 cancellationToken
             )
-            .Answer(added => Task.FromResult(new AddedBody(added)));
+            .Answer(arrived => Task.FromResult(new AddedBody(arrived.Named, arrived.Asked, arrived.SaidNo)));
 
     private static Task<Results<NoContent, ProblemHttpResult>> Correct(
         Guid groupId,
@@ -112,11 +127,50 @@ internal static class ChangeMembers
         CancellationToken cancellationToken
     ) => members.InviteAgain(acting.Act, new GroupId(groupId), new PersonId(personId), cancellationToken).Answer();
 
+    /// <param name="leavesEvents">Whether events given to them by themselves stay theirs, of calendars that one coordinates.</param>
     private static Task<Results<NoContent, ProblemHttpResult>> End(
         Guid groupId,
         Guid personId,
+        [FromQuery] bool? leavesEvents,
         Acting acting,
         MemberCommands members,
         CancellationToken cancellationToken
-    ) => members.End(acting.Act, new GroupId(groupId), new PersonId(personId), cancellationToken).Answer();
+    ) =>
+        members
+            .End(acting.Act, new GroupId(groupId), new PersonId(personId), leavesEvents == true, cancellationToken)
+            .Answer();
+
+    /// <summary>What somebody who is taken out could be left: events given to them by themselves, of calendars that one coordinates.</summary>
+    private static async Task<Results<Ok<EndingBody>, ProblemHttpResult>> ReadEnding(
+        Guid groupId,
+        Guid personId,
+        Acting acting,
+        MortarDb db,
+        CancellationToken cancellationToken
+    )
+    {
+        var (group, whose) = (new GroupId(groupId), new PersonId(personId));
+        if (await db.WhyNotKeep<int>(acting.Person, group, cancellationToken) is { } refusal)
+        {
+            return Problems.Refusal(refusal);
+        }
+
+        var mine = await db.StandingsOf(acting.Person, cancellationToken);
+        var calendars = await db
+            .Calendars.Where(row => row.GroupId == group && row.DeletedAt == null)
+            .ToDictionaryAsync(row => row.Id, row => row.Name, cancellationToken);
+        var coordinated = calendars
+            .Keys.Where(id =>
+                AccessRules.ToCoordinate(mine.GetValueOrDefault(id, Standing.Outside).Role) == Verdict.Granted
+            )
+            .ToList();
+        var own = await db
+            .Grants.Where(grant => grant.PersonId == whose && grant.Role != Role.None)
+            .Select(grant => grant.CalendarId)
+            .ToHashSetAsync(cancellationToken);
+        var given = await db.GivenAlone(coordinated, (calendar, _) => own.Contains(calendar), cancellationToken);
+        return TypedResults.Ok(
+            new EndingBody([.. given[whose].Select(one => new EndingCalendarBody(calendars[one.Calendar], one.Events))])
+        );
+    }
 }

@@ -125,13 +125,15 @@ internal static class GroupsSetup
         IReadOnlyList<GuardianBody> Guardians
     );
 
-    internal sealed record GuardianBody(Guid PersonId, string Name);
+    /// <param name="IsAsked">Whether somebody's yes is waited for; until then they see and answer for nobody.</param>
+    internal sealed record GuardianBody(Guid PersonId, string Name, bool IsAsked);
 
     public static void AddGroups(this IServiceCollection services) =>
         services
             .AddScoped<GroupCommands>()
             .AddScoped<MemberCommands>()
             .AddScoped<ClaimCommands>()
+            .AddScoped<MembershipCommands>()
             .AddScoped<GuardianCommands>()
             .AddScoped<GuestCommands>();
 
@@ -142,6 +144,7 @@ internal static class GroupsSetup
         api.MapGet("/groups/{groupId:guid}/members", Members).WithName("ListMembers");
         ReadPeople.Map(api);
         ChangeMembers.Map(api);
+        Memberships.Map(api);
         Guests.Map(api);
         JoinGroup.Map(api);
     }
@@ -213,11 +216,19 @@ internal static class GroupsSetup
             .ToHashSetAsync(cancellationToken);
         var guardians = (
             await (
-                from guardian in db.Guardians
-                where me.Coordinates && guardian.GroupId == id && guardian.EndedAt == null
+                from guardian in db.GuardiansIn(id)
+                where me.Coordinates
                 join person in db.People on guardian.GuardianId equals person.Id
                 orderby person.Name
-                select new { guardian.WardId, Body = new GuardianBody(person.Id.Value, person.Name) }
+                select new
+                {
+                    guardian.WardId,
+                    Body = new GuardianBody(
+                        person.Id.Value,
+                        person.Name,
+                        guardian.WardAskedAt != null || guardian.GuardianAskedAt != null
+                    ),
+                }
             ).ToListAsync(cancellationToken)
         ).ToLookup(one => one.WardId, one => one.Body);
         return TypedResults.Ok(

@@ -46,7 +46,7 @@ internal static class ReadPeople
                 );
         }
 
-        var known = await db.KnownTo(acting.Person)
+        var known = await db.AddressedTo(acting.Person)
             .Where(person => person.Address != null)
             .ToDictionaryAsync(person => person.Address!, cancellationToken);
         var inGroup = await (
@@ -55,6 +55,8 @@ internal static class ReadPeople
             join person in db.People on member.PersonId equals person.Id
             select person.Address ?? member.Address
         ).ToListAsync(cancellationToken);
+        var waiting = await db.MembershipsWaiting(id).Select(row => row.PersonId).ToHashSetAsync(cancellationToken);
+        var asked = known.Where(one => waiting.Contains(one.Value.Id)).Select(one => one.Key).ToHashSet();
         var taken = inGroup.OfType<string>().ToHashSet(StringComparer.Ordinal);
         var familiar = known.Keys.Select(address => address[(address.IndexOf('@', StringComparison.Ordinal) + 1)..]);
         return TypedResults.Ok(
@@ -64,7 +66,7 @@ internal static class ReadPeople
                     entry.Text,
                     entry.Address is { } one && known.TryGetValue(one.Value, out var person) ? person.Name : entry.Name,
                     entry.Address?.Value,
-                    PeopleList.FateOf(entry, taken, known.Keys),
+                    PeopleList.FateOf(entry, taken, known.Keys, asked),
                     entry.Doubt
                 ))
                 .ToList()

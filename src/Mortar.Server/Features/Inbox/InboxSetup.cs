@@ -18,6 +18,8 @@ internal static class InboxSetup
     /// <param name="Unread">Invitations and requests that wait, and notices since one last looked.</param>
     internal sealed record Body(
         int Unread,
+        IReadOnlyList<MembershipBody> Memberships,
+        IReadOnlyList<GuardianshipBody> Guardianships,
         IReadOnlyList<InvitationBody> Invitations,
         IReadOnlyList<AskBody> Asks,
         IReadOnlyList<OpenAskBody> OpenAsks,
@@ -25,6 +27,21 @@ internal static class InboxSetup
         IReadOnlyList<AbsenceBody> Absences,
         IReadOnlyList<NoticeBody> Notices,
         MailsBody? Mails
+    );
+
+    /// <summary>A group that asks whether one wants to be in it.</summary>
+    internal sealed record MembershipBody(Guid GroupId, string GroupName, string From, Instant AskedAt);
+
+    /// <summary>That somebody is to see and answer for somebody in a group.</summary>
+    /// <param name="Ward">For whom; <c>null</c> for oneself.</param>
+    /// <param name="Guardian">Who; <c>null</c> for oneself.</param>
+    internal sealed record GuardianshipBody(
+        Guid Id,
+        string GroupName,
+        string From,
+        string? Ward,
+        string? Guardian,
+        Instant AskedAt
     );
 
     internal sealed record InvitationBody(
@@ -111,6 +128,8 @@ internal static class InboxSetup
         var names = await db
             .People.Where(one => wards.Contains(one.Id))
             .ToDictionaryAsync(one => one.Id, one => one.Name, cancellationToken);
+        var memberships = await inbox.Memberships(acting.Person, cancellationToken);
+        var guardianships = await inbox.Guardianships(acting.Person, cancellationToken);
         var invitations = await inbox.Waiting(acting.Person, cancellationToken);
         var asks = await inbox.Asks(acting.Person, cancellationToken);
         var open = await inbox.OpenAsks(acting.Person, cancellationToken);
@@ -120,7 +139,9 @@ internal static class InboxSetup
         var notices = await notes.Notices(acting.Person, cancellationToken);
         return TypedResults.Ok(
             new Body(
-                invitations.Count
+                memberships.Count
+                    + guardianships.Count
+                    + invitations.Count
                     + asks.Count
                     + open.Count
                     + waiting.Count
@@ -128,6 +149,24 @@ internal static class InboxSetup
                     + (mails is null ? 0 : 1)
                     + proposals.Count
                     + notices.Count(notice => !notice.Seen),
+                [
+                    .. memberships.Select(one => new MembershipBody(
+                        one.GroupId.Value,
+                        one.GroupName,
+                        one.From,
+                        one.AskedAt
+                    )),
+                ],
+                [
+                    .. guardianships.Select(one => new GuardianshipBody(
+                        one.Id,
+                        one.GroupName,
+                        one.From,
+                        one.Ward,
+                        one.Guardian,
+                        one.AskedAt
+                    )),
+                ],
                 [
                     .. invitations.Select(one => new InvitationBody(
                         one.Id.Value,

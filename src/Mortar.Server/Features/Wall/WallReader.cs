@@ -23,6 +23,7 @@ internal sealed record ReadCalendar(CalendarRow Row, Role Role, IReadOnlyList<Ev
 /// <param name="Calendars">All calendars the person reaches, hidden layers too, and those of events given to them by themselves.</param>
 /// <param name="Members">Who is in those groups that the person is in.</param>
 /// <param name="Answers">What people answered to the events.</param>
+/// <param name="Willing">Whose time each calendar may take.</param>
 /// <param name="Fine">The keys of clashes that somebody marked as fine.</param>
 internal sealed record WallReading(
     PersonId Person,
@@ -31,6 +32,7 @@ internal sealed record WallReading(
     ILookup<GroupId, PersonId> Members,
     IReadOnlySet<string> Fine,
     ILookup<EventId, GivenAnswer> Answers,
+    IReadOnlyDictionary<CalendarId, Willing> Willing,
     ZoneClock Clock
 )
 {
@@ -65,6 +67,7 @@ internal sealed record WallReading(
                     )
                     {
                         Person = calendar.Row.Person,
+                        Willing = Willing[calendar.Row.Id],
                     }),
                     Window,
                     new Dictionary<PersonId, DateTimeZone>(),
@@ -157,6 +160,7 @@ internal sealed class WallReader(MortarDb db, ZoneClock clock)
             members.ToLookup(member => member.GroupId, member => member.PersonId),
             await db.FineClashesIn(window, cancellationToken),
             await db.AnswersIn([.. ids, .. more], window, cancellationToken),
+            await db.WillingIn(calendars, asking: null, cancellationToken),
             clock
         );
     }

@@ -80,6 +80,9 @@ function Whole({ table }: { table: Table }) {
       name: one.name,
       note: [
         one.isMember ? '' : one.hasLeft ? 'left the group' : 'from outside',
+        one.eventsAlone > 0
+          ? `${one.eventsAlone} ${one.eventsAlone === 1 ? 'event' : 'events'} given alone`
+          : '',
         one.hasAccount ? (one.wasHere ? '' : 'never here') : 'without an account',
       ]
         .filter(Boolean)

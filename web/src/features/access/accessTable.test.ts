@@ -28,6 +28,7 @@ const person = (name: string, part: Partial<TablePerson> = {}): TablePerson => (
   hasAccount: true,
   wasHere: true,
   isUnseen: false,
+  eventsAlone: 0,
   cells: [cell],
   ...part,
 })

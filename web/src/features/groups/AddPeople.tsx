@@ -11,7 +11,8 @@ type Entry = Schema['ReadPeopleEntryBody']
 
 const fates: Record<Entry['fate'], string> = {
   new: 'new',
-  known: 'known to you',
+  known: 'has an account, is asked',
+  asked: 'asked already',
   alreadyIn: 'in the group already',
   again: 'in the list before',
   unreadable: 'not understood',
@@ -32,7 +33,7 @@ export function AddPeople({ groupId, groupName }: { groupId: string; groupName: 
   const add = useMutation({
     mutationFn: async () => {
       const set = newSet()
-      const { added } = await addMembers(
+      const arrived = await addMembers(
         groupId,
         taken.map(({ name, address }) => ({
           id: crypto.randomUUID(),
@@ -41,10 +42,10 @@ export function AddPeople({ groupId, groupName }: { groupId: string; groupName: 
         })),
         set,
       )
-      return { added, set }
+      return { arrived, set }
     },
-    onSuccess: ({ added, set }) => {
-      acts.done(`${added === 1 ? 'One person' : `${added} people`} added to “${groupName}”.`, set)
+    onSuccess: ({ arrived, set }) => {
+      acts.done(arrivedText(arrived, groupName), set)
       setText('')
       setTurned(new Set())
       for (const key of ['groups', 'access']) void queries.invalidateQueries({ queryKey: [key] })
@@ -54,16 +55,16 @@ export function AddPeople({ groupId, groupName }: { groupId: string; groupName: 
   const addKnown = useMutation({
     mutationFn: async (one: Known) => {
       const set = newSet()
-      await addMembers(groupId, [{ id: one.personId, name: one.name }], set)
-      return { one, set }
+      return { arrived: await addMembers(groupId, [{ id: one.personId, name: one.name }], set), set }
     },
-    onSuccess: ({ one, set }) => {
-      acts.done(`${one.name} added to “${groupName}”.`, set)
+    onSuccess: ({ arrived, set }) => {
+      acts.done(arrivedText(arrived, groupName), set)
       setText('')
       for (const key of ['groups', 'access']) void queries.invalidateQueries({ queryKey: [key] })
     },
     onError: (error) => acts.failed(error),
   })
+  const asked = taken.filter((one) => one.fate === 'known').length
   const mails = taken.filter((one) => one.fate === 'new' && one.address).length
   return (
     <form
@@ -84,7 +85,7 @@ export function AddPeople({ groupId, groupName }: { groupId: string; groupName: 
           {known.map((one) => (
             <li key={one.personId}>
               <Button disabled={addKnown.isPending} onClick={() => addKnown.mutate(one)}>
-                Add {one.name} <span className="text-[12px] text-cement-700">of {one.groupName}</span>
+                Ask {one.name} <span className="text-[12px] text-cement-700">of {one.groupName}</span>
               </Button>
             </li>
           ))}
@@ -130,7 +131,7 @@ export function AddPeople({ groupId, groupName }: { groupId: string; groupName: 
       )}
       {taken.length > 0 && (
         <p data-sentence="true" className="border-l-4 border-ink pl-3">
-          {sentence(taken.length, mails)}
+          {sentence(taken.length - asked, mails, asked)}
         </p>
       )}
       {(read.isError || add.isError) && (
@@ -170,6 +171,7 @@ function useKnown(groupId: string, text: string): Known[] {
   lists.forEach((list, index) => {
     for (const one of list.data ?? [])
       if (
+        one.hasAccount && // a name without one belongs to its group alone
         one.name.toLowerCase().includes(typed) &&
         !(here.data ?? []).some((member) => member.personId === one.personId)
       )
@@ -187,7 +189,32 @@ const keyOf = (entry: Entry, index: number): string => `${index} ${entry.text}`
 /** Whether an entry can be added at all. */
 const comesIn = (entry: Entry): boolean => entry.fate === 'new' || entry.fate === 'known'
 
-function sentence(count: number, mails: number): string {
+function sentence(count: number, mails: number, asked: number): string {
+  const questions =
+    asked === 0
+      ? ''
+      : asked === 1
+        ? 'One has an account and is asked first, in their inbox and by mail.'
+        : `${asked} have accounts and are asked first, in their inbox and by mail.`
+  return [count === 0 ? '' : names(count, mails), questions].filter(Boolean).join(' ')
+}
+
+/** What became of it, as the answer says. */
+function arrivedText({ added, asked, saidNo }: Schema['ChangeMembersAddedBody'], groupName: string): string {
+  const people = (count: number) => (count === 1 ? 'One person' : `${count} people`)
+  const said = [
+    added > 0 && `${people(added)} added to “${groupName}”.`,
+    asked > 0 && `${people(asked)} asked to be in “${groupName}”: in with their yes.`,
+    saidNo > 0 &&
+      `${people(saidNo)} said no within the last 30 days and ${saidNo === 1 ? 'is' : 'are'} not asked again.`,
+  ].filter((one) => one !== false)
+  return said.length > 0
+    ? said.join(' ')
+    : `Nobody new for “${groupName}”: they are in it, or were asked already.`
+}
+
+/** What comes of names, which are in at once. */
+function names(count: number, mails: number): string {
   const come = count === 1 ? 'One person comes in' : `${count} people come in`
   const what = 'with a row on the roster, and can be put on events at once'
   if (mails === 0) return `${come}, ${what}. No mail is sent.`

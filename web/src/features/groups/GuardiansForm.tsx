@@ -34,8 +34,11 @@ export function GuardiansForm({ member, people, onSave, onClose }: GuardiansForm
     <form onSubmit={submit} className="grid gap-2">
       <p className="written font-bold">Guardians of {member.name}</p>
       <p className="text-[12px] text-cement-700">
-        They see what {member.name} sees in this group, up to View. Add them to one of your groups first, with
-        an address, and they get their own way in.
+        They see what {member.name} sees in this group, up to View, and answer for them here.{' '}
+        {member.hasAccount
+          ? `${member.name} is asked first.`
+          : 'From outside the group, they are asked first.'}{' '}
+        Somebody without an account: add them to this group, with an address, and they get their own way in.
       </p>
       <input
         aria-label="Look for a guardian by name"

@@ -8,9 +8,9 @@ import { momentText } from '../../app/dates'
 import { useReader } from '../../app/person'
 import { TopBar } from '../../app/TopBar'
 import { Button } from '../../ui/Button'
-import { Question } from '../../ui/Question'
 import { TextField } from '../../ui/TextField'
 import { AddPeople } from './AddPeople'
+import { AskedList } from './AskedList'
 import { GuardiansForm } from './GuardiansForm'
 import { GuestList } from './GuestList'
 import {
@@ -22,6 +22,8 @@ import {
   setCoordinates,
   setGuardians,
 } from './groupQueries'
+import { withdrawAsking } from './membershipQueries'
+import { TakeOut } from './TakeOut'
 
 type Member = Schema['GroupsMemberBody']
 type Group = Schema['GroupsGroupBody']
@@ -59,10 +61,10 @@ function Whole({ group, members }: { group: Group; members: readonly Member[] })
   const known = useKnown()
   const { person: me } = useReader()
   const change = useChange()
-  const end = (member: Member) => {
+  const end = (member: Member, leavesEvents: boolean) => {
     setEnding(null)
     change.mutate({
-      act: (set) => endMembership(group.id, member.personId, set),
+      act: (set) => endMembership(group.id, member.personId, leavesEvents, set),
       sentence:
         member.personId === me.id
           ? `You left “${group.name}”.`
@@ -88,7 +90,9 @@ function Whole({ group, members }: { group: Group; members: readonly Member[] })
               ) : guarding === member.personId ? (
                 <GuardiansForm
                   member={member}
-                  people={known}
+                  people={known.filter(
+                    (one) => one.hasAccount || members.some((other) => other.personId === one.personId),
+                  )}
                   onClose={() => setGuarding(null)}
                   onSave={(guardians) => {
                     setGuarding(null)
@@ -97,7 +101,7 @@ function Whole({ group, members }: { group: Group; members: readonly Member[] })
                       sentence:
                         guardians.length === 0
                           ? `${member.name} has no guardians now.`
-                          : `The guardians see what ${member.name} sees in “${group.name}” now.`,
+                          : `The guardians of ${member.name} are chosen. Who has an account is asked first.`,
                     })
                   }}
                 />
@@ -110,8 +114,7 @@ function Whole({ group, members }: { group: Group; members: readonly Member[] })
                     </p>
                     <p className="written text-[12px] text-cement-700">
                       {stateOf(member, group.coordinates)}
-                      {member.guardians.length > 0 &&
-                        `; ${member.guardians.map((one) => one.name).join(' and ')} ${member.guardians.length === 1 ? 'sees and answers' : 'see and answer'} for them`}
+                      {guardiansText(member)}
                     </p>
                   </div>
                   {group.coordinates ? (
@@ -178,6 +181,17 @@ function Whole({ group, members }: { group: Group; members: readonly Member[] })
             </li>
           ))}
         </ul>
+        {group.coordinates && (
+          <AskedList
+            groupId={group.id}
+            onWithdraw={(personId, name) =>
+              change.mutate({
+                act: (set) => withdrawAsking(group.id, personId, set),
+                sentence: `${name} is asked no longer.`,
+              })
+            }
+          />
+        )}
         <GuestList
           groupId={group.id}
           onRemove={(personId, name) =>
@@ -195,19 +209,13 @@ function Whole({ group, members }: { group: Group; members: readonly Member[] })
         </section>
       )}
       {ending && (
-        <Question
-          title={
-            ending.personId === me.id
-              ? `Leave “${group.name}”?`
-              : `Take ${ending.name} out of “${group.name}”?`
-          }
-          yes={ending.personId === me.id ? 'Leave' : 'Take out'}
-          no="Stay"
-          onYes={() => end(ending)}
+        <TakeOut
+          group={group}
+          member={ending}
+          isMe={ending.personId === me.id}
+          onYes={(leavesEvents) => end(ending, leavesEvents)}
           onClose={() => setEnding(null)}
-        >
-          What every member has goes at once. What was given by name stays, and so does what they added.
-        </Question>
+        />
       )}
     </div>
   )
@@ -292,6 +300,22 @@ function useChange(onDone?: () => void) {
         void queries.invalidateQueries({ queryKey: [key] })
     },
   })
+}
+
+/** Who sees and answers for somebody, and who would, once all who are asked say yes. */
+function guardiansText({ guardians }: Member): string {
+  const listed = (isAsked: boolean) =>
+    guardians
+      .filter((one) => one.isAsked === isAsked)
+      .map((one) => one.name)
+      .join(' and ')
+  const [now, asked] = [listed(false), listed(true)]
+  return [
+    now && `; ${now} ${now.includes(' and ') ? 'see and answer' : 'sees and answers'} for them`,
+    asked && `; asked whether ${asked} may see and answer for them`,
+  ]
+    .filter(Boolean)
+    .join('')
 }
 
 /** Where somebody stands: with an account, invited, or a name alone. */

@@ -90,10 +90,10 @@ export const inviteMember = (groupId: string, personId: string, set: string) =>
     }),
   )
 
-export const endMembership = (groupId: string, personId: string, set: string) =>
+export const endMembership = (groupId: string, personId: string, leavesEvents: boolean, set: string) =>
   unwrap(
     api.DELETE('/api/groups/{groupId}/members/{personId}', {
-      params: { path: { groupId, personId } },
+      params: { path: { groupId, personId }, query: { leavesEvents } },
       headers: named(set),
     }),
   )

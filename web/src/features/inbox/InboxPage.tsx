@@ -6,6 +6,7 @@ import { Page } from '../../ui/Page'
 import { AbsenceCard } from '../agreement/AbsenceCard'
 import { QuestionCard } from '../answers/QuestionCard'
 import { useUnseenClashes } from '../availability/useClashes'
+import { GuardianshipCard, MembershipCard } from '../groups/ConsentCards'
 import { AnswerButtons } from '../invitation/AnswerButtons'
 import { proposalsQuery } from '../proposals/proposalQueries'
 import { ToSettleCard } from '../proposals/ToSettleCard'
@@ -20,6 +21,8 @@ import { OpenAskCard } from './OpenAskCard'
 export function InboxPage() {
   const inbox = useQuery(inboxQuery)
   const {
+    memberships = [],
+    guardianships = [],
     invitations = [],
     asks = [],
     openAsks = [],
@@ -47,9 +50,19 @@ export function InboxPage() {
   return (
     <Page title="Inbox">
       {inbox.data &&
-        [invitations, asks, openAsks, questions, absences, notices, waiting, toSettle, clashes].every(
-          (one) => one.length === 0,
-        ) && (
+        [
+          memberships,
+          guardianships,
+          invitations,
+          asks,
+          openAsks,
+          questions,
+          absences,
+          notices,
+          waiting,
+          toSettle,
+          clashes,
+        ].every((one) => one.length === 0) && (
           <p className="text-cement-700">
             Nothing waits for you. Invitations and requests arrive here, and what changes for you.{' '}
             <Link to="/week" className="underline underline-offset-2">
@@ -65,6 +78,12 @@ export function InboxPage() {
         </p>
       )}
       <ul className="grid gap-3">
+        {memberships.map((asked) => (
+          <MembershipCard key={asked.groupId} asked={asked} />
+        ))}
+        {guardianships.map((asked) => (
+          <GuardianshipCard key={asked.id} asked={asked} />
+        ))}
         {waiting.map((asked) => (
           <WhichCard key={`${asked.id}/${asked.whose}`} asked={asked} />
         ))}

@@ -1,0 +1,88 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Words;
+using Mortar.Data.Groups;
+using Mortar.Data.Store;
+using Mortar.Server.Hosting;
+using NodaTime;
+
+namespace Mortar.Server.Features.Groups;
+
+/// <summary>
+/// /api/memberships, /api/guardianships: what one is asked, answered for oneself. /api/groups/{id}/asked: who was asked to be
+/// in a group, for those who coordinate it.
+/// </summary>
+internal static class Memberships
+{
+    /// <summary>Somebody who was asked. Of them the group is told the name they were asked by and nothing more.</summary>
+    internal sealed record AskedBody(Guid PersonId, string Name, Instant AskedAt);
+
+    internal static void Map(RouteGroupBuilder api)
+    {
+        api.MapGet("/groups/{groupId:guid}/asked", List).WithName("ListAsked");
+        api.MapDelete("/groups/{groupId:guid}/asked/{personId:guid}", Withdraw).WithName("WithdrawAsking");
+        api.MapPost("/memberships/{groupId:guid}/accept", Accept).WithName("AcceptMembership");
+        api.MapPost("/memberships/{groupId:guid}/decline", Decline).WithName("DeclineMembership");
+        api.MapPost("/guardianships/{guardianshipId:guid}/accept", AcceptGuardian).WithName("AcceptGuardianship");
+        api.MapPost("/guardianships/{guardianshipId:guid}/decline", DeclineGuardian).WithName("DeclineGuardianship");
+    }
+
+    private static async Task<Results<Ok<List<AskedBody>>, ProblemHttpResult>> List(
+        Guid groupId,
+        Acting acting,
+        MortarDb db,
+        CancellationToken cancellationToken
+    )
+    {
+        var id = new GroupId(groupId);
+        if (await db.WhyNotKeep<int>(acting.Person, id, cancellationToken) is { } refusal)
+        {
+            return Problems.Refusal(refusal);
+        }
+
+        return TypedResults.Ok(
+            await (
+                from row in db.MembershipsWaiting(id)
+                join person in db.People on row.PersonId equals person.Id
+                orderby person.Name
+                select new AskedBody(person.Id.Value, person.Name, row.AskedAt!.Value)
+            ).ToListAsync(cancellationToken)
+        );
+    }
+
+    private static Task<Results<NoContent, ProblemHttpResult>> Withdraw(
+        Guid groupId,
+        Guid personId,
+        Acting acting,
+        MembershipCommands memberships,
+        CancellationToken cancellationToken
+    ) => memberships.Withdraw(acting.Act, new GroupId(groupId), new PersonId(personId), cancellationToken).Answer();
+
+    private static Task<Results<NoContent, ProblemHttpResult>> Accept(
+        Guid groupId,
+        Acting acting,
+        MembershipCommands memberships,
+        CancellationToken cancellationToken
+    ) => memberships.Answer(acting.Act, new GroupId(groupId), yes: true, cancellationToken).Answer();
+
+    private static Task<Results<NoContent, ProblemHttpResult>> Decline(
+        Guid groupId,
+        Acting acting,
+        MembershipCommands memberships,
+        CancellationToken cancellationToken
+    ) => memberships.Answer(acting.Act, new GroupId(groupId), yes: false, cancellationToken).Answer();
+
+    private static Task<Results<NoContent, ProblemHttpResult>> AcceptGuardian(
+        Guid guardianshipId,
+        Acting acting,
+        MembershipCommands memberships,
+        CancellationToken cancellationToken
+    ) => memberships.AnswerGuardian(acting.Act, guardianshipId, yes: true, cancellationToken).Answer();
+
+    private static Task<Results<NoContent, ProblemHttpResult>> DeclineGuardian(
+        Guid guardianshipId,
+        Acting acting,
+        MembershipCommands memberships,
+        CancellationToken cancellationToken
+    ) => memberships.AnswerGuardian(acting.Act, guardianshipId, yes: false, cancellationToken).Answer();
+}
