@@ -158,13 +158,29 @@ public class AccessTests
         ines.WaitForText("Corrected, and a mail is on its way to kaja@example.org.");
         Assert.Equal(string.Empty, ines.Axe());
 
-        // The two teachers are known from the studio: they are in at once, and get Edit together.
+        // The two teachers have accounts, which their coordinator in the studio knows: they are asked, and in with their
+        // yes. They get Edit together.
         ines.Paste(
             "Names or mail addresses, one a line or pasted from anywhere",
             "tomasz@example.org, priya@example.org"
         );
+        ines.WaitForText("2 have accounts and are asked first, in their inbox and by mail.");
         ines.Click("Add 2 people");
-        ines.WaitForText("33 people, 3 with an account.");
+        ines.WaitForText("2 people asked to be in “Beginners”: in with their yes.");
+        ines.Find(Named("h2", "Asked, not here yet"));
+        Assert.Equal(string.Empty, ines.Axe());
+        Shot(ines, "asked");
+        foreach (var teacher in new[] { DemoPeople.Tomasz, DemoPeople.Priya })
+        {
+            using var asked = new Screen(mortar.Url).SignIn(teacher).Open("/inbox");
+            asked.WaitForText("Ines Varga asks whether you want to be in “Beginners”");
+            Assert.Equal(string.Empty, asked.Axe());
+            Shot(asked, "membership");
+            asked.Click("Join");
+            asked.WaitForText("You are in “Beginners” now.");
+        }
+
+        ines.WaitForText("33 people, 3 with an account."); // by itself, on the page that stayed open
         ines.Open($"/groups/{group}/access");
         ines.Click(Anyhow("Tomasz Wilk", "Lessons"));
         ines.Script("arguments[0].scrollIntoView({ block: 'center' })", ines.Find(Anyhow("Priya Raman", "Lessons")));

@@ -164,7 +164,14 @@ public class GivingTests
         Assert.Equal(string.Empty, tomasz.Axe());
         Shot(tomasz, "guardians");
         tomasz.Click("Save");
-        tomasz.WaitForText("Ines Varga sees and answers for them");
+        tomasz.WaitForText("asked whether Ines Varga may see and answer for them");
+        using var astrid = new Screen(mortar.Url).SignIn(DemoPeople.Astrid).Open("/inbox");
+        astrid.WaitForText("Tomasz Wilk asks whether Ines Varga may see and answer for you in “Thursday throwers”");
+        Assert.Equal(string.Empty, astrid.Axe());
+        Shot(astrid, "guardianship");
+        astrid.Click("Yes, they may");
+        astrid.WaitForText("Ines Varga sees and answers for you in “Thursday throwers” now.");
+        tomasz.WaitForText("Ines Varga sees and answers for them"); // by itself
 
         tomasz.Open("/preferences");
         tomasz.Type("A further address", "tomasz.home@example.org");
@@ -255,11 +262,13 @@ public class GivingTests
         using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
         ines.Open($"/groups/{World.StudioTeam}/people");
         ines.Paste("Names or mail addresses, one a line or pasted from anywhere", "astrid");
-        ines.Find(Containing("button", "Add Astrid Lindqvist"));
+        ines.Find(Containing("button", "Ask Astrid Lindqvist"));
         Assert.Equal(string.Empty, ines.Axe());
         Shot(ines, "suggested");
-        ines.Click(Containing("button", "Add Astrid Lindqvist"));
-        ines.WaitForText("Astrid Lindqvist added to “Studio team”.");
+        ines.Click(Containing("button", "Ask Astrid Lindqvist"));
+        ines.WaitForText("One person asked to be in “Studio team”: in with their yes.");
+        using var astrid = new Screen(mortar.Url).SignIn(DemoPeople.Astrid).Open("/inbox");
+        astrid.WaitForText("Ines Varga asks whether you want to be in “Studio team”");
     }
 
     [Fact]

@@ -47,6 +47,18 @@ internal sealed class TestMortar : IAsyncDisposable
         return await Run(data, ["Demo=true", .. settings]);
     }
 
+    /// <summary>Starts one on a copy of the furnished studio, on a clock that the test sets.</summary>
+    public static async Task<TestMortar> StartAt(SetClock clock)
+    {
+        var data = NewFolder();
+        foreach (var file in Directory.EnumerateFiles(await Template.Value))
+        {
+            File.Copy(file, Path.Combine(data, Path.GetFileName(file)));
+        }
+
+        return await Run(data, ["Demo=true"], services => services.AddSingleton<IClock>(clock));
+    }
+
     /// <summary>Starts one on an empty folder, as for real use.</summary>
     public static Task<TestMortar> StartEmpty(params string[] settings) => Run(NewFolder(), settings);
 
@@ -207,15 +219,15 @@ internal sealed class TestMortar : IAsyncDisposable
         return data;
     }
 
-    private static async Task<TestMortar> Run(string data, string[] settings)
+    private static async Task<TestMortar> Run(string data, string[] settings, Action<IServiceCollection>? also = null)
     {
-        var app = Build(data, settings);
+        var app = Build(data, settings, also);
         await MortarHost.Prepare(app, CancellationToken.None);
         await app.StartAsync();
         return new TestMortar(app, data);
     }
 
-    private static WebApplication Build(string data, string[] settings)
+    private static WebApplication Build(string data, string[] settings, Action<IServiceCollection>? also = null)
     {
         var usual = new Dictionary<string, string>(StringComparer.Ordinal)
         {
@@ -229,10 +241,17 @@ internal sealed class TestMortar : IAsyncDisposable
             usual[setting[0]] = setting[1];
         }
 
-        return MortarHost.Build([
-            "--urls",
-            "http://127.0.0.1:0",
-            .. usual.Select(setting => $"--Mortar:{setting.Key}={setting.Value}"),
-        ]);
+        return MortarHost.Build(
+            ["--urls", "http://127.0.0.1:0", .. usual.Select(setting => $"--Mortar:{setting.Key}={setting.Value}")],
+            also
+        );
     }
+}
+
+/// <summary>A clock that stands until it is set on.</summary>
+internal sealed class SetClock : IClock
+{
+    public Instant Now { get; set; } = Instant.FromUtc(2026, 3, 11, 11, 12);
+
+    public Instant GetCurrentInstant() => Now;
 }

@@ -16,5 +16,8 @@ public static class Coordinators
         Grant next
     ) => !Stays(next) && own.All(one => one.Person == whose || !Stays(one.Grant));
 
+    /// <summary>Whether somebody among those who were given steps coordinates for good.</summary>
+    public static bool Stay(IEnumerable<Grant> own) => own.Any(Stays);
+
     private static bool Stays(Grant grant) => grant is { Role: Role.Coordinate, EndsAt: null };
 }

@@ -22,6 +22,10 @@ public static class InvitationRules
     /// <summary>Only one that waits can be accepted, declined, withdrawn or sent again.</summary>
     public static bool IsOpen(this InvitationState state) => state == InvitationState.Waiting;
 
+    /// <summary>Why one that waits cannot be answered any more: whoever sent it may no longer give what it promises.</summary>
+    public const string Lapsed =
+        "Whoever sent this invitation can no longer give this access. Ask a coordinator of the calendar to send another.";
+
     /// <summary>Why an invitation that is not open cannot be answered, in a sentence for the one invited.</summary>
     public static string WhyClosed(this InvitationState state) =>
         state switch

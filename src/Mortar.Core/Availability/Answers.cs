@@ -42,6 +42,9 @@ public static class Answers
     /// <summary>The longest comment, in UTF-16 units.</summary>
     public const int LongestComment = 500;
 
+    /// <summary>For how long a mailed question can be answered, or looked at, after what it asks about is over.</summary>
+    public static readonly Duration LinkOutlasts = Duration.FromDays(30);
+
     /// <summary>To answer: those named on it who see it, and those who answer for them.</summary>
     /// <param name="onEvent">The step of the one who is named on the event (<see cref="AccessRules.OnEvent"/>).</param>
     /// <param name="isNamed">Whether they are named on the date that is meant.</param>

@@ -65,6 +65,20 @@ public sealed class AccessCommands(MortarDb db, Letters letters, ZoneClock zones
                     return new Outcome<InvitationRow>.Unfit(problems);
                 }
 
+                if (
+                    await db.WhyNotGive<InvitationRow>(
+                        act.Actor,
+                        calendarId,
+                        new Grant(draft.Role, Way.Own, endsAt),
+                        zones,
+                        cancellationToken
+                    ) is
+                    { } beyond
+                )
+                {
+                    return beyond;
+                }
+
                 var person = await db.PersonAt(to, cancellationToken);
                 // Whose another address is, is not told: only the one they are listed by says that they are there.
                 var listed = person?.Address == to.Value ? person.Id : (PersonId?)null;
@@ -109,7 +123,9 @@ public sealed class AccessCommands(MortarDb db, Letters letters, ZoneClock zones
             id,
             async invitation =>
             {
+                // It stands with the right of whoever sent it last.
                 var secret = LinkSecret.New();
+                invitation.InvitedBy = act.Actor;
                 (invitation.SentAt, invitation.LinkHash) = (db.Now, LinkSecret.HashOf(secret));
                 db.Mails.Add(await letters.Invitation(db, invitation, secret, cancellationToken));
             },
@@ -166,6 +182,20 @@ public sealed class AccessCommands(MortarDb db, Letters letters, ZoneClock zones
                         return new Outcome<InvitationRow>.Unfit([
                             new FieldProblem("inReturn.role", "Choose a step from Times only to Coordinate."),
                         ]);
+                    }
+
+                    if (
+                        await db.WhyNotGive<InvitationRow>(
+                            act.Actor,
+                            gift.CalendarId,
+                            new Grant(gift.Role, Way.Own),
+                            zones,
+                            cancellationToken
+                        ) is
+                        { } beyond
+                    )
+                    {
+                        return beyond;
                     }
 
                     (await db.GrantOf(gift.CalendarId, invitation.InvitedBy, cancellationToken)).Raise(
@@ -225,9 +255,11 @@ public sealed class AccessCommands(MortarDb db, Letters letters, ZoneClock zones
                 }
 
                 var (endsAt, problem) = await db.EndOf(calendarId, lastDay, zones, cancellationToken);
+                var wish = new Grant(role, Way.Own, endsAt);
                 return problem is not null
                     ? new Outcome<GrantRow>.Unfit([problem])
-                    : await Put(calendarId, whose, new Grant(role, Way.Own, endsAt), cancellationToken);
+                    : await db.WhyNotGive<GrantRow>(act.Actor, calendarId, wish, zones, cancellationToken)
+                        ?? await Put(calendarId, whose, wish, cancellationToken);
             },
             cancellationToken
         );
@@ -448,6 +480,11 @@ public sealed class AccessCommands(MortarDb db, Letters letters, ZoneClock zones
                 if (!invitation.State.IsOpen())
                 {
                     return new Outcome<InvitationRow>.Refused("invitation-closed", invitation.State.WhyClosed());
+                }
+
+                if (!await db.StandingInvitations().AnyAsync(one => one.Id == id, cancellationToken))
+                {
+                    return new Outcome<InvitationRow>.Refused("invitation-closed", InvitationRules.Lapsed);
                 }
 
                 return await answer(invitation);

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
+using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Mail;
 using Mortar.Data.Store;
@@ -7,7 +8,7 @@ using Mortar.Data.Store;
 namespace Mortar.Data.Access;
 
 /// <summary>Requests for access: asking, and the answers of coordinators.</summary>
-public sealed class AskCommands(MortarDb db, Letters letters)
+public sealed class AskCommands(MortarDb db, Letters letters, ZoneClock zones)
 {
     /// <summary>
     /// Asks for a step. It comes to the same for a calendar that is there and one that is not, so that asking tells
@@ -95,6 +96,20 @@ public sealed class AskCommands(MortarDb db, Letters letters)
                     return new Outcome<AskRow>.Unfit([
                         new FieldProblem("role", "Choose a step from Times only to Coordinate, or say no."),
                     ]);
+                }
+
+                if (
+                    await db.WhyNotGive<AskRow>(
+                        act.Actor,
+                        ask.CalendarId,
+                        new Grant(role, Way.Own),
+                        zones,
+                        cancellationToken
+                    ) is
+                    { } beyond
+                )
+                {
+                    return beyond;
                 }
 
                 (ask.State, ask.Role) = (AskState.Granted, role);

@@ -8,10 +8,10 @@ using NodaTime;
 namespace Mortar.Data.Access;
 
 /// <summary>What commands that give access have in common.</summary>
-internal static class Grants
+public static class Grants
 {
     /// <summary>Somebody's own grant on a calendar, made with no step where there is none yet.</summary>
-    public static async Task<GrantRow> GrantOf(
+    internal static async Task<GrantRow> GrantOf(
         this MortarDb db,
         CalendarId calendarId,
         PersonId person,
@@ -41,7 +41,7 @@ internal static class Grants
     }
 
     /// <summary>When access to a calendar up to a last day is over, by the calendar's clock; or what is wrong with the day.</summary>
-    public static async Task<(Instant? EndsAt, FieldProblem? Problem)> EndOf(
+    internal static async Task<(Instant? EndsAt, FieldProblem? Problem)> EndOf(
         this MortarDb db,
         CalendarId calendarId,
         LocalDate? lastDay,
@@ -63,8 +63,57 @@ internal static class Grants
         return (AccessEnd.After(day, zone), AccessEnd.Problem(day, db.Now, zone));
     }
 
+    /// <summary>The refusal for somebody who may not give a step up to an end on a calendar; <c>null</c> for who may.</summary>
+    internal static async Task<Outcome<T>?> WhyNotGive<T>(
+        this MortarDb db,
+        PersonId giver,
+        CalendarId calendarId,
+        Grant wish,
+        ZoneClock zones,
+        CancellationToken cancellationToken
+    )
+    {
+        var standing = await db.StandingOf(giver, calendarId, cancellationToken);
+        if (AccessRules.ToCoordinate(standing.Role).Refusal<T>("calendar", "Coordinate") is { } refusal)
+        {
+            return refusal;
+        }
+
+        if (Giving.MayGive(standing, wish, db.Now))
+        {
+            return null;
+        }
+
+        var zone = zones.Zone(
+            await db
+                .Calendars.Where(calendar => calendar.Id == calendarId)
+                .Select(calendar => calendar.Zone)
+                .SingleAsync(cancellationToken)
+        );
+        return new Outcome<T>.Refused(
+            "outlasts-you",
+            Giving.WhyNot(AccessEnd.LastDay(Giving.Until(standing)!.Value, zone))
+        );
+    }
+
+    /// <summary>Invitations that wait and still lead somewhere: whoever sent them may still give what they promise.</summary>
+    public static IQueryable<InvitationRow> StandingInvitations(this MortarDb db)
+    {
+        var now = db.Now;
+        return db.Invitations.Where(row =>
+            row.State == InvitationState.Waiting
+            && db.Calendars.Any(calendar => calendar.Id == row.CalendarId && calendar.DeletedAt == null)
+            && db.Grants.Any(grant =>
+                grant.CalendarId == row.CalendarId
+                && grant.PersonId == row.InvitedBy
+                && grant.Role == Role.Coordinate
+                && (grant.EndsAt == null || (grant.EndsAt > now && row.EndsAt != null && row.EndsAt <= grant.EndsAt))
+            )
+        );
+    }
+
     /// <summary>The refusal for somebody who does not coordinate a calendar; <c>null</c> for who does.</summary>
-    public static async Task<Outcome<T>?> WhyNotCoordinate<T>(
+    internal static async Task<Outcome<T>?> WhyNotCoordinate<T>(
         this MortarDb db,
         PersonId person,
         CalendarId calendarId,

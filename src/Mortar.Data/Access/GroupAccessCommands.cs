@@ -55,6 +55,20 @@ public sealed class GroupAccessCommands(MortarDb db, ZoneClock zones)
                     return new Outcome<GroupGrantRow>.Unfit([problem]);
                 }
 
+                if (
+                    await db.WhyNotGive<GroupGrantRow>(
+                        act.Actor,
+                        calendarId,
+                        new Grant(role, Way.Group, endsAt),
+                        zones,
+                        cancellationToken
+                    ) is
+                    { } beyond
+                )
+                {
+                    return beyond;
+                }
+
                 var grant = await Of(calendarId, groupId, cancellationToken);
                 if (grant is null)
                 {

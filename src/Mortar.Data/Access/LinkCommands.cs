@@ -58,6 +58,20 @@ public sealed class LinkCommands(MortarDb db, ZoneClock zones)
                     return new Outcome<MadeLink>.Unfit(problem is null ? problems : [.. problems, problem]);
                 }
 
+                if (
+                    await db.WhyNotGive<MadeLink>(
+                        act.Actor,
+                        calendarId,
+                        new Grant(terms.Role, Way.Link, terms.EndsAt),
+                        zones,
+                        cancellationToken
+                    ) is
+                    { } beyond
+                )
+                {
+                    return beyond;
+                }
+
                 if (known is not null)
                 {
                     known.Take(terms);
@@ -174,16 +188,13 @@ public sealed class LinkCommands(MortarDb db, ZoneClock zones)
     public static async Task<LinkRow?> BySecret(MortarDb db, string secret, CancellationToken cancellationToken)
     {
         var hash = LinkSecret.HashOf(secret);
-        var link = await db.Links.FirstOrDefaultAsync(
-            row => row.Hash == hash && db.Calendars.Any(owner => owner.Id == row.CalendarId && owner.DeletedAt == null),
-            cancellationToken
-        );
+        var link = await db.LeadingLinks().FirstOrDefaultAsync(row => row.Hash == hash, cancellationToken);
         return link is not null && link.Terms().IsOpen(link.EndedAt, db.Now) ? link : null;
     }
 
     private Task<bool> IsIn(CalendarId calendarId, EventId id, CancellationToken cancellationToken) =>
         db.Events.AnyAsync(
-            row => row.Id == id && row.CalendarId == calendarId && row.DeletedAt == null,
+            row => row.Id == id && row.CalendarId == calendarId && row.DeletedAt == null && !row.Private,
             cancellationToken
         );
 

@@ -85,6 +85,25 @@ public sealed class LinkHolderRow : IRecorded
     void IRecorded.Vanish(Instant now) => LeftAt = now;
 }
 
+/// <summary>Reads links.</summary>
+public static class LinkQueries
+{
+    /// <summary>
+    /// Links that still have something to lead to: a calendar that is there and, where it is about one event, that event in
+    /// the calendar whose coordinator made the link. An event that was moved, deleted or made private takes its links along.
+    /// </summary>
+    public static IQueryable<LinkRow> LeadingLinks(this MortarDb db) =>
+        db.Links.Where(link =>
+            db.Calendars.Any(owner => owner.Id == link.CalendarId && owner.DeletedAt == null)
+            && (
+                link.EventId == null
+                || db.Events.Any(row =>
+                    row.Id == link.EventId && row.CalendarId == link.CalendarId && row.DeletedAt == null && !row.Private
+                )
+            )
+        );
+}
+
 internal sealed class LinkConfiguration : IEntityTypeConfiguration<LinkRow>
 {
     public void Configure(EntityTypeBuilder<LinkRow> builder)

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
+using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Groups;
 using Mortar.Data.Mail;
@@ -8,7 +9,7 @@ using Mortar.Data.Store;
 namespace Mortar.Data.Access;
 
 /// <summary>Requests to a person or a group for a calendar of theirs, by name or address.</summary>
-public sealed class OpenAskCommands(MortarDb db, Letters letters)
+public sealed class OpenAskCommands(MortarDb db, Letters letters, ZoneClock zones)
 {
     private sealed record Asked(PersonId? Person, GroupId? Group);
 
@@ -96,7 +97,16 @@ public sealed class OpenAskCommands(MortarDb db, Letters letters)
                     ]);
                 }
 
-                if (await db.WhyNotCoordinate<OpenAskRow>(act.Actor, calendar, cancellationToken) is { } refusal)
+                if (
+                    await db.WhyNotGive<OpenAskRow>(
+                        act.Actor,
+                        calendar,
+                        new Grant(role, Way.Own),
+                        zones,
+                        cancellationToken
+                    ) is
+                    { } refusal
+                )
                 {
                     return refusal;
                 }

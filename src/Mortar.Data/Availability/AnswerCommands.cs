@@ -1,5 +1,4 @@
 using Microsoft.EntityFrameworkCore;
-using Mortar.Core.Access;
 using Mortar.Core.Availability;
 using Mortar.Core.Changes;
 using Mortar.Core.Events;
@@ -39,13 +38,8 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
             act,
             async () =>
             {
-                var calendar = await db
-                    .Events.Where(row => row.Id == id)
-                    .Select(row => (CalendarId?)row.CalendarId)
-                    .FirstOrDefaultAsync(cancellationToken);
-                return calendar is { } home && (await db.AnswersFor(act.Actor, home, cancellationToken)).Contains(whose)
-                    ? await Write(id, whose, wish, cancellationToken)
-                    : new Outcome<AnswerRow>.NotThere("event");
+                return await db.WhyNotAnswer(act.Actor, id, whose, wish.Only, zones, cancellationToken)
+                    ?? await Write(id, whose, wish, cancellationToken);
             },
             cancellationToken
         );
@@ -69,7 +63,7 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
         CancellationToken cancellationToken
     )
     {
-        if (await db.AskedBy(secret, cancellationToken) is not { } asked)
+        if (await db.QuestionBy(secret, cancellationToken) is not { } asked)
         {
             return new Outcome<AnswerRow>.NotThere("question");
         }
@@ -85,11 +79,19 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
                     : !await IsTheirs(asked.PersonId, from, cancellationToken)
                     || !await IsTheirs(asked.PersonId, about, cancellationToken)
                         ? new Outcome<AnswerRow>.NotAllowed("It does not come from who was asked.")
-                    : await Write(asked.EventId, asked.PersonId, wishFor(row.ToCore()), cancellationToken);
+                    : await AnswerOf(asked, wishFor(row.ToCore()), cancellationToken);
             },
             cancellationToken
         );
     }
+
+    private async Task<Outcome<AnswerRow>> AnswerOf(
+        AskedRow asked,
+        AnswerWish wish,
+        CancellationToken cancellationToken
+    ) =>
+        await db.WhyNotAnswer(asked.PersonId, asked.EventId, asked.PersonId, wish.Only, zones, cancellationToken)
+        ?? await Write(asked.EventId, asked.PersonId, wish, cancellationToken);
 
     private async Task<bool> IsTheirs(PersonId person, string written, CancellationToken cancellationToken)
     {
@@ -279,31 +281,8 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
         CancellationToken cancellationToken
     )
     {
-        var row = await db
-            .Events.AsNoTracking()
-            .FirstOrDefaultAsync(one => one.Id == id && one.DeletedAt == null, cancellationToken);
-        if (row is null)
-        {
-            return new Outcome<AnswerRow>.NotThere("event");
-        }
-
+        var row = await db.Events.AsNoTracking().SingleAsync(one => one.Id == id, cancellationToken);
         var whole = row.ToCore();
-        var role = (await db.StandingOf(whose, row.CalendarId, cancellationToken)).Role;
-        if (
-            await db.IsGone(row, role, cancellationToken)
-            || whole.OccurrenceAt(wish.Only, zones, DateTimeZone.Utc) is not { } occurrence
-            || VisibleEvent.Show(role, whose, occurrence, DateTimeZone.Utc) is null
-        )
-        {
-            return new Outcome<AnswerRow>.NotThere("event");
-        }
-
-        var isNamed = occurrence.Content.Attendees.Has(whose);
-        if (Answers.ToAnswer(AccessRules.OnEvent(role, whose, whole), isNamed) != Verdict.Granted)
-        {
-            return new Outcome<AnswerRow>.NotAllowed("Only who is named on an event answers to it.");
-        }
-
         var comment = PlainText.Lines(wish.Comment);
         if (comment.Length > Answers.LongestComment)
         {

@@ -200,10 +200,34 @@ public static class AnswerQueries
                     .FirstOrDefault()
         ).FirstOrDefaultAsync(cancellationToken);
 
-    /// <summary>Whom a mailed link asks; <c>null</c> where it leads nowhere.</summary>
+    /// <summary>Whom a mail asks, whatever became of what it asks about; <c>null</c> where another has followed it.</summary>
     public static Task<AskedRow?> AskedBy(this MortarDb db, string secret, CancellationToken cancellationToken)
     {
         var hash = Access.LinkSecret.HashOf(secret);
         return db.Asked.AsNoTracking().FirstOrDefaultAsync(row => row.Hash == hash, cancellationToken);
+    }
+
+    /// <summary>
+    /// Whom a mailed link asks; <c>null</c> where it leads nowhere any more: it ends with the event, with being asked to it,
+    /// and some time after it is over.
+    /// </summary>
+    public static Task<AskedRow?> QuestionBy(this MortarDb db, string secret, CancellationToken cancellationToken)
+    {
+        var hash = Access.LinkSecret.HashOf(secret);
+        var over = db.Now - Answers.LinkOutlasts;
+        return db
+            .Asked.AsNoTracking()
+            .FirstOrDefaultAsync(
+                asked =>
+                    asked.Hash == hash
+                    && db.Given.Any(given => given.EventId == asked.EventId && given.PersonId == asked.PersonId)
+                    && db.Events.Any(row =>
+                        row.Id == asked.EventId
+                        && row.DeletedAt == null
+                        && row.IndexEnd > over
+                        && db.Calendars.Any(home => home.Id == row.CalendarId && home.DeletedAt == null)
+                    ),
+                cancellationToken
+            );
     }
 }

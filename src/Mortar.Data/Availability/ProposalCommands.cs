@@ -210,23 +210,12 @@ public sealed class ProposalCommands(
             act,
             async () =>
             {
-                if (
-                    await db.OpenProposal(id, cancellationToken) is not { } row
-                    || !(await db.AnswersFor(act.Actor, row.CalendarId, cancellationToken)).Contains(whose)
-                    || !await db.ProposalAsked.AnyAsync(
-                        one => one.ProposalId == id && one.PersonId == whose,
-                        cancellationToken
-                    )
-                )
+                if (await db.WhyNotVote(act.Actor, id, whose, cancellationToken) is { } refusal)
                 {
-                    return new Outcome<VoteRow>.NotThere("proposal");
+                    return refusal;
                 }
 
-                if (row.State != ProposalState.Open)
-                {
-                    return new Outcome<VoteRow>.Refused("settled", Over(row));
-                }
-
+                var row = await db.Proposals.SingleAsync(one => one.Id == id, cancellationToken);
                 var comment = PlainText.Lines(wish.Comment);
                 if (comment.Length > Answers.LongestComment)
                 {

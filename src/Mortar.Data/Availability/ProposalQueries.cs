@@ -3,6 +3,7 @@ using Mortar.Core.Access;
 using Mortar.Core.Availability;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
+using Mortar.Data.Events;
 using Mortar.Data.Store;
 
 namespace Mortar.Data.Availability;
@@ -76,7 +77,20 @@ public static class ProposalQueries
         var asked = await db
             .ProposalAsked.AsNoTracking()
             .FirstOrDefaultAsync(row => row.Hash == hash, cancellationToken);
-        return asked is null || await db.OpenProposal(asked.ProposalId, cancellationToken) is not { } row
+        if (
+            asked is null
+            || await db.OpenProposal(asked.ProposalId, cancellationToken) is not { } row
+            || row.ToTimes().All(time => time.End < db.Now - Answers.LinkOutlasts)
+        )
+        {
+            return null;
+        }
+
+        // Whoever has left the group since is not asked any more.
+        var calendar = await db
+            .Calendars.AsNoTracking()
+            .SingleAsync(one => one.Id == row.CalendarId, cancellationToken);
+        return (await db.StrangersAmong([asked.PersonId], calendar, cancellationToken)).Count > 0
             ? null
             : await db.Waiting(asked.PersonId, row, cancellationToken);
     }

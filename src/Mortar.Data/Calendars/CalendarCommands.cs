@@ -101,6 +101,22 @@ public sealed class CalendarCommands(MortarDb db, AccessCommands access, ZoneClo
                     return new Outcome<CalendarRow>.Unfit(problems);
                 }
 
+                // What every member gets has no end.
+                if (
+                    settings.GroupDefault > row.GroupDefault
+                    && await db.WhyNotGive<CalendarRow>(
+                        act.Actor,
+                        id,
+                        new Grant(settings.GroupDefault, Way.Default),
+                        zones,
+                        cancellationToken
+                    )
+                        is { } beyond
+                )
+                {
+                    return beyond;
+                }
+
                 row.Take(settings);
                 return new Outcome<CalendarRow>.Done(row);
             },

@@ -3,7 +3,6 @@ using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Changes;
-using Mortar.Core.Groups;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
@@ -17,6 +16,8 @@ namespace Mortar.Data.Changes;
 /// <summary>Takes an act back by reading the log: every thing it touched returns to its state before.</summary>
 public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
 {
+    private readonly UndoChecks checks = new(db, zones);
+
     private const int Chunk = 500;
 
     /// <summary>Undoes a set. The undoing is itself a set and can be undone. Returns how many things went back.</summary>
@@ -30,13 +31,13 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
                     .Where(change => change.Set == set)
                     .OrderBy(change => change.Sequence)
                     .ToListAsync(cancellationToken);
-                var roles = await Roles(act.Actor, changes, cancellationToken);
+                var standings = await Standings(act.Actor, cancellationToken);
 
                 // Access first: whoever no longer sees a calendar is not told either that something in it has changed.
-                return await WhyNot(act.Actor, changes, roles, cancellationToken)
+                return await WhyNot(act.Actor, changes, standings, cancellationToken)
                     ?? await Plan(act.Actor, changes, set, cancellationToken) switch
                     {
-                        Undo.Possible plan => await Return(act.Actor, plan.Returns, roles, cancellationToken),
+                        Undo.Possible plan => await Return(act.Actor, plan.Returns, standings, cancellationToken),
                         Undo.Refused refused => new Outcome<int>.Refused(refused.Type, refused.Sentence),
                         _ => throw new UnreachableException(),
                     };
@@ -60,11 +61,11 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
         return Core.Changes.Undo.Plan([.. changes.Select(change => change.ToCore())], actor, latest);
     }
 
-    /// <summary>What somebody may no longer do, they may no longer undo. Events are looked at one by one in <see cref="ReturnOne"/>.</summary>
+    /// <summary>Access first, so that whoever no longer sees a calendar is not told either that something in it has changed. Each thing is looked at by itself in <see cref="ReturnOne"/>.</summary>
     private async Task<Outcome<int>?> WhyNot(
         PersonId actor,
         List<ChangeRow> changes,
-        Dictionary<CalendarId, Role> roles,
+        IReadOnlyDictionary<CalendarId, Standing> standings,
         CancellationToken cancellationToken
     )
     {
@@ -87,59 +88,51 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
             await db.EventsGivenTo(actor).Where(id => touched.Contains(id)).ToListAsync(cancellationToken)
         ).ConvertAll(id => id.Value);
         return changes
-            .Where(change =>
-                change.CalendarId is not null
-                && change.Subject is not (Subject.FineClash or Subject.Answer or Subject.Vote)
-                && !given.Contains(change.SubjectId)
-            )
+            .Where(change => change.CalendarId is not null && !given.Contains(change.SubjectId))
             .Select(change =>
-                (
-                    change.Subject is Subject.Event or Subject.Proposal
-                        ? AccessRules.ToAdd(roles[change.CalendarId!.Value])
-                        : AccessRules.ToCoordinate(roles[change.CalendarId!.Value])
-                ).Refusal<int>("change", change.Subject is Subject.Event or Subject.Proposal ? "Edit" : "Coordinate")
+                Undoing.InCalendar(
+                    change.Subject,
+                    standings.GetValueOrDefault(change.CalendarId!.Value, Standing.Outside).Role
+                )
             )
+            .Select(one => one.Verdict.Refusal<int>("change", RoleSentence.Name(one.Needs)))
             .FirstOrDefault(refusal => refusal is not null);
     }
 
-    /// <summary>The steps on the calendars of an act; also on one in the bin, whose deletion is what is to be undone.</summary>
-    private async Task<Dictionary<CalendarId, Role>> Roles(
+    /// <summary>Where somebody stands now; also with calendars in the bin, whose deletion may be what is to be undone.</summary>
+    private async Task<IReadOnlyDictionary<CalendarId, Standing>> Standings(
         PersonId person,
-        List<ChangeRow> changes,
         CancellationToken cancellationToken
     )
     {
-        var ids = changes.Select(change => change.CalendarId).OfType<CalendarId>().Distinct().ToList();
-        var standings = await db.StandingsOf(person, cancellationToken);
-        var own = await db
-            .Grants.Where(grant => ids.Contains(grant.CalendarId) && grant.PersonId == person)
-            .ToDictionaryAsync(grant => grant.CalendarId, grant => grant.Role, cancellationToken);
-        return ids.Union(standings.Keys)
-            .ToDictionary(
-                id => id,
-                id =>
-                {
-                    var standing = standings.GetValueOrDefault(id, Standing.Outside).Role;
-                    return own.TryGetValue(id, out var role) && role > standing ? role : standing;
-                }
-            );
+        var all = new Dictionary<CalendarId, Standing>(await db.StandingsInBin(person, cancellationToken));
+        foreach (var (calendar, standing) in await db.StandingsOf(person, cancellationToken))
+        {
+            all[calendar] = standing;
+        }
+
+        return all;
     }
 
     private async Task<Outcome<int>> Return(
         PersonId actor,
         IReadOnlyList<Undo.Return> returns,
-        Dictionary<CalendarId, Role> roles,
+        IReadOnlyDictionary<CalendarId, Standing> standings,
         CancellationToken cancellationToken
     )
     {
         try
         {
             var booked = new List<EventRow>();
+            var vanishing = returns
+                .Where(one => one is { Subject: Subject.Event, To: null })
+                .Select(one => new EventId(one.SubjectId))
+                .ToHashSet();
             foreach (var chunk in returns.Chunk(Chunk))
             {
                 foreach (var one in chunk)
                 {
-                    if (await ReturnOne(actor, one, roles, cancellationToken) is { } refusal)
+                    if (await ReturnOne(actor, one, standings, vanishing, cancellationToken) is { } refusal)
                     {
                         return refusal;
                     }
@@ -148,6 +141,11 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
                 booked.AddRange(db.ChangeTracker.Entries<EventRow>().Select(entry => entry.Entity));
                 await db.SaveChangesAsync(cancellationToken);
                 db.ChangeTracker.Clear();
+            }
+
+            if (await checks.WhyNotLeft(returns, cancellationToken) is { } left)
+            {
+                return left;
             }
 
             foreach (var inOne in booked.GroupBy(row => row.CalendarId))
@@ -176,7 +174,8 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
     private async Task<Outcome<int>?> ReturnOne(
         PersonId actor,
         Undo.Return one,
-        Dictionary<CalendarId, Role> roles,
+        IReadOnlyDictionary<CalendarId, Standing> standings,
+        IReadOnlySet<EventId> vanishing,
         CancellationToken cancellationToken
     )
     {
@@ -185,63 +184,45 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
             return new Outcome<int>.NotThere("change");
         }
 
-        if (row is EventRow before && WhyNotChange(actor, before, roles) is { } refusal)
-        {
-            return refusal;
-        }
-
-        if (GroupOf(row) is { } group && await WhyNotKeep(actor, group, row, cancellationToken) is { } notKept)
-        {
-            return notKept;
-        }
-
         if (row is GroupRow && one.To is null)
         {
             return new Outcome<int>.Refused("kept", "A group that was made cannot be taken back.");
         }
 
-        var version = row.Version;
-        if (one.To is { } state)
+        var then = one.To is { } state ? (IRecorded)StoredText.Read(state, row.GetType()) : null;
+        if (await checks.WhyNot(actor, row, then, standings, vanishing, cancellationToken) is { } refusal)
         {
-            db.Entry(row).CurrentValues.SetValues(StoredText.Read(state, row.GetType()));
-            row.Version = version;
+            return refusal;
         }
-        else
+
+        if (then is null)
         {
             row.Vanish(clock.GetCurrentInstant());
+            return null;
         }
 
-        return row is EventRow after ? WhyNotChange(actor, after, roles) : null;
-    }
-
-    private static GroupId? GroupOf(IRecorded row) =>
-        row switch
+        var (mailed, before) = (Mailed.Of(row), StoredText.Of(row));
+        BringBack(row, then);
+        if (mailed is null)
         {
-            MemberRow member => member.GroupId,
-            GuardianRow guardian => guardian.GroupId,
-            GroupRow group => group.Id,
-            GuestRow guest => guest.GroupId,
-            _ => null,
-        };
+            return null;
+        }
 
-    /// <summary>Guests are any member's to name, and the rest of a group is kept by those who coordinate it.</summary>
-    private async Task<Outcome<int>?> WhyNotKeep(
-        PersonId actor,
-        GroupId group,
-        IRecorded row,
-        CancellationToken cancellationToken
-    )
-    {
-        var me = await db
-            .Members.AsNoTracking()
-            .FirstOrDefaultAsync(member => member.GroupId == group && member.PersonId == actor, cancellationToken);
-        return MemberRules.ToKeep(me is not null, me?.Coordinates == true || row is GuestRow).GroupRefusal<int>();
+        Mailed.Keep(row, mailed);
+        return StoredText.Of(row) == before
+            ? new Outcome<int>.Refused(
+                "sent",
+                "What went out cannot be taken back, and a link that ended stays ended. Withdraw or end it instead."
+            )
+            : null;
     }
 
-    private static Outcome<int>? WhyNotChange(PersonId actor, EventRow row, Dictionary<CalendarId, Role> roles) =>
-        AccessRules
-            .ToChange(roles.GetValueOrDefault(row.CalendarId), actor, row.ToCore())
-            .Refusal<int>("change", "Edit");
+    private void BringBack(IRecorded row, IRecorded then)
+    {
+        var version = row.Version;
+        db.Entry(row).CurrentValues.SetValues(then);
+        row.Version = version;
+    }
 
     private async Task<IRecorded?> Find(Undo.Return one, CancellationToken cancellationToken) =>
         one.Subject switch

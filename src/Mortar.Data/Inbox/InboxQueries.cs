@@ -85,10 +85,9 @@ public sealed class InboxQueries(MortarDb db, ZoneClock zones)
     /// <summary>The invitations that wait for a person, newest first.</summary>
     public async Task<IReadOnlyList<WaitingInvitation>> Waiting(PersonId person, CancellationToken cancellationToken) =>
         await (
-            from invitation in db.Invitations
-            where invitation.PersonId == person && invitation.State == InvitationState.Waiting
+            from invitation in db.StandingInvitations()
+            where invitation.PersonId == person
             join row in db.Calendars on invitation.CalendarId equals row.Id
-            where row.DeletedAt == null
             join sender in db.People on invitation.InvitedBy equals sender.Id
             orderby invitation.SentAt descending
             select new WaitingInvitation(

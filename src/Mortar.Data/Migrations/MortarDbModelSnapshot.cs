@@ -500,6 +500,40 @@ namespace Mortar.Data.Migrations
                     b.ToTable("Addresses", (string)null);
                 });
 
+            modelBuilder.Entity("Mortar.Data.Accounts.SignInRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Device")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("EndedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("EndsAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("PersonId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("SeenAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("StartedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("EndsAt");
+
+                    b.HasIndex("PersonId");
+
+                    b.ToTable("SignIns", (string)null);
+                });
+
             modelBuilder.Entity("Mortar.Data.Availability.AnswerRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1562,6 +1596,15 @@ namespace Mortar.Data.Migrations
                 });
 
             modelBuilder.Entity("Mortar.Data.Accounts.AddressRow", b =>
+                {
+                    b.HasOne("Mortar.Data.Groups.PersonRow", null)
+                        .WithMany()
+                        .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Mortar.Data.Accounts.SignInRow", b =>
                 {
                     b.HasOne("Mortar.Data.Groups.PersonRow", null)
                         .WithMany()

@@ -82,6 +82,8 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
 
     public DbSet<ChangeRow> Changes => Set<ChangeRow>();
 
+    public DbSet<SignInRow> SignIns => Set<SignInRow>();
+
     public DbSet<AddressRow> Addresses => Set<AddressRow>();
 
     public DbSet<MailRow> Mails => Set<MailRow>();

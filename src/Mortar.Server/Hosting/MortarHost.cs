@@ -33,7 +33,9 @@ namespace Mortar.Server.Hosting;
 /// <summary>Puts Mortar together: a table of contents.</summary>
 internal static class MortarHost
 {
-    public static WebApplication Build(string[] args)
+    /// <param name="args">The command line.</param>
+    /// <param name="also">What takes the place of a part, as a clock that can be set.</param>
+    public static WebApplication Build(string[] args, Action<IServiceCollection>? also = null)
     {
         // Settings lie beside the program, wherever it is started from.
         var builder = WebApplication.CreateBuilder(
@@ -80,6 +82,7 @@ internal static class MortarHost
         builder.Services.AddDemo();
         builder.Services.AddLive();
 
+        also?.Invoke(builder.Services);
         var app = builder.Build();
         app.UseExceptionHandler();
         app.UseStatusCodePages();

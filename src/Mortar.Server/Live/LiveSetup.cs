@@ -1,3 +1,4 @@
+using System.Security.Claims;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.SignalR;
 
@@ -10,13 +11,36 @@ namespace Mortar.Server.Live;
 /// what it shows, and gets what its person may see.
 /// </remarks>
 [Authorize]
-internal sealed class LiveHub : Hub;
+internal sealed class LiveHub(LiveConnections lines) : Hub
+{
+    /// <inheritdoc />
+    public override Task OnConnectedAsync()
+    {
+        lines.Add(
+            Context.UserIdentifier ?? string.Empty,
+            Guid.TryParse(Context.User?.FindFirstValue(SignInClaim), out var id) ? id : Guid.Empty,
+            Context
+        );
+        return base.OnConnectedAsync();
+    }
+
+    /// <inheritdoc />
+    public override Task OnDisconnectedAsync(Exception? exception)
+    {
+        lines.Remove(Context);
+        return base.OnDisconnectedAsync(exception);
+    }
+
+    /// <summary>The claim that names the sign-in a line came with.</summary>
+    public const string SignInClaim = "mortar:sign-in";
+}
 
 internal static class LiveSetup
 {
     public static void AddLive(this IServiceCollection services)
     {
         services.AddSignalR();
+        services.AddSingleton<LiveConnections>();
         services.AddHostedService<ChangeReader>();
         services.AddHostedService<AccessEnds>();
     }

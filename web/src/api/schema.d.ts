@@ -2379,6 +2379,7 @@ export interface components {
             name: null | string;
             role: components["schemas"]["Role"];
             state: components["schemas"]["InvitationState"];
+            lapsed: boolean;
             sentAt: components["schemas"]["Instant"];
         };
         ListAccessLinkBody: {

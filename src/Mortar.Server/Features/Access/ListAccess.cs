@@ -45,6 +45,7 @@ internal static class ListAccess
         LocalDate? LastDay
     );
 
+    /// <param name="Lapsed">Whether it waits and leads nowhere, since whoever sent it can no longer give this; sent again it does.</param>
     /// <param name="Name">Their name, where they share a group with the reader; an address alone is no way to find out a name.</param>
     internal sealed record InvitationBody(
         Guid Id,
@@ -52,6 +53,7 @@ internal static class ListAccess
         string? Name,
         Role Role,
         InvitationState State,
+        bool Lapsed,
         Instant SentAt
     );
 
@@ -104,6 +106,7 @@ internal static class ListAccess
                 grant.EndsAt,
             }
         ).ToListAsync(cancellationToken);
+        var standing = db.StandingInvitations().Select(row => row.Id);
         var invitations =
             from invitation in db.Invitations
             where
@@ -118,10 +121,11 @@ internal static class ListAccess
                 person == null ? null : person.Name,
                 invitation.Role,
                 invitation.State,
+                invitation.State == InvitationState.Waiting && !standing.Contains(invitation.Id),
                 invitation.SentAt
             );
         var links = await (
-            from link in db.Links.AsNoTracking()
+            from link in db.LeadingLinks().AsNoTracking()
             where link.CalendarId == id && link.EndedAt == null && (link.EndsAt == null || link.EndsAt > now)
             join row in db.Events on link.EventId equals row.Id into rows
             from row in rows.DefaultIfEmpty()

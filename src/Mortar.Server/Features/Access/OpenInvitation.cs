@@ -88,7 +88,9 @@ internal static class OpenInvitation
                 row.InReturn,
                 row.PersonId is not null,
                 me is not null && row.PersonId == me,
-                row.State.IsOpen() ? null : row.State.WhyClosed()
+                !row.State.IsOpen() ? row.State.WhyClosed()
+                    : await db.StandingInvitations().AnyAsync(one => one.Id == row.Id, cancellationToken) ? null
+                    : InvitationRules.Lapsed
             )
         );
     }
@@ -104,12 +106,9 @@ internal static class OpenInvitation
     )
     {
         var hash = LinkSecret.HashOf(token);
-        var invitation = await db
-            .Invitations.AsNoTracking()
-            .FirstOrDefaultAsync(
-                one => one.LinkHash == hash && one.State == InvitationState.Waiting,
-                cancellationToken
-            );
+        var invitation = await db.StandingInvitations()
+            .AsNoTracking()
+            .FirstOrDefaultAsync(one => one.LinkHash == hash, cancellationToken);
         if (invitation is null || !Address.TryParse(invitation.Address, out var address))
         {
             return Problems.NotThere("invitation");

@@ -38,6 +38,7 @@ internal static class AccountsSetup
                     cookie.Cookie.HttpOnly = true;
                     cookie.Cookie.SameSite = SameSiteMode.Lax;
                     cookie.ExpireTimeSpan = TimeSpan.FromDays(30);
+                    cookie.Events = SignIns.Events();
                     cookie.Events.OnRedirectToLogin = context =>
                         Problems
                             .Of(
@@ -59,7 +60,8 @@ internal static class AccountsSetup
             antiforgery.Cookie.Name = "mortar-antiforgery";
             antiforgery.Cookie.SameSite = SameSiteMode.Strict;
         });
-        services.AddScoped<MakeAccount>().AddScoped<AddressCommands>();
+        services.AddScoped<MakeAccount>().AddScoped<AddressCommands>().AddScoped<SignIns>();
+        services.AddSingleton<SecurityLog>();
         services.AddSingleton<FirstAccountCode>();
     }
 

@@ -48,6 +48,7 @@ internal static class Session
         IAntiforgery antiforgery,
         IClock clock,
         MortarOptions options,
+        SignIns signIns,
         CancellationToken cancellationToken
     )
     {
@@ -68,6 +69,8 @@ internal static class Session
                 {
                     await db.SaveChangesAsync(cancellationToken);
                 }
+
+                await signIns.See(context.User, cancellationToken);
             }
         }
 
@@ -113,8 +116,14 @@ internal static class Session
             : Wrong();
     }
 
-    private static async Task<NoContent> SignOut(SignInManager<Account> signIn)
+    private static async Task<NoContent> SignOut(
+        HttpContext context,
+        SignInManager<Account> signIn,
+        SignIns signIns,
+        CancellationToken cancellationToken
+    )
     {
+        await signIns.End(context.User, cancellationToken);
         await signIn.SignOutAsync();
         return TypedResults.NoContent();
     }

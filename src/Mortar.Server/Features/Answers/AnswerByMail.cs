@@ -47,7 +47,7 @@ internal static class AnswerByMail
     )
     {
         if (
-            await db.AskedBy(secret, cancellationToken) is not { } asked
+            await db.QuestionBy(secret, cancellationToken) is not { } asked
             || await db
                 .Events.AsNoTracking()
                 .FirstOrDefaultAsync(one => one.Id == asked.EventId && one.DeletedAt == null, cancellationToken)
@@ -102,7 +102,7 @@ internal static class AnswerByMail
         CancellationToken cancellationToken
     )
     {
-        if (await db.AskedBy(secret, cancellationToken) is not { } asked)
+        if (await db.QuestionBy(secret, cancellationToken) is not { } asked)
         {
             return Problems.NotThere("question");
         }

@@ -184,8 +184,8 @@ internal static class LinkWall
         var (calendar, id) = (new CalendarId(calendarId), new LinkId(linkId));
         var role = (await db.StandingOf(coordinator, calendar, cancellationToken)).Role;
         return AccessRules.ToCoordinate(role) == Verdict.Granted
-            ? await db
-                .Links.AsNoTracking()
+            ? await db.LeadingLinks()
+                .AsNoTracking()
                 .FirstOrDefaultAsync(
                     link => link.Id == id && link.CalendarId == calendar && link.EndedAt == null,
                     cancellationToken

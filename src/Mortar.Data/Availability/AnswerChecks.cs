@@ -1,0 +1,85 @@
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Availability;
+using Mortar.Core.Events;
+using Mortar.Core.Time;
+using Mortar.Core.Words;
+using Mortar.Data.Access;
+using Mortar.Data.Events;
+using Mortar.Data.Store;
+using NodaTime;
+
+namespace Mortar.Data.Availability;
+
+/// <summary>Why somebody may not answer, or say which times suit; <c>null</c> where they may.</summary>
+internal static class AnswerChecks
+{
+    /// <summary>To answer to an event for oneself, or for somebody whose guardian one is in its calendar's group.</summary>
+    /// <param name="db">The store.</param>
+    /// <param name="actor">Who answers.</param>
+    /// <param name="id">The event.</param>
+    /// <param name="whose">Whose answer it is.</param>
+    /// <param name="only">The date that is meant; <c>null</c> for a single event, or all of a series.</param>
+    /// <param name="zones">Zone rules.</param>
+    /// <param name="cancellationToken">Stops it.</param>
+    public static async Task<Outcome<AnswerRow>?> WhyNotAnswer(
+        this MortarDb db,
+        PersonId actor,
+        EventId id,
+        PersonId whose,
+        LocalDateTime? only,
+        ZoneClock zones,
+        CancellationToken cancellationToken
+    )
+    {
+        var row = await db
+            .Events.AsNoTracking()
+            .FirstOrDefaultAsync(one => one.Id == id && one.DeletedAt == null, cancellationToken);
+        if (
+            row is null
+            || (actor != whose && !(await db.AnswersFor(actor, row.CalendarId, cancellationToken)).Contains(whose))
+        )
+        {
+            return new Outcome<AnswerRow>.NotThere("event");
+        }
+
+        var whole = row.ToCore();
+        var role = (await db.StandingOf(whose, row.CalendarId, cancellationToken)).Role;
+        if (
+            await db.IsGone(row, role, cancellationToken)
+            || whole.OccurrenceAt(only, zones, DateTimeZone.Utc) is not { } occurrence
+            || VisibleEvent.Show(role, whose, occurrence, DateTimeZone.Utc) is null
+        )
+        {
+            return new Outcome<AnswerRow>.NotThere("event");
+        }
+
+        var isNamed = occurrence.Content.Attendees.Has(whose);
+        return Answers.ToAnswer(AccessRules.OnEvent(role, whose, whole), isNamed) == Verdict.Granted
+            ? null
+            : new Outcome<AnswerRow>.NotAllowed("Only who is named on an event answers to it.");
+    }
+
+    /// <summary>To say which times suit, for oneself or for somebody whose guardian one is in its calendar's group.</summary>
+    public static async Task<Outcome<VoteRow>?> WhyNotVote(
+        this MortarDb db,
+        PersonId actor,
+        ProposalId id,
+        PersonId whose,
+        CancellationToken cancellationToken
+    )
+    {
+        if (
+            await db.OpenProposal(id, cancellationToken) is not { } row
+            || !(await db.AnswersFor(actor, row.CalendarId, cancellationToken)).Contains(whose)
+            || !await db.ProposalAsked.AnyAsync(one => one.ProposalId == id && one.PersonId == whose, cancellationToken)
+        )
+        {
+            return new Outcome<VoteRow>.NotThere("proposal");
+        }
+
+        return row.State == ProposalState.Open
+            ? null
+            : new Outcome<VoteRow>.Refused("settled", ProposalCommands.Over(row));
+    }
+}

@@ -1,0 +1,118 @@
+using System.Security.Claims;
+using Microsoft.AspNetCore.Authentication;
+using Microsoft.AspNetCore.Authentication.Cookies;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Options;
+using Mortar.Core.Words;
+using Mortar.Data.Accounts;
+using Mortar.Data.Store;
+using Mortar.Server.Hosting;
+using Mortar.Server.Live;
+using NodaTime;
+
+namespace Mortar.Server.Features.Accounts;
+
+/// <summary>Keeps a row for each sign-in, looks at it with each request, and ends it with all that hangs on it.</summary>
+internal sealed class SignIns(
+    MortarDb db,
+    LiveConnections lines,
+    IOptions<IdentityOptions> identity,
+    SecurityLog log,
+    IClock clock
+)
+{
+    /// <summary>Writes the row of somebody who is about to be signed in, and names it in their cookie.</summary>
+    public async Task Begin(HttpContext context, ClaimsPrincipal principal)
+    {
+        var now = clock.GetCurrentInstant();
+        var row = new SignInRow
+        {
+            Id = Guid.CreateVersion7(),
+            PersonId = principal.Person(),
+            Device = PlainText.Shorten(
+                PlainText.OneLine(context.Request.Headers.UserAgent.ToString()),
+                SignInRow.LongestDevice
+            ),
+            StartedAt = now,
+            SeenAt = now,
+            EndsAt = now + SignInRow.Lasts,
+        };
+        db.SignIns.Add(row);
+        await db.SaveChangesAsync(context.RequestAborted);
+        ((ClaimsIdentity)principal.Identity!).AddClaim(new Claim(LiveHub.SignInClaim, row.Id.ToString()));
+        log.SignedIn(row.PersonId.Value, row.Id, context.Connection.RemoteIpAddress);
+    }
+
+    /// <summary>Whether a cookie still signs somebody in: its row counts, and nothing about the account was changed that ends all sign-ins.</summary>
+    public async Task<bool> Counts(ClaimsPrincipal principal, CancellationToken cancellationToken)
+    {
+        if (!Guid.TryParse(principal.FindFirstValue(LiveHub.SignInClaim), out var id))
+        {
+            return false;
+        }
+
+        var stamp = principal.FindFirstValue(identity.Value.ClaimsIdentity.SecurityStampClaimType);
+        var found = await (
+            from row in db.SignIns.AsNoTracking()
+            where row.Id == id
+            from account in db.Users
+            where account.Id == principal.Person().Value
+            select new { row, account.SecurityStamp }
+        ).FirstOrDefaultAsync(cancellationToken);
+        return found is not null
+            && found.row.PersonId == principal.Person()
+            && found.row.CountsAt(clock.GetCurrentInstant())
+            && found.SecurityStamp == stamp;
+    }
+
+    /// <summary>Takes note that a sign-in is used.</summary>
+    public async Task See(ClaimsPrincipal principal, CancellationToken cancellationToken)
+    {
+        if (
+            Guid.TryParse(principal.FindFirstValue(LiveHub.SignInClaim), out var id)
+            && await db.SignIns.FirstOrDefaultAsync(row => row.Id == id, cancellationToken) is { } row
+            && row.Sees(clock.GetCurrentInstant())
+        )
+        {
+            await db.SaveChangesAsync(cancellationToken);
+        }
+    }
+
+    /// <summary>Ends one: its cookie signs nobody in any more, and its live lines are cut.</summary>
+    public async Task End(ClaimsPrincipal principal, CancellationToken cancellationToken)
+    {
+        if (!Guid.TryParse(principal.FindFirstValue(LiveHub.SignInClaim), out var id))
+        {
+            return;
+        }
+
+        if (await db.SignIns.FirstOrDefaultAsync(row => row.Id == id, cancellationToken) is { } row)
+        {
+            row.EndedAt = clock.GetCurrentInstant();
+            await db.SaveChangesAsync(CancellationToken.None);
+            log.SignedOut(row.PersonId.Value, row.Id);
+        }
+
+        lines.Cut(id);
+    }
+
+    /// <summary>What the cookie does at signing in and with each request.</summary>
+    public static CookieAuthenticationEvents Events() =>
+        new()
+        {
+            OnSigningIn = signing =>
+                signing
+                    .HttpContext.RequestServices.GetRequiredService<SignIns>()
+                    .Begin(signing.HttpContext, signing.Principal!),
+            OnValidatePrincipal = async validating =>
+            {
+                var signIns = validating.HttpContext.RequestServices.GetRequiredService<SignIns>();
+                if (!await signIns.Counts(validating.Principal!, validating.HttpContext.RequestAborted))
+                {
+                    validating.RejectPrincipal();
+                    await validating.HttpContext.SignOutAsync(IdentityConstants.ApplicationScheme);
+                }
+            },
+        };
+}
