@@ -64,6 +64,7 @@ public class ArchitectureTests
         "Groups",
         "Availability",
         "Reminders",
+        "Letters",
     ];
 
     public static TheoryData<string> Each() => [.. Rooms];

@@ -10,9 +10,11 @@ using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Events;
 using Mortar.Data.Groups;
+using Mortar.Data.Mail;
 using Mortar.Data.Store;
 using Mortar.Server.Features.Demo;
 using Mortar.Server.Hosting;
+using Mortar.Server.StandIns;
 using NodaTime;
 
 namespace Mortar.Server.Tests;
@@ -80,6 +82,50 @@ internal sealed class TestMortar : IAsyncDisposable
     {
         await using var scope = host.Services.CreateAsyncScope();
         return await ask(scope.ServiceProvider.GetRequiredService<MortarDb>());
+    }
+
+    /// <summary>
+    /// What a mail says, waiting or gone out: what has gone out is kept where it arrived and not in the store, since it holds
+    /// links that open something.
+    /// </summary>
+    public async Task<string> TextOf(MailRow mail)
+    {
+        if (mail.Body.Length > 0)
+        {
+            return mail.Body;
+        }
+
+        var id = FormattableString.Invariant($"{mail.WrittenAt.ToUnixTimeMilliseconds()}.{mail.Id}@");
+        var arrived = await World.Eventually(() =>
+            Task.FromResult(
+                Services
+                    .GetRequiredService<PostRoom>()
+                    .Arrived.FirstOrDefault(one => one.MessageId.StartsWith(id, StringComparison.Ordinal))
+            )
+        );
+        return arrived.Text.ReplaceLineEndings("\n");
+    }
+
+    /// <summary>What stands behind a path in a mail: the secret of a link.</summary>
+    public async Task<string> SecretIn(MailRow mail, string path) =>
+        new([.. (await TextOf(mail)).Split(path)[1].TakeWhile(char.IsAsciiLetterOrDigit)]);
+
+    /// <summary>The newest mail to an address that has a link of a kind.</summary>
+    public async Task<MailRow> MailWith(string to, string path)
+    {
+        foreach (
+            var mail in await Store(db =>
+                db.Mails.AsNoTracking().Where(mail => mail.To == to).OrderByDescending(mail => mail.Id).ToListAsync()
+            )
+        )
+        {
+            if ((await TextOf(mail)).Contains(path, StringComparison.Ordinal))
+            {
+                return mail;
+            }
+        }
+
+        throw new Xunit.Sdk.XunitException($"There is no mail to {to} with {path}.");
     }
 
     /// <summary>Puts somebody on a step of a calendar, or takes it away, without any invitation.</summary>

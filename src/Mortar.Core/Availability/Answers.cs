@@ -42,6 +42,21 @@ public static class Answers
     /// <summary>The longest comment, in UTF-16 units.</summary>
     public const int LongestComment = 500;
 
+    /// <summary>
+    /// Whether a reply by mail comes after the one that was read last: by its SEQUENCE, of like ones by its DTSTAMP (RFC
+    /// 5546, 2.1.5). Mails overtake one another.
+    /// </summary>
+    /// <param name="reply">The one that arrived.</param>
+    /// <param name="read">The one that was read last; without a stamp where none was.</param>
+    /// <param name="now">A stamp ahead of it says nothing: it would be the newest for ever.</param>
+    public static bool IsNewer(ReplyMark reply, ReplyMark read, Instant now) =>
+        read.Stamp is not { } last
+        || reply.Sequence > read.Sequence
+        || (
+            reply.Sequence == read.Sequence
+            && (reply.Stamp is not { } stamp || last > now + Duration.FromDays(1) || stamp > last)
+        );
+
     /// <summary>For how long a mailed question can be answered, or looked at, after what it asks about is over.</summary>
     public static readonly Duration LinkOutlasts = Duration.FromDays(30);
 
@@ -118,3 +133,8 @@ public static class Answers
     private static string Text(EventTime time) =>
         $"{LocalDateTimePattern.GeneralIso.Format(time.LocalStart)}/{LocalDateTimePattern.GeneralIso.Format(time.LocalEnd)}/{(time as EventTime.Timed)?.Zone ?? time.GetType().Name}";
 }
+
+/// <summary>What orders the replies that come by mail (RFC 5546, 2.1.4 and 2.1.5).</summary>
+/// <param name="Sequence">The revision of the event a reply is about.</param>
+/// <param name="Stamp">When it was written; <c>null</c> where that is not known.</param>
+public readonly record struct ReplyMark(int Sequence, Instant? Stamp);

@@ -1,3 +1,5 @@
+using NodaTime;
+
 namespace Mortar.Core.Words;
 
 /// <summary>What a command came to: done, or one of the refusals every caller has to answer.</summary>
@@ -16,6 +18,7 @@ public abstract record Outcome<T>
             VersionNeeded => new Outcome<TOther>.VersionNeeded(),
             Unfit one => new Outcome<TOther>.Unfit(one.Problems),
             Refused one => new Outcome<TOther>.Refused(one.Type, one.Sentence),
+            TooOften one => new Outcome<TOther>.TooOften(one.Sentence, one.Wait),
             _ => throw new InvalidOperationException($"{GetType().Name} is no refusal of something else."),
         };
 
@@ -38,6 +41,11 @@ public abstract record Outcome<T>
 
     /// <summary>What was given cannot be; every field that is wrong is named.</summary>
     public sealed record Unfit(IReadOnlyList<FieldProblem> Problems) : Outcome<T>;
+
+    /// <summary>It was done so often that it has to wait.</summary>
+    /// <param name="Sentence">What is too much, and when it can be done again.</param>
+    /// <param name="Wait">How long to wait.</param>
+    public sealed record TooOften(string Sentence, Duration Wait) : Outcome<T>;
 
     /// <summary>A rule of the trade forbids it.</summary>
     /// <param name="Type">A stable name for the rule.</param>

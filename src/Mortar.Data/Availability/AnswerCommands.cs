@@ -39,7 +39,7 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
             async () =>
             {
                 return await db.WhyNotAnswer(act.Actor, id, whose, wish.Only, zones, cancellationToken)
-                    ?? await Write(id, whose, wish, cancellationToken);
+                    ?? await Write(id, whose, wish, mark: null, cancellationToken);
             },
             cancellationToken
         );
@@ -53,6 +53,7 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
     /// <param name="from">The address it comes from, as written.</param>
     /// <param name="about">The address it is about, as written.</param>
     /// <param name="wishFor">What it says, given the event.</param>
+    /// <param name="mark">Which of several it is.</param>
     /// <param name="cancellationToken">Stops it.</param>
     public async Task<Outcome<AnswerRow>> AnswerByMail(
         string secret,
@@ -60,6 +61,7 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
         string from,
         string about,
         Func<Event, AnswerWish> wishFor,
+        ReplyMark mark,
         CancellationToken cancellationToken
     )
     {
@@ -79,7 +81,7 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
                     : !await IsTheirs(asked.PersonId, from, cancellationToken)
                     || !await IsTheirs(asked.PersonId, about, cancellationToken)
                         ? new Outcome<AnswerRow>.NotAllowed("It does not come from who was asked.")
-                    : await AnswerOf(asked, wishFor(row.ToCore()), cancellationToken);
+                    : await AnswerOf(asked, mark, wishFor(row.ToCore()), cancellationToken);
             },
             cancellationToken
         );
@@ -87,11 +89,28 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
 
     private async Task<Outcome<AnswerRow>> AnswerOf(
         AskedRow asked,
+        ReplyMark mark,
         AnswerWish wish,
         CancellationToken cancellationToken
-    ) =>
-        await db.WhyNotAnswer(asked.PersonId, asked.EventId, asked.PersonId, wish.Only, zones, cancellationToken)
-        ?? await Write(asked.EventId, asked.PersonId, wish, cancellationToken);
+    )
+    {
+        if (
+            await db.WhyNotAnswer(asked.PersonId, asked.EventId, asked.PersonId, wish.Only, zones, cancellationToken) is
+            { } refusal
+        )
+        {
+            return refusal;
+        }
+
+        var only = AnswerRow.OnlyText(wish.Only);
+        var read = await db.Answers.FirstOrDefaultAsync(
+            one => one.EventId == asked.EventId && one.PersonId == asked.PersonId && one.Only == only,
+            cancellationToken
+        );
+        return read is null || Answers.IsNewer(mark, new ReplyMark(read.ReplySequence, read.ReplyStamp), db.Now)
+            ? await Write(asked.EventId, asked.PersonId, wish, mark, cancellationToken)
+            : new Outcome<AnswerRow>.Refused("older", "A later answer was read already.");
+    }
 
     private async Task<bool> IsTheirs(PersonId person, string written, CancellationToken cancellationToken)
     {
@@ -278,6 +297,7 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
         EventId id,
         PersonId whose,
         AnswerWish wish,
+        ReplyMark? mark,
         CancellationToken cancellationToken
     )
     {
@@ -322,6 +342,9 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
         (known.Answer, known.About, known.Comment) = (wish.Answer, about, comment);
         (known.SuggestedStart, known.SuggestedEnd) = (wish.Suggested?.Start, wish.Suggested?.End);
         (known.AnsweredAt, known.Organizer) = (db.Now, row.AddedBy);
+        (known.ReplySequence, known.ReplyStamp) = mark is { } reply
+            ? (reply.Sequence, reply.Stamp)
+            : (known.ReplySequence, db.Now);
         return new Outcome<AnswerRow>.Done(known);
     }
 

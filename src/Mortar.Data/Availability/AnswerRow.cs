@@ -38,6 +38,12 @@ public sealed class AnswerRow : IRecorded
 
     public Instant AnsweredAt { get; set; }
 
+    /// <summary>Of an answer that came by mail, the revision of the event it is about.</summary>
+    public int ReplySequence { get; set; }
+
+    /// <summary>When what counts was written: by the mail that brought it, else when it was said here.</summary>
+    public Instant? ReplyStamp { get; set; }
+
     /// <summary>Whose event it is to organize: told of it in their inbox.</summary>
     public required PersonId Organizer { get; set; }
 

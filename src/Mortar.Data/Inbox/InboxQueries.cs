@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Calendars;
 using Mortar.Core.Events;
+using Mortar.Core.Letters;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
@@ -74,8 +75,9 @@ public sealed record WaitingAbsence(
 );
 
 /// <summary>Mails that somebody had written and that could not be sent so far.</summary>
-/// <param name="NextTry">When the first of them is tried again.</param>
-public sealed record WaitingMails(int Count, Instant NextTry);
+/// <param name="NextTry">When the first of them is tried again; <c>null</c> where none waits.</param>
+/// <param name="GivenUp">The subjects of those that were given up lately.</param>
+public sealed record WaitingMails(int Count, Instant? NextTry, IReadOnlyList<string> GivenUp);
 
 /// <summary>Reads what waits for somebody; nothing is written to the inbox by hand.</summary>
 public sealed class InboxQueries(MortarDb db, ZoneClock zones)
@@ -184,14 +186,39 @@ public sealed class InboxQueries(MortarDb db, ZoneClock zones)
             )
         ).ToListAsync(cancellationToken);
 
-    /// <summary>The mails of a person that were tried and are still here; <c>null</c> where none is. To whom they go is not said: that may not be theirs to know.</summary>
+    /// <summary>The mails of a person that were tried and are still here, or were given up lately; <c>null</c> where there are none. To whom they go is not said: that may not be theirs to know.</summary>
     public async Task<WaitingMails?> Mails(PersonId person, CancellationToken cancellationToken)
     {
-        var due = await db
-            .Mails.Where(mail => mail.SentAt == null && mail.Attempts > 0 && mail.AskedBy == person.Value)
-            .Select(mail => mail.DueAt)
+        var told = db.Now - MailLife.ToldFor;
+        var mails = await db
+            .Mails.AsNoTracking()
+            .Where(mail =>
+                mail.AskedBy == person.Value
+                && mail.SentAt == null
+                && mail.Attempts > 0
+                && (mail.GivenUpAt == null || mail.GivenUpAt > told)
+            )
+            .Select(mail => new
+            {
+                mail.Subject,
+                mail.DueAt,
+                mail.GivenUpAt,
+            })
             .ToListAsync(cancellationToken);
-        return due.Count == 0 ? null : new WaitingMails(due.Count, due.Min());
+        var waiting = mails.FindAll(mail => mail.GivenUpAt is null);
+        return mails.Count == 0
+            ? null
+            : new WaitingMails(
+                waiting.Count,
+                waiting.Count == 0 ? null : waiting.Min(mail => mail.DueAt),
+                [
+                    .. mails
+                        .Where(mail => mail.GivenUpAt is not null)
+                        .OrderByDescending(mail => mail.GivenUpAt)
+                        .Select(mail => mail.Subject)
+                        .Distinct(),
+                ]
+            );
     }
 
     /// <summary>The absences that wait for somebody who coordinates their calendar to agree to them, the soonest first.</summary>

@@ -14,7 +14,8 @@ public sealed class MailRow
 
     public required string Subject { get; init; }
 
-    public required string Body { get; init; }
+    /// <summary>The words; empty once they have gone out, since they hold links that open something.</summary>
+    public required string Body { get; set; }
 
     /// <summary>The event it asks about: the mail carries it as other calendar programs read it. <c>null</c> for a mail of words.</summary>
     public Guid? AsksAbout { get; init; }
@@ -23,7 +24,10 @@ public sealed class MailRow
     public Guid? AskedBy { get; init; }
 
     /// <summary>The part before the @ of the address that takes the answers; <c>null</c> where none are awaited.</summary>
-    public string? AnswersTo { get; init; }
+    public string? AnswersTo { get; set; }
+
+    /// <summary>By whose act it was written, for counting; <c>null</c> for what Mortar writes by itself.</summary>
+    public Guid? CausedBy { get; set; }
 
     /// <summary>What it tells of that event; <see cref="ToldOfEvent.Nothing"/> for a question.</summary>
     public ToldOfEvent Tells { get; init; }
@@ -33,6 +37,18 @@ public sealed class MailRow
     public Instant? SentAt { get; set; }
 
     public int Attempts { get; set; }
+
+    /// <summary>When it was given up; <c>null</c> while it was not.</summary>
+    public Instant? GivenUpAt { get; set; }
+
+    /// <summary>Whether it still is to go out.</summary>
+    public bool Waits() => SentAt is null && GivenUpAt is null;
+
+    /// <summary>It has gone out, and what it said is kept here no longer.</summary>
+    public void WentOut(Instant now) => (SentAt, Body, AnswersTo) = (now, string.Empty, null);
+
+    /// <summary>It is tried no more, and what it said is kept no longer.</summary>
+    public void GiveUp(Instant now) => (GivenUpAt, Body, AnswersTo) = (now, string.Empty, null);
 
     /// <summary>Not before this is it tried again.</summary>
     public Instant DueAt { get; set; }
@@ -45,6 +61,11 @@ internal sealed class MailConfiguration : IEntityTypeConfiguration<MailRow>
         builder.ToTable("Mails");
         builder.Property(mail => mail.Tells).HasConversion<string>();
         builder.Property(mail => mail.Id).ValueGeneratedOnAdd();
-        builder.HasIndex(mail => mail.DueAt).HasFilter("SentAt IS NULL").HasDatabaseName("IX_Mails_Waiting");
+        builder
+            .HasIndex(mail => mail.DueAt)
+            .HasFilter("SentAt IS NULL AND GivenUpAt IS NULL")
+            .HasDatabaseName("IX_Mails_Waiting");
+        builder.HasIndex(mail => new { mail.CausedBy, mail.WrittenAt });
+        builder.HasIndex(mail => new { mail.To, mail.WrittenAt });
     }
 }

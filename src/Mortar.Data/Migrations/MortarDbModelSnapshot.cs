@@ -571,6 +571,12 @@ namespace Mortar.Data.Migrations
                     b.Property<Guid>("PersonId")
                         .HasColumnType("TEXT");
 
+                    b.Property<int>("ReplySequence")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("ReplyStamp")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long?>("SuggestedEnd")
                         .HasColumnType("INTEGER");
 
@@ -1377,7 +1383,13 @@ namespace Mortar.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<Guid?>("CausedBy")
+                        .HasColumnType("TEXT");
+
                     b.Property<long>("DueAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("GivenUpAt")
                         .HasColumnType("INTEGER");
 
                     b.Property<long?>("SentAt")
@@ -1402,9 +1414,26 @@ namespace Mortar.Data.Migrations
 
                     b.HasIndex("DueAt")
                         .HasDatabaseName("IX_Mails_Waiting")
-                        .HasFilter("SentAt IS NULL");
+                        .HasFilter("SentAt IS NULL AND GivenUpAt IS NULL");
+
+                    b.HasIndex("CausedBy", "WrittenAt");
+
+                    b.HasIndex("To", "WrittenAt");
 
                     b.ToTable("Mails", (string)null);
+                });
+
+            modelBuilder.Entity("Mortar.Data.Mail.MailStopRow", b =>
+                {
+                    b.Property<string>("Address")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("StoppedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Address");
+
+                    b.ToTable("MailStops", (string)null);
                 });
 
             modelBuilder.Entity("Mortar.Data.Reminders.ReminderClockRow", b =>

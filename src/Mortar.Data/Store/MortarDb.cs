@@ -88,9 +88,11 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
 
     public DbSet<MailRow> Mails => Set<MailRow>();
 
+    public DbSet<MailStopRow> MailStops => Set<MailStopRow>();
+
     /// <summary>
     /// Runs a command in one immediate write transaction (SQLite's BEGIN IMMEDIATE, so that reading and deciding happen
-    /// under the write lock). Only <see cref="Outcome{T}.Done"/> is written.
+    /// under the write lock). Only <see cref="Outcome{T}.Done"/> is written, and of it no more mails than may go out.
     /// </summary>
     public async Task<Outcome<T>> Write<T>(Act act, Func<Task<Outcome<T>>> command, CancellationToken cancellationToken)
     {
@@ -99,6 +101,16 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
         try
         {
             var outcome = await command();
+            if (outcome is Outcome<T>.Done)
+            {
+                var mails = await this.WithoutStopped(cancellationToken);
+                outcome = await this.WhyNotSend<T>(act.Actor, mails, cancellationToken) ?? outcome;
+                foreach (var mail in mails)
+                {
+                    mail.CausedBy = act.Actor.Value;
+                }
+            }
+
             if (outcome is Outcome<T>.Done)
             {
                 await SaveChangesAsync(cancellationToken);
@@ -130,6 +142,7 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
     {
         await using var transaction = await Database.BeginTransactionAsync(cancellationToken);
         await command();
+        await this.WithoutStopped(cancellationToken);
         await SaveChangesAsync(cancellationToken);
         await transaction.CommitAsync(CancellationToken.None);
         signal.Raise();

@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Text;
 using Mortar.Core.Events;
 using Mortar.Core.Time;
@@ -25,7 +26,14 @@ public sealed record ItipReply(
     bool OnlyInUtc,
     string Comment,
     ItipTime? Counter = null
-);
+)
+{
+    /// <summary>The revision of the event it is about (SEQUENCE); 0 where it says none.</summary>
+    public int Sequence { get; init; }
+
+    /// <summary>When it was written (DTSTAMP, in UTC); <c>null</c> where it says no moment there can be.</summary>
+    public Instant? Stamp { get; init; }
+}
 
 /// <summary>A time as a message gives it.</summary>
 /// <param name="End"><c>null</c> where it gives none: it is as long as before.</param>
@@ -110,7 +118,7 @@ public static class Itip
             || component.First("UID")?.Unescaped().Trim() is not { Length: > 0 } uid
             || component.First("ATTENDEE") is not { } attendee
             // Whoever asks for another time has not said yes or no to this one.
-            || (attendee.Parameter("PARTSTAT") ?? (isCounter ? "TENTATIVE" : null)) is not { } partStat
+            || (attendee.Parameter("PARTSTAT") ?? (isCounter ? "NEEDS-ACTION" : null)) is not { } partStat
         )
         {
             return null;
@@ -133,7 +141,21 @@ public static class Itip
             recurrence.EndsWith('Z'),
             component.First("COMMENT")?.Unescaped() ?? string.Empty,
             counter
-        );
+        )
+        {
+            Sequence = int.TryParse(
+                component.First("SEQUENCE")?.Value.Trim(),
+                NumberStyles.None,
+                CultureInfo.InvariantCulture,
+                out var sequence
+            )
+                ? sequence
+                : 0,
+            Stamp =
+                component.First("DTSTAMP")?.Value.Trim() is { } stamp && stamp.EndsWith('Z') && DateOf(stamp) is { } at
+                    ? at.InUtc().ToInstant()
+                    : null,
+        };
     }
 
     private static ItipTime? CounterOf(Component component)
@@ -148,10 +170,18 @@ public static class Itip
         return to <= from ? null : new ItipTime(from, to, zone);
     }
 
-    private static LocalDateTime? DateOf(string text) =>
-        Local.Parse(text.TrimEnd('Z')) is { Success: true } time ? time.Value
-        : Day.Parse(text) is { Success: true } day ? day.Value.AtMidnight()
-        : null;
+    /// <summary>A time as it is written; <c>null</c> for none, and for one beyond what any zone can be applied to.</summary>
+    private static LocalDateTime? DateOf(string text)
+    {
+        var time =
+            Local.Parse(text.TrimEnd('Z')) is { Success: true } clock ? clock.Value
+            : Day.Parse(text) is { Success: true } day ? day.Value.AtMidnight()
+            : (LocalDateTime?)null;
+        return time is { Year: >= FirstYear and <= LastYear } ? time : null;
+    }
+
+    private const int FirstYear = 1900;
+    private const int LastYear = 2200;
 
     /// <summary>A parameter's value in quotes, in which none can be (RFC 5545, 3.2).</summary>
     private static string Quoted(string text)

@@ -99,7 +99,10 @@ internal static class MortarHost
         app.UseAuthorization();
         app.UseRateLimiter();
 
-        var api = app.MapGroup("/api").RequireAuthorization().AddEndpointFilter<AntiforgeryFilter>();
+        var api = app.MapGroup("/api")
+            .RequireAuthorization()
+            .AddEndpointFilter<RefusalFilter>()
+            .AddEndpointFilter<AntiforgeryFilter>();
         api.MapAccounts();
         api.MapPreferences();
         api.MapGroups();
@@ -119,6 +122,7 @@ internal static class MortarHost
         api.MapPostRoom();
         api.MapDemo();
         api.MapFallback(() => Problems.NotThere("page")).AllowAnonymous();
+        StopMail.Map(app);
         app.MapLive();
         app.MapOpenApi();
         app.MapHealthChecks("/health");

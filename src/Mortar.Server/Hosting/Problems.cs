@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using Mortar.Core.Access;
 using Mortar.Core.Words;
+using NodaTime;
 
 namespace Mortar.Server.Hosting;
 
@@ -44,6 +45,7 @@ internal static class Problems
                 "Say which version the change is based on, in If-Match."
             ),
             Outcome<T>.Unfit unfit => Unfit(unfit.Problems),
+            Outcome<T>.TooOften often => TooOften(often.Sentence, often.Wait),
             Outcome<T>.Refused refused => Of(StatusCodes.Status409Conflict, refused.Type, refused.Sentence),
             _ => throw new UnreachableException($"No problem for {outcome}."),
         };
@@ -121,6 +123,19 @@ internal static class Problems
             _ => ($"urn:mortar:status-{problem.Status}", problem.Title, problem.Detail ?? "This cannot be asked here."),
         };
     }
+
+    /// <summary>The problem of what has to wait; <see cref="RefusalFilter"/> makes a header of how long (RFC 9110, 10.2.3).</summary>
+    public static ProblemHttpResult TooOften(string sentence, Duration wait) =>
+        TypedResults.Problem(
+            new ProblemDetails
+            {
+                Status = StatusCodes.Status429TooManyRequests,
+                Type = "urn:mortar:too-often",
+                Title = "too-often",
+                Detail = sentence,
+                Extensions = { [RefusalFilter.RetryAfter] = (int)Math.Ceiling(wait.TotalSeconds) },
+            }
+        );
 
     private static ProblemHttpResult Stale<TBody>(TBody current) =>
         TypedResults.Problem(

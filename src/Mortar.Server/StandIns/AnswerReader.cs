@@ -31,7 +31,7 @@ internal sealed class AnswerReader(IServiceScopeFactory scopes, ILogger<AnswerRe
             .Where(part => part.ContentType.IsMimeType("text", "calendar"))
             .Select(part => Itip.ReadReply(part.Text))
             .FirstOrDefault(read => read is not null);
-        if (reply is null || AnswerOf(reply.PartStat) is not { } answer)
+        if (reply is null || AnswerOf(reply.PartStat, reply.Counter is not null) is not { } answer)
         {
             return "Ignored: it carries no answer that can be read. The link in the question works without one.";
         }
@@ -50,12 +50,14 @@ internal sealed class AnswerReader(IServiceScopeFactory scopes, ILogger<AnswerRe
                     PlainText.Shorten(reply.Comment, Answers.LongestComment),
                     Suggested(reply, whole, scope.ServiceProvider.GetRequiredService<ZoneClock>())
                 ),
+                new ReplyMark(reply.Sequence, reply.Stamp),
                 cancellationToken
             );
         log.LogInformation("An answer by mail was {Outcome}", outcome.GetType().Name);
         return outcome switch
         {
             Outcome<AnswerRow>.Done => "Read as an answer.",
+            Outcome<AnswerRow>.Refused => "Ignored: a later answer of theirs was read already.",
             Outcome<AnswerRow>.NotAllowed => "Ignored: it does not come from who was asked.",
             _ => "Ignored: it is about no event that was asked about, or the question was asked anew since.",
         };
@@ -76,10 +78,10 @@ internal sealed class AnswerReader(IServiceScopeFactory scopes, ILogger<AnswerRe
         return (start, wish.End is { } end ? ZoneClock.At(end, zone) : start + length);
     }
 
-    private static Answer? AnswerOf(string partStat) =>
+    private static Answer? AnswerOf(string partStat, bool isCounter) =>
         partStat switch
         {
-            "NEEDS-ACTION" => Answer.Tentative, // only beside a wish for another time
+            "NEEDS-ACTION" when isCounter => Answer.NeedsAction, // a wish for another time is no answer to this one
             "ACCEPTED" => Answer.Accepted,
             "TENTATIVE" => Answer.Tentative,
             "DECLINED" => Answer.Declined,

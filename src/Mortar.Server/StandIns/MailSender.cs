@@ -6,6 +6,7 @@ using Microsoft.AspNetCore.SignalR;
 using Microsoft.EntityFrameworkCore;
 using MimeKit;
 using Mortar.Core.Availability;
+using Mortar.Core.Letters;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Availability;
@@ -24,6 +25,7 @@ internal sealed class MailSender(
     ChangeSignal signal,
     MortarOptions options,
     PostRoomPort postRoom,
+    MailStops stops,
     IHubContext<LiveHub> hub,
     IClock clock,
     ILogger<MailSender> log
@@ -87,100 +89,121 @@ internal sealed class MailSender(
         }
     }
 
-    /// <summary>Sends what is due; returns whether something is left to be tried later.</summary>
+    /// <summary>Sends what is due, each by itself; returns whether something is left to be tried later.</summary>
     private async Task<bool> SendDue(CancellationToken cancellationToken)
     {
         await using var scope = scopes.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<MortarDb>();
         var now = clock.GetCurrentInstant();
+        await db
+            .Mails.Where(mail => mail.WrittenAt < now - MailLife.KeptFor && mail.DueAt < now - MailLife.KeptFor)
+            .ExecuteDeleteAsync(cancellationToken);
         var due = await db
-            .Mails.Where(mail => mail.SentAt == null && mail.DueAt <= now)
-            .OrderBy(mail => mail.Id)
+            .Mails.Where(mail => mail.SentAt == null && mail.GivenUpAt == null && mail.DueAt <= now)
+            .OrderBy(mail => mail.DueAt)
+            .ThenBy(mail => mail.Id)
             .Take(50)
+            .Select(mail => mail.Id)
             .ToListAsync(cancellationToken);
         if (due.Count > 0)
         {
-            var waited = due.Where(mail => mail.Attempts > 0).ToList();
-            await Send(due, db, scope.ServiceProvider.GetRequiredService<ZoneClock>(), cancellationToken);
-            await db.SaveChangesAsync(CancellationToken.None);
-            await Tell(waited.Union(due.Where(mail => mail.SentAt is null)), cancellationToken);
+            using var client = new SmtpClient();
+            foreach (var id in due)
+            {
+                await SendOne(client, id, cancellationToken);
+            }
+
+            if (client.IsConnected)
+            {
+                await client.DisconnectAsync(quit: true, cancellationToken);
+            }
         }
 
-        return await db.Mails.AnyAsync(mail => mail.SentAt == null, cancellationToken);
+        return await db.Mails.AnyAsync(mail => mail.SentAt == null && mail.GivenUpAt == null, cancellationToken);
     }
 
-    /// <summary>Those who had written what waits, or waited until now, see so in their inbox.</summary>
-    private Task Tell(IEnumerable<MailRow> mails, CancellationToken cancellationToken)
+    /// <summary>
+    /// Tries one mail. That it was tried is written down before it is, so that one which breaks something is not tried without
+    /// end; and whatever is wrong with it is about it alone.
+    /// </summary>
+    private async Task SendOne(SmtpClient client, long id, CancellationToken cancellationToken)
     {
-        var people = mails.Select(mail => mail.AskedBy).OfType<Guid>().Distinct().Select(id => id.ToString()).ToList();
-        return people.Count == 0
-            ? Task.CompletedTask
-            : hub.Clients.Users(people).SendAsync("inboxChanged", cancellationToken);
-    }
-
-    private async Task Send(List<MailRow> due, MortarDb db, ZoneClock zones, CancellationToken cancellationToken)
-    {
+        await using var scope = scopes.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<MortarDb>();
         var now = clock.GetCurrentInstant();
+        var mail = await db.Mails.SingleAsync(one => one.Id == id, cancellationToken);
+        var waited = mail.Attempts > 0;
+        mail.Attempts++;
+        mail.DueAt = MailLife.Next(mail.Attempts, now);
+        await db.SaveChangesAsync(cancellationToken);
         try
         {
-            using var client = new SmtpClient();
-            if (options.SmtpHost.Length > 0)
-            {
-                await client.ConnectAsync(
-                    options.SmtpHost,
-                    options.SmtpPort,
-                    SecureSocketOptions.StartTlsWhenAvailable,
-                    cancellationToken
-                );
-            }
-            else
-            {
-                await client.ConnectAsync("127.0.0.1", postRoom.Value, SecureSocketOptions.None, cancellationToken);
-            }
-
-            foreach (var mail in due)
-            {
-                try
-                {
-                    await client.SendAsync(await ToMessage(mail, db, zones, cancellationToken), cancellationToken);
-                    mail.SentAt = now;
-                }
-                catch (SmtpCommandException refused)
-                {
-                    // One that the server does not take keeps none of the others back.
-                    Later(mail, now);
-                    log.LogWarning("A mail was not taken and will be tried again: {Reason}", refused.Message);
-                }
-            }
-
-            await client.DisconnectAsync(quit: true, cancellationToken);
+            using var message = await ToMessage(
+                mail,
+                db,
+                scope.ServiceProvider.GetRequiredService<ZoneClock>(),
+                cancellationToken
+            );
+            await Connect(client, cancellationToken);
+            await client.SendAsync(message, cancellationToken);
+            mail.WentOut(now);
         }
-        catch (Exception bad)
-            when (bad
-                    is System.Net.Sockets.SocketException
-                        or IOException
-                        or ServiceNotConnectedException
-                        or CommandException
-                        or ProtocolException
-            )
+        catch (Exception bad) when (bad is not OperationCanceledException)
         {
-            foreach (var mail in due.Where(mail => mail.SentAt is null && mail.DueAt <= now))
+            if (MailLife.IsGivenUp(mail.WrittenAt, mail.Attempts, isUnfit: !IsOfTheLine(bad), now))
             {
-                Later(mail, now);
+                mail.GiveUp(now);
             }
 
             log.LogWarning(
-                "{Count} mails could not be sent and will be tried again: {Reason}",
-                due.Count(mail => mail.SentAt is null),
-                bad.Message
+                "Mail {Mail} was not taken at attempt {Attempt} and is {Fate}: {Kind} {Reason}",
+                mail.Id,
+                mail.Attempts,
+                mail.Waits() ? "tried again" : "given up",
+                bad.GetType().Name,
+                bad is SmtpCommandException refused ? refused.StatusCode : null
             );
+        }
+
+        await db.SaveChangesAsync(CancellationToken.None);
+        if (mail.AskedBy is { } by && (waited || mail.SentAt is null))
+        {
+            // Whoever had it written sees in their inbox that it waits, waits no more, or was given up.
+            await hub.Clients.User(by.ToString()).SendAsync("inboxChanged", cancellationToken);
         }
     }
 
-    private static void Later(MailRow mail, Instant now)
+    /// <summary>What the server or the way to it has to do with, and not the mail itself.</summary>
+    private static bool IsOfTheLine(Exception bad) =>
+        bad
+            is System.Net.Sockets.SocketException
+                or IOException
+                or ServiceNotConnectedException
+                or CommandException
+                or ProtocolException
+                or AuthenticationException
+                or SslHandshakeException;
+
+    private async Task Connect(SmtpClient client, CancellationToken cancellationToken)
     {
-        mail.Attempts++;
-        mail.DueAt = now + Duration.FromSeconds(Math.Min(600, 1 << Math.Min(mail.Attempts, 10)));
+        if (client.IsConnected)
+        {
+            return;
+        }
+
+        if (options.SmtpHost.Length > 0)
+        {
+            await client.ConnectAsync(
+                options.SmtpHost,
+                options.SmtpPort,
+                SecureSocketOptions.StartTlsWhenAvailable,
+                cancellationToken
+            );
+        }
+        else
+        {
+            await client.ConnectAsync("127.0.0.1", postRoom.Value, SecureSocketOptions.None, cancellationToken);
+        }
     }
 
     private async Task<MimeMessage> ToMessage(
@@ -190,10 +213,22 @@ internal sealed class MailSender(
         CancellationToken cancellationToken
     )
     {
-        var message = new MimeMessage { Subject = mail.Subject, Date = mail.WrittenAt.ToDateTimeOffset() };
+        var message = new MimeMessage
+        {
+            Subject = mail.Subject,
+            Date = mail.WrittenAt.ToDateTimeOffset(),
+            MessageId = FormattableString.Invariant(
+                $"{mail.WrittenAt.ToUnixTimeMilliseconds()}.{mail.Id}{options.MailFrom[options.MailFrom.IndexOf('@', StringComparison.Ordinal)..]}"
+            ),
+        };
         message.From.Add(new MailboxAddress("Mortar", options.MailFrom));
         message.To.Add(MailboxAddress.Parse(mail.To));
-        var words = new TextPart("plain") { Text = mail.Body };
+        var words = new TextPart("plain") { Text = $"{mail.Body}\n\n-- \n{stops.Sentence(mail.To)}\n" };
+        foreach (var (name, value) in stops.Headers(mail.To))
+        {
+            message.Headers.Add(name, value);
+        }
+
         message.Body = words;
         if (await Message(mail, db, zones, cancellationToken) is { } itip)
         {

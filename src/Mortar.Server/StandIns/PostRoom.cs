@@ -18,11 +18,13 @@ internal sealed record ArrivedMail(
     string Subject,
     string Text,
     Instant At,
-    string? Fate
+    string? Fate,
+    string MessageId
 );
 
 /// <summary>The built-in stand-in for outside mail: an SMTP server on this machine alone that keeps what Mortar sends as <c>.eml</c> files.</summary>
-internal sealed class PostRoom(MortarOptions options, AnswerReader answers, IClock clock) : MessageStore
+internal sealed class PostRoom(MortarOptions options, AnswerReader answers, IClock clock, ILogger<PostRoom> log)
+    : MessageStore
 {
     private readonly ConcurrentDictionary<string, ArrivedMail> mails = new(StringComparer.Ordinal);
 
@@ -59,7 +61,7 @@ internal sealed class PostRoom(MortarOptions options, AnswerReader answers, IClo
         using var bytes = new MemoryStream(buffer.ToArray());
         using var message = await MimeMessage.LoadAsync(bytes, cancellationToken);
         message.Headers.RemoveAll(FateHeader); // nobody else says what became of a mail
-        if (await answers.Read(message, cancellationToken) is { } fate)
+        if (await FateOf(message, cancellationToken) is { } fate)
         {
             message.Headers.Replace(FateHeader, fate);
         }
@@ -73,6 +75,20 @@ internal sealed class PostRoom(MortarOptions options, AnswerReader answers, IClo
         return SmtpResponse.Ok;
     }
 
+    /// <summary>Whatever is in a mail, it is kept; what cannot be read is said to be.</summary>
+    private async Task<string?> FateOf(MimeMessage message, CancellationToken cancellationToken)
+    {
+        try
+        {
+            return await answers.Read(message, cancellationToken);
+        }
+        catch (Exception bad) when (bad is not OperationCanceledException)
+        {
+            log.LogError(bad, "An answer by mail could not be read");
+            return "Kept, and not read: something in it cannot be understood. The link in the question works without it.";
+        }
+    }
+
     private void Keep(string id, MimeMessage message) =>
         mails[id] = new ArrivedMail(
             id,
@@ -81,7 +97,8 @@ internal sealed class PostRoom(MortarOptions options, AnswerReader answers, IClo
             message.Subject ?? string.Empty,
             message.TextBody ?? string.Empty,
             message.Date == default ? clock.GetCurrentInstant() : Instant.FromDateTimeOffset(message.Date),
-            message.Headers[FateHeader]
+            message.Headers[FateHeader],
+            message.MessageId ?? string.Empty
         );
 }
 

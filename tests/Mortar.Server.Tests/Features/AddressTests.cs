@@ -1,4 +1,3 @@
-using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Server.Features.Demo;
 using Xunit;
@@ -8,12 +7,8 @@ namespace Mortar.Server.Tests.Features;
 /// <summary>One person, several addresses.</summary>
 public class AddressTests
 {
-    private static Task<string> Secret(TestMortar mortar, string address) =>
-        mortar.Store(async db =>
-            (await db.Mails.Where(mail => mail.To == address).OrderBy(mail => mail.WrittenAt).LastAsync())
-                .Body.Split("/address/")[1]
-                .Split('\n')[0]
-        );
+    private static async Task<string> Secret(TestMortar mortar, string address) =>
+        await mortar.SecretIn(await mortar.MailWith(address, "/address/"), "/address/");
 
     [Fact]
     public async Task An_invitation_to_a_confirmed_address_arrives_at_the_same_account()

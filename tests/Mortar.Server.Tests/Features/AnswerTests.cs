@@ -143,8 +143,8 @@ public class AnswerTests
             await mortar.Store(db => db.Mails.Where(one => one.Subject.Contains("whether you come")).ToListAsync())
         );
         Assert.Equal("nina@example.org", mail.To);
-        Assert.Contains("Mon 16 March", mail.Body, StringComparison.Ordinal);
-        var secret = mail.Body.Split("/answer/")[1].Trim();
+        Assert.Contains("Mon 16 March", await mortar.TextOf(mail), StringComparison.Ordinal);
+        var secret = await mortar.SecretIn(mail, "/answer/");
         using var guest = new Browser(mortar.Url);
 
         var question = (await guest.Get($"/api/answering/{secret}")).Is(200).Body;
@@ -178,10 +178,11 @@ public class AnswerTests
         Assert.Equal(0, await Tell(mortar)); // once
 
         var moved = await Mails(mortar, "Changed: Glaze day");
-        Assert.Contains("Mon 16 March, 19:00", moved[0].Body, StringComparison.Ordinal);
-        Assert.Contains("(before: Mon 16 March, 20:00", moved[0].Body, StringComparison.Ordinal);
+        var text = await mortar.TextOf(moved[0]);
+        Assert.Contains("Mon 16 March, 19:00", text, StringComparison.Ordinal);
+        Assert.Contains("(before: Mon 16 March, 20:00", text, StringComparison.Ordinal);
         using var guest = mortar.Anonymous();
-        var secret = moved[0].Body.Split("/answer/")[1].Trim();
+        var secret = await mortar.SecretIn(moved[0], "/answer/");
         (await guest.Get($"/api/answering/{secret}")).Is(200); // the newest mail leads to the question
 
         var set = Guid.CreateVersion7();
@@ -301,11 +302,9 @@ public class AnswerTests
         (await ines.Put($"/api/groups/{World.StudioTeam}/members", new { people })).Is(200);
         var (calendar, id) = await Make(ines, named: nina);
         await Ask(ines, id, 1, nina);
-        var join = await mortar.Store(db =>
-            db.Mails.SingleAsync(mail => mail.Body.Contains("/join/") && mail.To == "nina@example.org")
-        );
+        var join = await mortar.MailWith("nina@example.org", "/join/");
 
-        (await astrid.Post($"/api/joining/{join.Body.Split("/join/")[1].Split('\n')[0]}")).Is(204);
+        (await astrid.Post($"/api/joining/{await mortar.SecretIn(join, "/join/")}")).Is(204);
 
         Assert.Equal(0, await Tell(mortar));
         var named = DemoPeople.Astrid.Id.Value;
@@ -480,6 +479,46 @@ public class AnswerTests
         Assert.Equal(5, fates.Count(fate => fate.StartsWith("Ignored", StringComparison.Ordinal)));
     }
 
+    /// <summary>Mails overtake one another: the newest by SEQUENCE and then by DTSTAMP counts (RFC 5546, 2.1.5), and nothing is lost by one that is wrong.</summary>
+    [Fact]
+    public async Task Of_several_replies_by_mail_the_newest_counts_and_a_wish_for_another_time_is_not_perhaps()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var (_, id) = await Make(ines);
+        await Ask(ines, id, 1, Priya);
+        var asked = await Received(mortar, mail => mail.To.Mailboxes.Any(to => to.Address == "priya@example.org"));
+        var request = asked
+            .BodyParts.OfType<TextPart>()
+            .Single(part => part.ContentType.IsMimeType("text", "calendar"));
+        var uid = request.Text.Split("UID:")[1].Split('\n')[0].Trim();
+        var to = asked.ReplyTo.Mailboxes.Single().Address;
+        const string priya = "priya@example.org";
+        async Task<string> After(string partStat, string more, string? counter = null)
+        {
+            await Reply(mortar, to, priya, priya, uid, partStat, counter, more);
+            return (await Answers(ines, id))[0].Text("answer");
+        }
+
+        Assert.Equal("accepted", await After("ACCEPTED", "DTSTAMP:20260311T120000Z"));
+        Assert.Equal("accepted", await After("DECLINED", "DTSTAMP:20260311T115900Z")); // overtaken
+        Assert.Equal("accepted", await After("DECLINED", "DTSTAMP:20260311T120000Z")); // the same again
+        Assert.Equal("tentative", await After("TENTATIVE", "DTSTAMP:20260311T120001Z"));
+        Assert.Equal("tentative", await After("NEEDS-ACTION", "DTSTAMP:20260311T120002Z")); // no answer
+        Assert.Equal(
+            "needsAction",
+            await After("NEEDS-ACTION", "DTSTAMP:20260311T120003Z", "DTSTART;TZID=America/Halifax:20260317T160000")
+        );
+        // A stamp of the year 9999 is no moment, a time of that year no wish; and both keep no later one back.
+        Assert.Equal("declined", await After("DECLINED", "DTSTAMP:99991231T235959Z"));
+        Assert.Equal("declined", await After("ACCEPTED", "DTSTAMP:20260311T120004Z", "DTSTART:99991231T235959Z"));
+        Assert.Equal("accepted", await After("ACCEPTED", "DTSTAMP:20260311T120005Z"));
+        Assert.Equal(
+            9,
+            mortar.Services.GetRequiredService<StandIns.PostRoom>().Arrived.Count(mail => mail.Fate is not null)
+        );
+    }
+
     private static async Task<int> Tell(TestMortar mortar, bool rested = true)
     {
         await using var scope = mortar.Services.CreateAsyncScope();
@@ -510,7 +549,8 @@ public class AnswerTests
         string about,
         string uid,
         string partStat,
-        string? counter = null
+        string? counter = null,
+        string? more = null
     )
     {
         var calendar = new TextPart("calendar")
@@ -521,6 +561,7 @@ public class AnswerTests
                 METHOD:{(counter is null ? "REPLY" : "COUNTER")}
                 BEGIN:VEVENT
                 {counter ?? "SEQUENCE:0"}
+                {more ?? "X-MORE:"}
                 UID:{uid}
                 ATTENDEE;PARTSTAT={partStat}:mailto:{about}
                 END:VEVENT

@@ -151,8 +151,9 @@ public partial class AskTests
         );
         var mail = Assert.Single(mails);
         Assert.Equal("ines@example.org", mail.To);
-        Assert.Contains("Mei Sato (mei@example.org) asks for the step Edit", mail.Body, StringComparison.Ordinal);
-        Assert.Contains("For the fair", mail.Body, StringComparison.Ordinal);
-        Assert.Matches("/inbox\\?ask=[0-9a-f-]{36}$", mail.Body);
+        var text = await mortar.TextOf(mail);
+        Assert.Contains("Mei Sato (mei@example.org) asks for the step Edit", text, StringComparison.Ordinal);
+        Assert.Contains("For the fair", text, StringComparison.Ordinal);
+        Assert.Matches("/inbox\\?ask=[0-9a-f-]{36}(\n|$)", text);
     }
 }

@@ -226,7 +226,7 @@ public class ConsentTests
         );
         var mail = await mortar.Store(db => db.Mails.SingleAsync(one => one.To == "wren@example.org"));
 
-        (await astrid.Post($"/api/joining/{mail.Body.Split("/join/")[1].Split('\n')[0]}")).Is(204);
+        (await astrid.Post($"/api/joining/{await mortar.SecretIn(mail, "/join/")}")).Is(204);
 
         Assert.False(await astrid.HasLayer(teams));
         Assert.Contains(

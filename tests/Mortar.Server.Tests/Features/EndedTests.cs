@@ -101,7 +101,7 @@ public class EndedTests
         var (known, stranger) = (Guid.NewGuid(), Guid.NewGuid());
         (await dele.Put($"{path}/invitations/{stranger}", new { address = "new@example.org", role = "edit" })).Is(204);
         var mail = await mortar.Store(db => db.Mails.SingleAsync(one => one.To == "new@example.org"));
-        var link = $"/api/invitation-links/{mail.Body.Split("/invitation/")[1].Split('\n')[0].Trim()}";
+        var link = $"/api/invitation-links/{await mortar.SecretIn(mail, "/invitation/")}";
         Assert.Equal(
             System.Text.Json.JsonValueKind.Null,
             (await anyone.Get(link)).Is(200).Body.GetProperty("closed").ValueKind
@@ -180,12 +180,20 @@ public class EndedTests
         string[] both = [.. await Mails("bea@exmaple.org", "/join/"), .. await Mails("bea@example.org", "/join/")];
         Assert.Equal([404, 404], await Statuses("/api/joining/", both));
 
-        Task<List<string>> Mails(string to, string before) =>
-            mortar.Store(async db =>
-                (await db.Mails.Where(mail => mail.To == to).OrderBy(mail => mail.Id).ToListAsync()).ConvertAll(mail =>
-                    mail.Body.Split(before)[1].Split('\n')[0].Trim()
+        async Task<List<string>> Mails(string to, string before)
+        {
+            var all = new List<string>();
+            foreach (
+                var mail in await mortar.Store(db =>
+                    db.Mails.AsNoTracking().Where(mail => mail.To == to).OrderBy(mail => mail.Id).ToListAsync()
                 )
-            );
+            )
+            {
+                all.Add(await mortar.SecretIn(mail, before));
+            }
+
+            return all;
+        }
 
         static string Secret(Answer made) => made.Is(200).Body.Text("url").Split("/link/")[1];
 
@@ -273,7 +281,7 @@ public class EndedTests
         var ask = new { personIds = new[] { Priya } };
         (await ines.Send(HttpMethod.Post, $"/api/events/{id}/ask", ask, 1, null)).Is(204);
         var mail = await mortar.Store(db => db.Mails.SingleAsync(one => one.AsksAbout == id));
-        var link = $"/api/answering/{mail.Body.Split("/answer/")[1].Trim()}";
+        var link = $"/api/answering/{await mortar.SecretIn(mail, "/answer/")}";
         (await anyone.Get(link)).Is(200);
 
         switch (how)

@@ -1,4 +1,3 @@
-using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Words;
 using Mortar.Server.Features.Demo;
 using Xunit;
@@ -148,9 +147,7 @@ public class GuardianTests
         (await Set(ines, parent, Parent)).Is(204);
         (await Set(ines, parent)).Is(204); // Mei was one, and is no longer
 
-        var token = await mortar.Store(async db =>
-            (await db.Mails.SingleAsync(mail => mail.To == "wren@example.org")).Body.Split("/join/")[1].Split('\n')[0]
-        );
+        var token = await mortar.SecretIn(await mortar.MailWith("wren@example.org", "/join/"), "/join/");
         (await ines.Delete($"{members}/{DemoPeople.Ines.Id.Value}")).IsProblem(409, "last-coordinator");
         (await mei.Post($"/api/joining/{token}")).Is(204);
 

@@ -26,7 +26,7 @@ public class GuestTests
             204
         );
         var mail = await mortar.Store(db => db.Mails.SingleAsync(one => one.To == "nina@example.org"));
-        var secret = mail.Body.Split("/answer/")[1].Trim();
+        var secret = await mortar.SecretIn(mail, "/answer/");
         using var nobody = mortar.Anonymous();
         (await nobody.Put($"/api/answering/{secret}", new { answer = "accepted" })).Is(204);
         var answer = Assert.Single(

@@ -342,6 +342,9 @@ public class LadderTests
             "DELETE sets/{setId}",
             "GET inbox",
             "POST inbox/seen",
+            "GET mail-stops/{token}", // these by MailTests
+            "POST mail-stops/{token}",
+            "DELETE mail-stops/{token}",
             "GET post-room",
             "GET demo/people",
             "POST demo/session/{personId}",

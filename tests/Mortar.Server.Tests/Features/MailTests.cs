@@ -1,6 +1,13 @@
+using CsCheck;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using MimeKit;
+using Mortar.Core.Letters;
+using Mortar.Core.Words;
 using Mortar.Data.Mail;
 using Mortar.Server.Features.Demo;
+using Mortar.Server.StandIns;
+using NodaTime;
 using Xunit;
 
 namespace Mortar.Server.Tests.Features;
@@ -81,6 +88,164 @@ public class MailTests
             1,
             (await ines.Get("/api/inbox")).Is(200).Body.GetProperty("mails").GetProperty("count").GetInt32()
         );
+    }
+
+    [Fact]
+    public async Task One_that_cannot_be_put_together_is_given_up_told_and_keeps_no_other_back()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        // As an earlier release let it be written.
+        await mortar.Store(async db =>
+        {
+            foreach (var to in new[] { "a:b@example.org", "mailto:wren@example.org?subject=x", "nina@example.org" })
+            {
+                db.Mails.Add(
+                    new MailRow
+                    {
+                        To = to,
+                        Subject = $"To {to}",
+                        Body = "Hello",
+                        AskedBy = DemoPeople.Ines.Id.Value,
+                        WrittenAt = SystemClock.Instance.GetCurrentInstant(),
+                        Attempts = MailLife.TriesOfUnfit - 1,
+                    }
+                );
+            }
+
+            return await db.SaveChangesAsync();
+        });
+        (await ines.Post("/api/inbox/seen")).Is(204);
+        var calendar = await ines.MakeCalendar(); // a commit, after which the sender looks
+
+        await World.Eventually(() =>
+            mortar.Store(db =>
+                db.Mails.AsNoTracking()
+                    .FirstOrDefaultAsync(mail => mail.To == "nina@example.org" && mail.SentAt != null)
+            )
+        );
+        await World.Eventually(async () =>
+            await mortar.Store(db => db.Mails.CountAsync(mail => mail.GivenUpAt != null && mail.Body == "")) == 2
+                ? mortar
+                : null
+        );
+        var arrived = mortar.Services.GetRequiredService<PostRoom>().Arrived;
+        Assert.Equal("nina@example.org", Assert.Single(arrived).To); // once
+        var told = (await ines.Get("/api/inbox")).Is(200).Body.GetProperty("mails");
+        Assert.Equal(
+            ["To a:b@example.org", "To mailto:wren@example.org?subject=x"],
+            told.GetProperty("givenUp").EnumerateArray().Select(subject => subject.GetString()).Order()
+        );
+        Assert.Equal(0, told.GetProperty("count").GetInt32());
+        Assert.True(await ines.HasLayer(calendar));
+    }
+
+    /// <summary>Whatever can be written here as an address, the library that sends it reads as just that.</summary>
+    [Theory]
+    [InlineData("priya@example.org", "priya@example.org")]
+    [InlineData(" Priya@Example.ORG ", "priya@example.org")]
+    [InlineData("mailto:priya@example.org?subject=Hello", "priya@example.org")] // RFC 6068, 2
+    [InlineData("o'neill+clay@sub.example.org", "o'neill+clay@sub.example.org")]
+    [InlineData("größe@töpfe.example.org", "größe@töpfe.example.org")] // RFC 6531, 3.3
+    [InlineData("a:b@example.org", null)]
+    [InlineData("a b@example.org", null)]
+    [InlineData("\"a b\"@example.org", null)]
+    [InlineData(".a@example.org", null)]
+    [InlineData("a..b@example.org", null)]
+    [InlineData("a@example", null)]
+    [InlineData("a@-x.example.org", null)]
+    [InlineData("a@[127.0.0.1]", null)]
+    [InlineData("a@127.0.0.1", null)]
+    [InlineData("a@example.org,b@example.org", null)]
+    [InlineData("a@b@example.org", null)]
+    [InlineData("<a@example.org>", null)]
+    [InlineData("group:a@example.org;", null)]
+    [InlineData("a\\b@example.org", null)]
+    public void An_address_is_what_the_mail_library_accepts(string written, string? read)
+    {
+        Assert.Equal(read, Address.TryParse(written, out var address) ? address.Value.Value : null);
+        Assert.True(read is null || MailboxAddress.Parse(read).Address == read);
+    }
+
+    [Fact]
+    public void No_text_is_an_address_here_and_another_one_for_the_mail_library()
+    {
+        var part = Gen.Char["aZ9.-+_':;<>()[]@\\\" \t,%ßé/"].Array[0, 12].Select(letters => new string(letters));
+        Gen.Select(part, part)
+            .Select(parts => $"{parts.Item1}@{parts.Item2}.org")
+            .Sample(
+                text =>
+                {
+                    if (Address.TryParse(text, out var address))
+                    {
+                        Assert.True(MailboxAddress.TryParse(address.Value.Value, out var mailbox), text);
+                        Assert.Equal(address.Value.Value, mailbox.Address);
+                    }
+                },
+                iter: 20_000
+            );
+    }
+
+    [Fact]
+    public async Task Nobody_is_written_to_again_and_again()
+    {
+        var clock = new SetClock();
+        await using var mortar = await TestMortar.StartAt(clock);
+        using var hanne = await mortar.As(DemoPeople.Hanne);
+        var calendar = Guid.CreateVersion7();
+        (await hanne.Put($"/api/calendars/{calendar}", World.Calendar("Hers"))).Is(200);
+        var invitation = $"/api/calendars/{calendar}/invitations/{Guid.NewGuid()}";
+        (await hanne.Put(invitation, new { address = "stranger@example.org", role = "view" })).Is(204);
+        for (var i = 1; i < MailLimits.ByOneToOne; i++)
+        {
+            (await hanne.Post($"{invitation}/send-again")).Is(204);
+        }
+
+        var refused = (await hanne.Post($"{invitation}/send-again")).IsProblem(429, "too-often");
+
+        Assert.Contains("Try again in 60 minutes", refused.Detail, StringComparison.Ordinal);
+        Assert.Equal(TimeSpan.FromHours(1), refused.Headers.RetryAfter?.Delta);
+        Assert.Equal(
+            MailLimits.ByOneToOne,
+            await mortar.Store(db => db.Mails.CountAsync(mail => mail.To == "stranger@example.org"))
+        );
+        clock.Now += Duration.FromHours(1);
+        (await hanne.Post($"{invitation}/send-again")).Is(204);
+    }
+
+    [Fact]
+    public async Task Who_gets_mail_stops_it_by_a_link_in_it_and_has_it_again()
+    {
+        await using var mortar = await TestMortar.Start("PublicUrl=https://mortar.example.org");
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var anyone = mortar.Anonymous();
+        var calendar = await ines.MakeCalendar();
+        var invitation = $"/api/calendars/{calendar.Value}/invitations/{Guid.NewGuid()}";
+        (await ines.Put(invitation, new { address = "nina@example.org", role = "view" })).Is(204);
+        var file = await World.Eventually(() =>
+            Task.FromResult(Directory.EnumerateFiles(Path.Combine(mortar.Data, "post-room"), "*.eml").FirstOrDefault())
+        );
+        using var mail = await MimeMessage.LoadAsync(file, TestContext.Current.CancellationToken);
+        var header = Assert.IsType<string>(mail.Headers[HeaderId.ListUnsubscribe]);
+        Assert.Equal("List-Unsubscribe=One-Click", mail.Headers["List-Unsubscribe-Post"]); // RFC 8058, 3.1
+        var link = new Uri(header.Trim('<', '>')).AbsolutePath;
+        Assert.Contains("https://mortar.example.org/stop/", mail.TextBody, StringComparison.Ordinal);
+
+        (await anyone.Get("/api/mail-stops/made-up")).IsProblem(404, "not-there");
+        Assert.Equal("""{"address":"nina@example.org","stopped":false}""", (await anyone.Get(link)).Is(200).Text);
+        using (var program = new HttpClient { BaseAddress = mortar.Url })
+        using (var press = new FormUrlEncodedContent([new("List-Unsubscribe", "One-Click")]))
+        {
+            // A mail program has no cookie and no token.
+            var pressed = await program.PostAsync(link, press, TestContext.Current.CancellationToken);
+            Assert.Equal(System.Net.HttpStatusCode.NoContent, pressed.StatusCode);
+        }
+
+        (await ines.Post($"{invitation}/send-again")).Is(204);
+        Assert.Equal(1, await mortar.Store(db => db.Mails.CountAsync(one => one.To == "nina@example.org")));
+        (await anyone.Delete(link)).Is(204);
+        (await ines.Post($"{invitation}/send-again")).Is(204);
+        Assert.Equal(2, await mortar.Store(db => db.Mails.CountAsync(one => one.To == "nina@example.org")));
     }
 
     [Fact]

@@ -137,8 +137,9 @@ public partial class OpenAskTests
         );
         (await ines.Post($"/api/open-asks/{id}/refuse")).Is(204);
 
-        Assert.Contains($"/inbox?ask={id}", mail.Body, StringComparison.Ordinal);
-        Assert.Contains("Who fires when?", mail.Body, StringComparison.Ordinal);
+        var text = await mortar.TextOf(mail);
+        Assert.Contains($"/inbox?ask={id}", text, StringComparison.Ordinal);
+        Assert.Contains("Who fires when?", text, StringComparison.Ordinal);
         Assert.Contains(
             "Ines Varga did not give you the access you asked for.",
             (await astrid.Get("/api/inbox")).Is(200).Text,

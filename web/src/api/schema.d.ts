@@ -1588,6 +1588,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/mail-stops/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ReadMailStop"];
+        put?: never;
+        post: operations["StopMail"];
+        delete: operations["StartMail"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2229,7 +2245,8 @@ export interface components {
         InboxMailsBody: {
             /** Format: int32 */
             count: number;
-            nextTry: components["schemas"]["Instant"];
+            nextTry: null | components["schemas"]["Instant"];
+            givenUp: string[];
         };
         InboxMembershipBody: {
             /** Format: uuid */
@@ -2764,6 +2781,10 @@ export interface components {
         };
         /** @enum {string} */
         ShowAs: "busy" | "tentative" | "free";
+        StopMailBody: {
+            address: string;
+            stopped: boolean;
+        };
         TimeBody: components["schemas"]["TimeBodyTimeBodyDays"] | components["schemas"]["TimeBodyTimeBodyClock"] | components["schemas"]["TimeBodyTimeBodyFloating"];
         TimeBodyTimeBodyClock: {
             /** @enum {string} */
@@ -5633,6 +5654,68 @@ export interface operations {
         responses: {
             /** @description Accepted */
             202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    ReadMailStop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StopMailBody"];
+                };
+            };
+        };
+    };
+    StopMail: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    StartMail: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -24,6 +24,10 @@ const AnswerPage = lazy(() =>
   import('../features/answers/AnswerPage').then((module) => ({ default: module.AnswerPage })),
 )
 
+const StopPage = lazy(() =>
+  import('../features/post-room/StopPage').then((module) => ({ default: module.StopPage })),
+)
+
 const SuitsPage = lazy(() =>
   import('../features/proposals/SuitsPage').then((module) => ({ default: module.SuitsPage })),
 )
@@ -60,6 +64,14 @@ export function App() {
         element={
           <Suspense fallback={null}>
             <SuitsPage />
+          </Suspense>
+        }
+      />
+      <Route
+        path="/stop/:token"
+        element={
+          <Suspense fallback={null}>
+            <StopPage />
           </Suspense>
         }
       />

@@ -97,8 +97,9 @@ internal static class InboxSetup
     );
 
     /// <summary>Mails one had written that could not be sent so far, since nobody takes them.</summary>
-    /// <param name="NextTry">When it is tried again, by itself.</param>
-    internal sealed record MailsBody(int Count, Instant NextTry);
+    /// <param name="NextTry">When it is tried again, by itself; <c>null</c> where none waits.</param>
+    /// <param name="GivenUp">The subjects of those that are tried no more.</param>
+    internal sealed record MailsBody(int Count, Instant? NextTry, IReadOnlyList<string> GivenUp);
 
     /// <param name="Sentence">What happened, for example "Ines Varga ended your access to “Glaze tests”."</param>
     internal sealed record NoticeBody(long Sequence, Instant At, string Sentence, bool Seen);
@@ -219,7 +220,7 @@ internal static class InboxSetup
                     )),
                 ],
                 [.. notices.Select(notice => new NoticeBody(notice.Sequence, notice.At, notice.Sentence, notice.Seen))],
-                mails is null ? null : new MailsBody(mails.Count, mails.NextTry)
+                mails is null ? null : new MailsBody(mails.Count, mails.NextTry, mails.GivenUp)
             )
         );
     }

@@ -1,3 +1,4 @@
+using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Mortar.Server.Hosting;
 using Mortar.Server.StandIns;
@@ -21,6 +22,10 @@ internal static class PostRoomSetup
 
     public static void AddPostRoom(this IServiceCollection services, MortarOptions options)
     {
+        services.AddSingleton(provider => new MailStops(
+            provider.GetRequiredService<IDataProtectionProvider>(),
+            () => MortarHost.PublicUrl(provider)
+        ));
         services.AddSingleton<PostRoomPort>().AddSingleton<AnswerReader>().AddSingleton<StandIns.PostRoom>();
         if (options.SmtpHost.Length == 0)
         {

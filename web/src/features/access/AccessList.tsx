@@ -100,6 +100,8 @@ export function AccessList({ layer }: { layer: Layer }) {
             <p className="text-[12px] text-cement-700">
               {one.state === 'declined' ? 'declined' : 'invited to'} {roleName(one.role)}, sent{' '}
               {momentText(one.sentAt)}
+              {one.lapsed &&
+                '; lapsed, since whoever sent it can no longer give this. Send it again yourself.'}
             </p>
             {one.state === 'waiting' && (
               <div className="mt-1 flex gap-3 text-[12px]">
