@@ -95,7 +95,7 @@ public class WallWeek
             from visible in reading.Visible(calendar)
             select BrickBody.Of(calendar.Row.Id, visible, zone)
         ).ToList();
-        var clashes = reading.Clashes().Count;
+        var clashes = reading.Clashes().Told.Length;
         return JsonSerializer.SerializeToUtf8Bytes(new { bricks, clashes }, json).Length;
     }
 

@@ -45,7 +45,10 @@ public class ItipTests
                 Only: null,
                 OnlyInUtc: false,
                 string.Empty
-            ),
+            )
+            {
+                Stamp = Instant.FromUtc(1997, 6, 12, 19, 0),
+            },
             reply
         );
     }
@@ -179,7 +182,7 @@ public class ItipTests
             new ItipTime(new LocalDateTime(1997, 7, 1, 22, 0), new LocalDateTime(1997, 7, 1, 23, 0), "UTC"),
             wish!.Counter
         );
-        Assert.Equal(("d@example.com", "TENTATIVE"), (wish.Attendee, wish.PartStat));
+        Assert.Equal(("d@example.com", "NEEDS-ACTION"), (wish.Attendee, wish.PartStat));
     }
 
     [Theory]

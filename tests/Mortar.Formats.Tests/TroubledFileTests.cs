@@ -12,7 +12,7 @@ public class TroubledFileTests
     [Theory]
     [InlineData("“Ends before it starts”", "it ends before it starts")]
     [InlineData("“No start”", "it has no start (DTSTART)")]
-    [InlineData("“Start that is no date”", "its start “next Tuesday” is not a date or time")]
+    [InlineData("“Start that is no date”", "its start “next Tuesday” is not a date or time from 1600 to 2400")]
     [InlineData("“Day and hour mixed”", "one of start and end is a whole day and the other is not")]
     [InlineData("“Twice, first”", "another event in the file has the same UID; the later one was taken")]
     [InlineData("1 × VTODO", "it is not an event, and only events are taken")]

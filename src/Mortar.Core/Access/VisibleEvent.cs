@@ -37,6 +37,7 @@ public abstract record VisibleEvent
             var (whole, content) = (occurrence.Event, occurrence.Content);
             (Id, CalendarId, Version) = (whole.Id, whole.CalendarId, whole.Version);
             (Start, Agreed, Seen, Repeats) = (occurrence.Start, occurrence.Time, seen, occurrence.Repeats);
+            Dates = occurrence.Dates;
             (Title, Place, ShowAs, Cancelled) = (content.Title, content.Place, content.ShowAs, content.Cancelled);
             (Private, MayChange, MayGiveAway, Rule) = (content.Private, mayChange, mayGiveAway, whole.Series?.Rule);
             Attendees = named ?? Attendees.None;
@@ -65,6 +66,9 @@ public abstract record VisibleEvent
 
         /// <summary>When, on the reader's clock.</summary>
         public EventTime Seen { get; }
+
+        /// <summary>For how many dates it stands: one, and more for the band of a day that has too many to tell apart.</summary>
+        public int Dates { get; }
 
         /// <summary>The title; may be empty.</summary>
         public string Title { get; }

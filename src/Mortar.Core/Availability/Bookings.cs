@@ -22,6 +22,12 @@ public static class Bookings
         return new Window(days.Min(one => one.First).PlusDays(-1), days.Max(one => one.Last).PlusDays(1), zone);
     }
 
+    /// <summary>What is said where there are too many dates to look at.</summary>
+    public static string TooMany(string place) =>
+        FormattableString.Invariant(
+            $"“{place}” takes one booking at a time, and this has too many dates to look at each: more than {MostLookedAt} with those that are there. Let it end sooner, or repeat less often."
+        );
+
     private static (LocalDate First, LocalDate Last) DaysOf(Event one, LocalDate today)
     {
         var (first, last) = (one.Time.LocalStart.Date, one.Time.LocalEnd.Date);
@@ -40,12 +46,19 @@ public static class Bookings
         return (first, LocalDate.Max(last, first + Ahead));
     }
 
-    /// <summary>The first two bookings that take the place at once, one of them new; <c>null</c> where none do. Those that only touch do not.</summary>
+    /// <summary>How many dates are looked at before it is said that these are too many to look at: daily for years, with hundreds of others.</summary>
+    public const int MostLookedAt = 100_000;
+
+    /// <summary>Whether new bookings find the place free.</summary>
     /// <param name="added">What is new or changed.</param>
     /// <param name="all">All bookings of the place that can touch the window, with or without the new ones.</param>
     /// <param name="window">The days that are looked at.</param>
     /// <param name="clock">Zone rules.</param>
-    public static (Occurrence Added, Occurrence Other)? FirstOverlap(
+    /// <remarks>
+    /// Those that only touch do not collide. The dates of all are walked together in the order of time and no further than
+    /// to the first that collide: this is asked under the write lock, and a rule for every second has no end.
+    /// </remarks>
+    public static BookingCheck Check(
         IReadOnlyCollection<Event> added,
         IEnumerable<Event> all,
         Window window,
@@ -53,34 +66,84 @@ public static class Bookings
     )
     {
         var isNew = added.Select(one => one.Id).ToHashSet();
-        var taken = all.Where(one => !isNew.Contains(one.Id))
-            .Concat(added)
-            .SelectMany(one => one.Occurrences(window, clock))
-            .Where(one =>
-                one.Content is { ShowAs: not ShowAs.Free, Cancelled: false } && one.Span.Duration > Duration.Zero
-            )
-            .OrderBy(one => one.Span.Start);
         var open = new List<Occurrence>();
-        foreach (var one in taken)
+        var looked = 0;
+        foreach (var one in Together(all.Where(one => !isNew.Contains(one.Id)).Concat(added), window, clock))
         {
+            if (++looked > MostLookedAt)
+            {
+                return new BookingCheck.TooMany();
+            }
+
+            if (one.Content is { Cancelled: true } or { ShowAs: ShowAs.Free } || one.Span.Duration <= Duration.Zero)
+            {
+                continue;
+            }
+
             open.RemoveAll(other => other.Span.End <= one.Span.Start);
             foreach (var other in open)
             {
                 if (isNew.Contains(one.Event.Id))
                 {
-                    return (one, other);
+                    return new BookingCheck.Taken(one, other);
                 }
 
                 if (isNew.Contains(other.Event.Id))
                 {
-                    return (other, one);
+                    return new BookingCheck.Taken(other, one);
                 }
             }
 
-            open.Add(one);
+            // Of what was there before and overlaps by itself, nothing is asked.
+            if (open.Count < MostOpen)
+            {
+                open.Add(one);
+            }
         }
 
-        return null;
+        return new BookingCheck.Free();
+    }
+
+    private const int MostOpen = 1_000;
+
+    /// <summary>The dates of several events in the order of time; each is asked for its next only.</summary>
+    private static IEnumerable<Occurrence> Together(IEnumerable<Event> events, Window window, ZoneClock clock)
+    {
+        var next = new PriorityQueue<IEnumerator<Occurrence>, (long Start, int Turn)>();
+        var turn = 0;
+        try
+        {
+            foreach (var one in events)
+            {
+                Ask(one.Occurrences(window, clock).GetEnumerator());
+            }
+
+            while (next.TryDequeue(out var walk, out _))
+            {
+                var date = walk.Current;
+                Ask(walk);
+                yield return date;
+            }
+        }
+        finally
+        {
+            foreach (var (walk, _) in next.UnorderedItems)
+            {
+                walk.Dispose();
+            }
+        }
+
+        void Ask(IEnumerator<Occurrence> walk)
+        {
+            if (walk.MoveNext())
+            {
+                next.Enqueue(walk, (walk.Current.StartSecond, turn++));
+            }
+            else
+            {
+                walk.Dispose();
+            }
+        }
     }
 
     /// <summary>Says that a place is taken, and by what as far as the reader may know.</summary>
@@ -93,4 +156,19 @@ public static class Bookings
         var by = title is { Length: > 0 } ? $" by “{title}”" : string.Empty;
         return $"“{place}” is taken{by}: {RangeSentence.For(when, year)}. It takes one booking at a time; choose another time or place.";
     }
+}
+
+/// <summary>What becomes of new bookings of a place that takes one at a time.</summary>
+public abstract record BookingCheck
+{
+    private BookingCheck() { }
+
+    /// <summary>It is free for them.</summary>
+    public sealed record Free : BookingCheck;
+
+    /// <summary>The first two that take it at once, one of them new.</summary>
+    public sealed record Taken(Occurrence Added, Occurrence Other) : BookingCheck;
+
+    /// <summary>They have too many dates to look at.</summary>
+    public sealed record TooMany : BookingCheck;
 }

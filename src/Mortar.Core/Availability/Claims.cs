@@ -79,7 +79,7 @@ public static class Claims
             var seen = same.Key.Equals(window.Reader)
                 ? window
                 : new Window(window.First.PlusDays(-1), window.Last.PlusDays(1), same.Key);
-            foreach (var one in counted.Event.Occurrences(seen, clock).Take(SeriesExpansion.MostShown))
+            foreach (var one in counted.Event.Shown(seen, clock))
             {
                 if (one.Content is { Cancelled: true } or { ShowAs: ShowAs.Free } || !window.Touches(one.Span))
                 {

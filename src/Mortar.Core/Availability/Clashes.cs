@@ -70,40 +70,125 @@ public sealed record Clash(
     /// <param name="reader">Who asks.</param>
     /// <param name="roleOn">Their step on a calendar.</param>
     public bool Concerns(PersonId reader, Func<CalendarId, Role> roleOn) =>
-        Who.Contains(Participant.Of(reader))
-        || AccessRules.ToChange(roleOn(First.CalendarId), reader, First) == Verdict.Granted
-        || AccessRules.ToChange(roleOn(Second.CalendarId), reader, Second) == Verdict.Granted;
+        Concerns(First, Second, Who.Contains(Participant.Of(reader)), reader, roleOn);
+
+    internal static bool Concerns(
+        Event first,
+        Event second,
+        bool takesReader,
+        PersonId reader,
+        Func<CalendarId, Role> roleOn
+    ) =>
+        takesReader
+        || AccessRules.ToChange(roleOn(first.CalendarId), reader, first) == Verdict.Granted
+        || AccessRules.ToChange(roleOn(second.CalendarId), reader, second) == Verdict.Granted;
 }
+
+/// <summary>What collides, as far as it is told.</summary>
+/// <param name="Told">The first of them, in order of their first time, then of the events' ids.</param>
+/// <param name="More">How many pairs of events collide beside those; where there are very many, at least so many.</param>
+public sealed record ClashesFound(ImmutableArray<Clash> Told, int More)
+{
+    /// <summary>Those that nobody has marked as fine, with those of their times.</summary>
+    public ClashesFound Without(IReadOnlySet<string> fine) => this with { Told = Told.Without(fine) };
+}
+
+/// <summary>Whose clashes are looked for: those that are theirs to resolve.</summary>
+/// <param name="Reader">Who asks.</param>
+/// <param name="RoleOn">Their step on a calendar.</param>
+public sealed record ClashesOf(PersonId Reader, Func<CalendarId, Role> RoleOn);
 
 /// <summary>Finds what collides.</summary>
 public static class Clashes
 {
     /// <summary>
-    /// How many pairs of occurrences are looked at for one person or place. Two events on every minute of a year would
-    /// be half a million; nobody reads past the first of them.
+    /// How many pairs of occurrences that share time are looked at. Three hundred events at one hour are 45,000; nobody reads
+    /// past the first of them.
     /// </summary>
-    public const int MostPairs = 100_000;
+    public const int MostPairs = 1_000_000;
+
+    /// <summary>How many pairs of events are told with their times and people.</summary>
+    public const int MostTold = 300;
+
+    /// <summary>How many people and places are told in all of them together: each of 300 pairs can take 500.</summary>
+    public const int MostTakersTold = 20_000;
+
+    private const int MostKept = 50_000;
+    private const int MostTimes = 400;
 
     /// <summary>Every two events that take the same person or place at the same time.</summary>
+    /// <param name="claims">What takes whom, in any order.</param>
+    /// <param name="whose">Whose to resolve they are to be; <c>null</c> for all.</param>
     /// <remarks>
-    /// Touching is not clashing, and a moment takes no time. In order of the first time, then of the events' ids, whatever
-    /// the order of the claims.
+    /// Touching is not clashing, and a moment takes no time. One sweep over the occurrences, each with the set of those it
+    /// takes as bits: what two share is a few words of them, however many people there are. What is told is bounded, and
+    /// what is not is counted, since anybody can write three hundred events that name everybody.
     /// </remarks>
-    public static ImmutableArray<Clash> Among(IEnumerable<Claim> claims)
+    public static ClashesFound Among(IEnumerable<Claim> claims, ClashesOf? whose = null)
     {
-        var pairs = claims
-            .Where(claim => claim.Occurrence.Span.Duration > Duration.Zero)
-            .GroupBy(claim => claim.Who)
-            .SelectMany(theirs => Pairs(theirs).Take(MostPairs));
-        return
-        [
-            .. pairs
-                .GroupBy(pair => (pair.First.Occurrence.Event.Id, pair.Second.Occurrence.Event.Id))
-                .Select(Together)
-                .OrderBy(clash => clash.Times[0].Span.Start)
-                .ThenBy(clash => clash.First.Id.Value)
-                .ThenBy(clash => clash.Second.Id.Value),
-        ];
+        var (takings, takers) = Takings(claims);
+        var isReader = whose is { } of && takers.TryGetValue(Participant.Of(of.Reader), out var number) ? number : -1;
+        var found = new Dictionary<(EventId, EventId), Colliding>();
+        var more = 0;
+        foreach (var (earlier, later) in Pairs(takings).Take(MostPairs))
+        {
+            if (!earlier.Takes.Overlaps(later.Takes))
+            {
+                continue;
+            }
+
+            var (first, second) = InOrder(earlier, later);
+            var key = (first.Date.Event.Id, second.Date.Event.Id);
+            if (!found.TryGetValue(key, out var colliding))
+            {
+                if (found.Count >= MostKept)
+                {
+                    more++;
+                    continue;
+                }
+
+                found[key] = colliding = new Colliding(first.Date.Event, second.Date.Event);
+            }
+
+            colliding.Add(first, second);
+        }
+
+        var inOrder = found
+            .Values.Where(one =>
+                whose is null
+                || Clash.Concerns(
+                    one.First,
+                    one.Second,
+                    isReader >= 0 && one.TakesBoth(isReader),
+                    whose.Reader,
+                    whose.RoleOn
+                )
+            )
+            .OrderBy(one => one.FirstTime)
+            .ThenBy(one => one.First.Id.Value)
+            .ThenBy(one => one.Second.Id.Value)
+            .ToList();
+        var names = new Participant[takers.Count];
+        foreach (var (who, at) in takers)
+        {
+            names[at] = who;
+        }
+
+        var told = ImmutableArray.CreateBuilder<Clash>();
+        var left = MostTakersTold;
+        foreach (var one in inOrder.Take(MostTold))
+        {
+            var clash = one.ToClash(names);
+            if (told.Count > 0 && clash.Who.Length > left)
+            {
+                break;
+            }
+
+            left -= clash.Who.Length;
+            told.Add(clash);
+        }
+
+        return new ClashesFound(told.ToImmutable(), inOrder.Count - told.Count + more);
     }
 
     /// <summary>Those that nobody has marked as fine, with those of their times.</summary>
@@ -135,68 +220,177 @@ public static class Clashes
         || before.Content.Cancelled != after.Content.Cancelled
         || !before.Content.Attendees.Equals(after.Content.Attendees);
 
-    private static Clash Together(IEnumerable<(Claim First, Claim Second)> pairs)
+    /// <summary>Each occurrence once, with those it takes. A whole day is each one's own day, and so can be several stretches.</summary>
+    private static (List<Taking> Takings, Dictionary<Participant, int> Takers) Takings(IEnumerable<Claim> claims)
     {
-        var all = pairs.ToList();
-        return new Clash(
-            all[0].First.Occurrence.Event,
-            all[0].Second.Occurrence.Event,
-            all.Max(pair =>
-                pair.First.How == Taken.Tentative || pair.Second.How == Taken.Tentative ? Severity.Soft : Severity.Hard
-            ),
-            [.. all.Select(pair => pair.First.Who).Distinct().Order()],
-            [
-                .. all.Select(Time)
-                    .Distinct()
-                    .OrderBy(time => time.Span.Start)
-                    .ThenBy(time => time.Span.End)
-                    .ThenBy(time => time.FirstStart)
-                    .ThenBy(time => time.SecondStart),
-            ]
-        );
+        var takers = new Dictionary<Participant, int>();
+        var takings = new Dictionary<(EventId, LocalDateTime?, Interval), Taking>();
+        foreach (var claim in claims)
+        {
+            var span = claim.Occurrence.Span;
+            if (span.Duration <= Duration.Zero)
+            {
+                continue;
+            }
+
+            if (!takers.TryGetValue(claim.Who, out var number))
+            {
+                takers[claim.Who] = number = takers.Count;
+            }
+
+            var key = (claim.Occurrence.Event.Id, claim.Occurrence.Start, span);
+            if (!takings.TryGetValue(key, out var taking))
+            {
+                takings[key] = taking = new Taking(claim.Occurrence, span);
+            }
+
+            taking.Takes.Add(number);
+            if (claim.How != Taken.Tentative)
+            {
+                taking.Settled.Add(number);
+            }
+        }
+
+        return ([.. takings.Values], takers);
     }
 
-    private static ClashTime Time((Claim First, Claim Second) pair)
+    /// <summary>What shares time: a sweep by start, with those that have not ended yet.</summary>
+    private static IEnumerable<(Taking Earlier, Taking Later)> Pairs(List<Taking> takings)
     {
-        var (first, second) = (pair.First.Occurrence, pair.Second.Occurrence);
-        return new ClashTime(
-            new Interval(
-                Instant.Max(first.Span.Start, second.Span.Start),
-                Instant.Min(first.Span.End, second.Span.End)
-            ),
-            first.Start,
-            second.Start
-        );
-    }
-
-    /// <summary>The pairs of one person or place: a sweep by start, with those that have not ended yet.</summary>
-    private static IEnumerable<(Claim First, Claim Second)> Pairs(IEnumerable<Claim> theirs)
-    {
-        var open = new List<Claim>();
+        var open = new List<Taking>();
         foreach (
-            var claim in theirs
-                .OrderBy(one => one.Occurrence.Span.Start)
-                .ThenBy(one => one.Occurrence.Event.Id.Value)
-                .ThenBy(one => one.Occurrence.Start)
+            var taking in takings
+                .OrderBy(one => one.Span.Start)
+                .ThenBy(one => one.Date.Event.Id.Value)
+                .ThenBy(one => one.Date.Start)
         )
         {
-            open.RemoveAll(earlier => earlier.Occurrence.Span.End <= claim.Occurrence.Span.Start);
+            open.RemoveAll(earlier => earlier.Span.End <= taking.Span.Start);
             foreach (var earlier in open)
             {
-                if (!IsTheSame(earlier, claim))
+                if (earlier.Date.Event.Id != taking.Date.Event.Id || earlier.Date.Start != taking.Date.Start)
                 {
-                    yield return InOrder(earlier, claim);
+                    yield return (earlier, taking);
                 }
             }
 
-            open.Add(claim);
+            open.Add(taking);
         }
     }
 
-    /// <summary>A person can be claimed twice by one occurrence: through the group and by name.</summary>
-    private static bool IsTheSame(Claim one, Claim other) =>
-        one.Occurrence.Event.Id == other.Occurrence.Event.Id && one.Occurrence.Start == other.Occurrence.Start;
+    private static (Taking First, Taking Second) InOrder(Taking one, Taking other) =>
+        one.Date.Event.Id.Value.CompareTo(other.Date.Event.Id.Value) <= 0 ? (one, other) : (other, one);
 
-    private static (Claim First, Claim Second) InOrder(Claim one, Claim other) =>
-        one.Occurrence.Event.Id.Value.CompareTo(other.Occurrence.Event.Id.Value) <= 0 ? (one, other) : (other, one);
+    /// <summary>One occurrence with those it takes, and of them those whom it takes for certain.</summary>
+    private sealed record Taking(Occurrence Date, Interval Span)
+    {
+        public Bits Takes { get; } = new();
+
+        public Bits Settled { get; } = new();
+    }
+
+    /// <summary>Two events that collide, as it is found out.</summary>
+    private sealed class Colliding(Event first, Event second)
+    {
+        private readonly Bits who = new();
+        private readonly HashSet<ClashTime> times = [];
+        private bool isHard;
+
+        public Event First => first;
+
+        public Event Second => second;
+
+        public Instant FirstTime { get; private set; } = Instant.MaxValue;
+
+        public bool TakesBoth(int number) => who.Has(number);
+
+        public void Add(Taking one, Taking other)
+        {
+            who.AddShared(one.Takes, other.Takes);
+            isHard |= one.Settled.Overlaps(other.Settled);
+            var start = Instant.Max(one.Span.Start, other.Span.Start);
+            FirstTime = Instant.Min(FirstTime, start);
+            if (times.Count < MostTimes)
+            {
+                times.Add(
+                    new ClashTime(
+                        new Interval(start, Instant.Min(one.Span.End, other.Span.End)),
+                        one.Date.Start,
+                        other.Date.Start
+                    )
+                );
+            }
+        }
+
+        public Clash ToClash(Participant[] names) =>
+            new(
+                first,
+                second,
+                isHard ? Severity.Hard : Severity.Soft,
+                [.. who.All().Select(number => names[number]).Order()],
+                [
+                    .. times
+                        .OrderBy(time => time.Span.Start)
+                        .ThenBy(time => time.Span.End)
+                        .ThenBy(time => time.FirstStart)
+                        .ThenBy(time => time.SecondStart),
+                ]
+            );
+    }
+
+    /// <summary>A set of small numbers.</summary>
+    private sealed class Bits
+    {
+        private ulong[] words = [];
+
+        public void Add(int number)
+        {
+            Reach((number / 64) + 1);
+            words[number / 64] |= 1UL << (number % 64);
+        }
+
+        public bool Has(int number) => number / 64 < words.Length && (words[number / 64] & (1UL << (number % 64))) != 0;
+
+        public bool Overlaps(Bits other)
+        {
+            for (var i = Math.Min(words.Length, other.words.Length) - 1; i >= 0; i--)
+            {
+                if ((words[i] & other.words[i]) != 0)
+                {
+                    return true;
+                }
+            }
+
+            return false;
+        }
+
+        public void AddShared(Bits one, Bits other)
+        {
+            var shared = Math.Min(one.words.Length, other.words.Length);
+            Reach(shared);
+            for (var i = 0; i < shared; i++)
+            {
+                words[i] |= one.words[i] & other.words[i];
+            }
+        }
+
+        public IEnumerable<int> All()
+        {
+            for (var i = 0; i < words.Length; i++)
+            {
+                for (var word = words[i]; word != 0; word &= word - 1)
+                {
+                    yield return (i * 64) + System.Numerics.BitOperations.TrailingZeroCount(word);
+                }
+            }
+        }
+
+        private void Reach(int length)
+        {
+            if (words.Length < length)
+            {
+                Array.Resize(ref words, length);
+            }
+        }
+    }
 }

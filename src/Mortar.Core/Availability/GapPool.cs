@@ -19,8 +19,17 @@ public static class GapPools
     /// All gaps in which those who are asked for, and at least so many of the pool, are free: the same ones from the
     /// beginning to the end. In the order of <see cref="Gaps.Find"/>; a gap that lies in another with as few missing is left out.
     /// </summary>
+    /// <param name="question">The question to those who have to be there.</param>
+    /// <param name="pool">Of whom so many are wanted beside them.</param>
+    /// <param name="most">How many are told, the best first.</param>
+    /// <param name="cancellationToken">Stops it where nobody waits for the answer any more.</param>
     /// <exception cref="ArgumentOutOfRangeException">The pool is larger than <see cref="GapPool.MostAmong"/> or has fewer than the count, or the question is not fit.</exception>
-    public static ImmutableArray<Gap> Find(GapQuestion question, GapPool pool)
+    public static ImmutableArray<Gap> Find(
+        GapQuestion question,
+        GapPool pool,
+        int most = int.MaxValue,
+        CancellationToken cancellationToken = default
+    )
     {
         if (pool.Among.Count > GapPool.MostAmong || pool.Count < 1 || pool.Count > pool.Among.Count)
         {
@@ -30,23 +39,48 @@ public static class GapPools
             );
         }
 
-        var found = Chosen(pool.Among, pool.Count)
-            .SelectMany(chosen => Gaps.Find(Asking(question, chosen)))
-            .Where(gap => gap.Missing.All(who => !pool.Among.Any(one => one.Who == who)))
-            .Select(gap => gap with { Any = FreeIn(gap.Span, question, pool) })
-            .DistinctBy(gap => (gap.Span, string.Join(' ', gap.Missing.Select(who => who.Id))))
-            .ToList();
+        var inPool = pool.Among.Select(one => one.Who).ToHashSet();
+        var found = new Dictionary<(Interval, string), Gap>();
+        foreach (var chosen in Chosen(pool.Among, pool.Count))
+        {
+            cancellationToken.ThrowIfCancellationRequested();
+            foreach (var gap in Gaps.Find(Asking(question, chosen)).Where(gap => !gap.Missing.Any(inPool.Contains)))
+            {
+                found.TryAdd((gap.Span, string.Join(' ', gap.Missing.Select(who => who.Id))), gap);
+            }
+        }
+
         return
         [
-            .. found
-                .Where(gap => !found.Exists(other => Holds(other, gap)))
+            .. Widest(found.Values, cancellationToken)
                 .OrderBy(gap => gap.MissingRequired)
                 .ThenBy(gap => gap.Missing.Length)
                 .ThenBy(gap => gap.InHours is null)
                 .ThenBy(gap => gap.InHours?.Start ?? gap.Span.Start)
                 .ThenBy(gap => gap.Span.Start)
-                .ThenBy(gap => gap.Span.End),
+                .ThenBy(gap => gap.Span.End)
+                .Take(most)
+                .Select(gap => gap with { Any = FreeIn(gap.Span, question, pool) }),
         ];
+    }
+
+    /// <summary>Those that lie in no other: by start, each is held beside those only that began before it and have not ended.</summary>
+    private static List<Gap> Widest(IEnumerable<Gap> all, CancellationToken cancellationToken)
+    {
+        var (kept, open) = (new List<Gap>(), new List<Gap>());
+        foreach (var gap in all.OrderBy(gap => gap.Span.Start).ThenByDescending(gap => gap.Span.End))
+        {
+            cancellationToken.ThrowIfCancellationRequested();
+            open.RemoveAll(other => other.Span.End <= gap.Span.Start);
+            if (!open.Exists(other => Holds(other, gap)))
+            {
+                kept.Add(gap);
+            }
+
+            open.Add(gap);
+        }
+
+        return kept;
     }
 
     private static GapQuestion Asking(GapQuestion question, IEnumerable<Invitee> chosen) =>

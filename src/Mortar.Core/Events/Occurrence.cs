@@ -30,6 +30,13 @@ public readonly record struct Occurrence
         (this.start, this.end, this.zone) = (start, end, zone);
     }
 
+    /// <summary>How many dates it stands for: one, and more for the band of a day with dates too close to tell apart (<see cref="Bands"/>).</summary>
+    public int Dates { get; private init; } = 1;
+
+    /// <summary>The band from this date on that stands for so many, to the end of the last of them.</summary>
+    internal Occurrence Standing(int dates, Occurrence last) =>
+        new(Event, key == NoKey ? null : key, local, change, start, Math.Max(end, last.end), zone) { Dates = dates };
+
     /// <summary>The event it belongs to.</summary>
     public Event Event { get; }
 
@@ -55,7 +62,7 @@ public readonly record struct Occurrence
 
     /// <summary>When it takes place, as agreed.</summary>
     public EventTime Time =>
-        Agreed.StartSecond == local ? Agreed
+        Agreed.StartSecond == local && Dates == 1 ? Agreed
         : Agreed is EventTime.Timed timed ? EndingWhere(timed)
         : Agreed.StartingAt(CivilDays.ToTime(local));
 

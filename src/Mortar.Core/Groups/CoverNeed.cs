@@ -24,6 +24,9 @@ public sealed record CoverNeed(ImmutableArray<int> FromMonday)
     /// <summary>The most needs a group can have.</summary>
     public const int Most = 12;
 
+    /// <summary>Of how many people by name one need can be.</summary>
+    public const int MostPeople = 500;
+
     /// <summary>The longest name, in UTF-16 units.</summary>
     public const int LongestName = 40;
 
@@ -69,6 +72,11 @@ public sealed record CoverNeed(ImmutableArray<int> FromMonday)
         if (needs.Any(need => need.Part.Ends <= need.Part.Begins))
         {
             yield return "The hours for which so many are needed end after they begin.";
+        }
+
+        if (needs.Any(need => need.People.Length > MostPeople))
+        {
+            yield return $"One need can be of up to {MostPeople} people by name. Leave them out for everybody.";
         }
 
         if (needs.Any(need => need.Name.Length > LongestName))

@@ -34,7 +34,13 @@ internal static class BookingChecks
         var today = db.Now.InZone(zone).Date;
         var window = Bookings.Reach(added, zone, today);
         var all = await db.EventsTouching([place.Id], window, cancellationToken);
-        if (Bookings.FirstOverlap(added, all, window, zones) is not { } taken)
+        var check = Bookings.Check(added, all, window, zones);
+        if (check is BookingCheck.TooMany)
+        {
+            return new Outcome<T>.Refused("too-many-dates", Bookings.TooMany(place.Name));
+        }
+
+        if (check is not BookingCheck.Taken taken)
         {
             return null;
         }

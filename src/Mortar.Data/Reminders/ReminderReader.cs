@@ -60,10 +60,19 @@ public sealed class ReminderReader(MortarDb db, ZoneClock zones)
         foreach (var row in said.Concat(everything).DistinctBy(row => row.Id))
         {
             var whole = row.ToCore();
-            var occurrences = whole
-                .Occurrences(Around(Math.Max(row.LongestReminder ?? 0, chosenFurthest)), zones)
+            // Asked for what can be due now, for each time before that somebody is reminded at, and not for all that lies ahead.
+            var minutesBefore = whole
+                .Contents.Select(content => content.Reminder)
+                .OfType<int>()
+                .Concat(
+                    chosen.Where(layer => layer.CalendarId == row.CalendarId).Select(layer => layer.Reminder!.Value)
+                )
+                .Distinct()
                 .ToList();
-            if (occurrences.Count == 0)
+            var dates = minutesBefore
+                .SelectMany(minutes => whole.Shown(At(minutes), zones).Select(date => (Date: date, Minutes: minutes)))
+                .ToList();
+            if (dates.Count == 0)
             {
                 continue;
             }
@@ -73,21 +82,19 @@ public sealed class ReminderReader(MortarDb db, ZoneClock zones)
                 .Where(answer => answer.EventId == row.Id)
                 .ToListAsync(cancellationToken);
             var given = answers.ConvertAll(answer => answer.ToCore());
-            foreach (var occurrence in occurrences)
+            foreach (var (date, minutesMeant) in dates)
             {
-                var people = occurrence
-                    .Content.Attendees.Append(whole.AddedBy)
-                    .Concat(byCalendar[row.CalendarId])
-                    .Distinct();
+                var people = date.Content.Attendees.Append(whole.AddedBy).Concat(byCalendar[row.CalendarId]).Distinct();
                 foreach (var person in people)
                 {
                     var choice = own.TryGetValue((row.CalendarId, person), out var layer)
                         ? layer.ToReminder()
                         : new CalendarReminder.AsEventsSay();
-                    var answer = Answers.Of(person, given, occurrence, zones).Answer;
+                    var answer = Answers.Of(person, given, date, zones).Answer;
                     if (
-                        ReminderRules.MinutesFor(person, occurrence, choice, answer) is { } minutes
-                        && await Seen(person, occurrence, minutes, cancellationToken) is { } one
+                        ReminderRules.MinutesFor(person, date, choice, answer) is { } minutes
+                        && minutes == minutesMeant
+                        && await Seen(person, date, minutes, cancellationToken) is { } one
                         && one.DueAt > after
                         && one.DueAt <= upTo
                     )
@@ -101,6 +108,13 @@ public sealed class ReminderReader(MortarDb db, ZoneClock zones)
         return [.. due.OrderBy(one => one.DueAt)];
 
         // A day more on both sides: days begin at other instants elsewhere.
+        Window At(int minutes) =>
+            new(
+                (after + Duration.FromMinutes(minutes)).InUtc().Date.PlusDays(-1),
+                (upTo + Duration.FromMinutes(minutes)).InUtc().Date.PlusDays(1),
+                DateTimeZone.Utc
+            );
+
         Window Around(int minutes) =>
             new(
                 after.InUtc().Date.PlusDays(-1),

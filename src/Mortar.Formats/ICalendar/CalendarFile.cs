@@ -18,7 +18,7 @@ public static class CalendarFile
     /// <param name="clock">Zone rules.</param>
     public static CalendarFileReading Read(ReadOnlySpan<byte> bytes, string zone, ZoneClock clock)
     {
-        var findings = new List<Finding>();
+        var findings = new FindingList();
         string text;
         try
         {
@@ -46,15 +46,21 @@ public static class CalendarFile
         return Understand(text, zone, clock, findings);
     }
 
-    private static CalendarFileReading.Understood Understand(
-        string text,
-        string zone,
-        ZoneClock clock,
-        List<Finding> findings
-    )
+    private static CalendarFileReading Understand(string text, string zone, ZoneClock clock, FindingList findings)
     {
         var calendars = ComponentReader.Read(text, findings).Where(top => top.Name == "VCALENDAR").ToList();
         var inside = calendars.SelectMany(calendar => calendar.Inside).ToList();
+        var count = inside.Count(component => component.Name == "VEVENT");
+        if (count > FileLimits.MostEvents)
+        {
+            return new CalendarFileReading.NotACalendar(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"This file has {count} events, and up to {FileLimits.MostEvents} can be taken at once. Export a shorter stretch of time, or split it, and import the parts one after the other."
+                )
+            );
+        }
+
         var events = new EventReader(new FileTimes(clock, zone, Definitions(inside), Years(inside)), findings).Read(
             inside.Where(component => component.Name == "VEVENT")
         );
@@ -90,7 +96,9 @@ public static class CalendarFile
         return new CalendarFileReading.Understood(
             name is null ? null : Core.Words.PlainText.Shorten(Core.Words.PlainText.OneLine(name.Unescaped()), 80),
             events,
-            [.. findings.OrderBy(finding => finding.Line)]
+            findings.Kept,
+            findings.Count,
+            findings.LeftOut
         );
     }
 
@@ -126,7 +134,7 @@ public static class CalendarFile
         ZoneClock clock
     )
     {
-        var ignored = new List<Finding>();
+        var ignored = new FindingList();
         var components = ComponentReader.Read(source, ignored);
         var events = new EventReader(
             new FileTimes(clock, zone, Definitions(components), Years(components)),

@@ -11,11 +11,18 @@ public abstract record CalendarFileReading
     /// <summary>A calendar, with what is in it and what could not be taken.</summary>
     /// <param name="Name">The name it gives itself; <c>null</c> where it gives none.</param>
     /// <param name="Events">Its events, one each for a series with all its changes, in the order of the file.</param>
-    /// <param name="Findings">What was not taken as it stands, by line.</param>
-    public sealed record Understood(string? Name, IReadOnlyList<FileEvent> Events, IReadOnlyList<Finding> Findings)
-        : CalendarFileReading;
+    /// <param name="Findings">What was not taken as it stands, by line; of very many the first that were met.</param>
+    /// <param name="FindingsInAll">How many there are.</param>
+    /// <param name="LeftOut">For how many of them an event is missing.</param>
+    public sealed record Understood(
+        string? Name,
+        IReadOnlyList<FileEvent> Events,
+        IReadOnlyList<Finding> Findings,
+        int FindingsInAll,
+        int LeftOut
+    ) : CalendarFileReading;
 
-    /// <summary>Not a calendar at all.</summary>
+    /// <summary>Not a calendar at all, or too much of one.</summary>
     /// <param name="Sentence">What it is instead, and what to do.</param>
     public sealed record NotACalendar(string Sentence) : CalendarFileReading;
 }

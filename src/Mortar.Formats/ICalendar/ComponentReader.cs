@@ -9,7 +9,7 @@ internal static class ComponentReader
     /// <summary>All components at the top of the text.</summary>
     /// <param name="text">The file, or a kept source.</param>
     /// <param name="findings">Gets a line for each thing that could not be read.</param>
-    public static List<Component> Read(string text, List<Finding> findings)
+    public static List<Component> Read(string text, FindingList findings)
     {
         var tops = new List<Component>();
         var open = new Stack<Component>();

@@ -8,7 +8,7 @@ namespace Mortar.Formats.ICalendar;
 /// <content>Joins what belongs to one UID: the event or series, and the changes to single occurrences of it.</content>
 internal sealed partial class EventReader
 {
-    private FileEvent Join(IGrouping<string, Part> parts)
+    private FileEvent? Join(IGrouping<string, Part> parts)
     {
         var masters = parts
             .Where(part => part.Replaces is null)
@@ -33,6 +33,13 @@ internal sealed partial class EventReader
             .Select(same => same.Last())
             .OrderBy(part => part.Replaces!.Value.Local)
             .ToList();
+        if (FileLimits.TooManyChanges(changes.Count) is { } tooMuch)
+        {
+            var one = masters.LastOrDefault() ?? changes[0];
+            findings.Add(Finding.Missing(one.Component.Line, Name(one.Component), tooMuch));
+            return null;
+        }
+
         var taken = masters.TakeLast(1).Concat(changes).ToList();
         var source = string.Concat(taken.Select(part => part.Component.ToText()));
         var zones = taken
@@ -160,7 +167,7 @@ internal sealed partial class EventReader
                         Finding.Skipped(
                             line.Number,
                             name,
-                            $"“{Finding.Quote(value)}” in its {property} is not a date or time"
+                            $"“{Finding.Quote(value)}” in its {property} {FileLimits.NoTime}"
                         )
                     );
                     continue;

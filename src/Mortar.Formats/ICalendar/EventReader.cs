@@ -8,7 +8,7 @@ using NodaTime;
 namespace Mortar.Formats.ICalendar;
 
 /// <summary>Makes events of the VEVENT components of one file; says of each that is left out why.</summary>
-internal sealed partial class EventReader(FileTimes times, List<Finding> findings)
+internal sealed partial class EventReader(FileTimes times, FindingList findings)
 {
     /// <summary>One VEVENT: the series or single event itself, or a change to one occurrence of it.</summary>
     private sealed record Part(
@@ -27,7 +27,7 @@ internal sealed partial class EventReader(FileTimes times, List<Finding> finding
     public List<FileEvent> Read(IEnumerable<Component> components)
     {
         var parts = components.Select(ReadPart).OfType<Part>().ToList();
-        return [.. parts.GroupBy(part => part.Uid, StringComparer.Ordinal).Select(Join)];
+        return [.. parts.GroupBy(part => part.Uid, StringComparer.Ordinal).Select(Join).OfType<FileEvent>()];
     }
 
     private Part? ReadPart(Component component)
@@ -42,6 +42,11 @@ internal sealed partial class EventReader(FileTimes times, List<Finding> finding
             );
         }
 
+        if (FileLimits.TooMuch(component) is { } tooMuch)
+        {
+            return LeftOut(component.Line, name, tooMuch);
+        }
+
         if (component.First("DTSTART") is not { } startLine)
         {
             return LeftOut(component.Line, name, "it has no start (DTSTART)");
@@ -49,11 +54,7 @@ internal sealed partial class EventReader(FileTimes times, List<Finding> finding
 
         if (!times.TryRead(startLine, startLine.Value, out var start))
         {
-            return LeftOut(
-                startLine.Number,
-                name,
-                $"its start “{Finding.Quote(startLine.Value)}” is not a date or time"
-            );
+            return LeftOut(startLine.Number, name, $"its start “{Finding.Quote(startLine.Value)}” {FileLimits.NoTime}");
         }
 
         if (ReadTime(component, name, start) is not { } time)
@@ -70,7 +71,7 @@ internal sealed partial class EventReader(FileTimes times, List<Finding> finding
                 return LeftOut(
                     idLine.Number,
                     name,
-                    $"the occurrence it changes, “{Finding.Quote(idLine.Value)}”, is not a date or time"
+                    $"the occurrence it changes, “{Finding.Quote(idLine.Value)}”, {FileLimits.NoTime}"
                 );
             }
 
@@ -118,7 +119,7 @@ internal sealed partial class EventReader(FileTimes times, List<Finding> finding
                 return TimeLeftOut(
                     endLine.Number,
                     name,
-                    $"its end “{Finding.Quote(endLine.Value)}” is not a date or time"
+                    $"its end “{Finding.Quote(endLine.Value)}” {FileLimits.NoTime}"
                 );
             }
 
@@ -153,6 +154,15 @@ internal sealed partial class EventReader(FileTimes times, List<Finding> finding
                 (component.First("DTEND") ?? component.First("DURATION"))!.Number,
                 name,
                 "it ends before it starts"
+            );
+        }
+
+        if (Period.DaysBetween(start.Local.Date, end.Date) > EventRules.LongestDays)
+        {
+            return TimeLeftOut(
+                (component.First("DTEND") ?? component.First("DURATION"))!.Number,
+                name,
+                $"it lasts longer than {EventRules.LongestDays} days"
             );
         }
 

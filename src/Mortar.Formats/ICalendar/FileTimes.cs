@@ -1,4 +1,5 @@
 using System.Diagnostics.CodeAnalysis;
+using Mortar.Core.Events;
 using Mortar.Core.Time;
 using NodaTime;
 using NodaTime.Text;
@@ -34,14 +35,14 @@ internal sealed class FileTimes(
     public bool TryRead(ContentLine line, string value, out FileTime time)
     {
         value = value.Trim();
-        if (Date.Parse(value) is { Success: true } date)
+        if (Date.Parse(value) is { Success: true } date && IsInReach(date.Value.Year))
         {
             time = new FileTime(date.Value.AtMidnight(), IsDate: true, null);
             return true;
         }
 
         var utc = value.EndsWith('Z');
-        if (DateTime.Parse(utc ? value[..^1] : value) is { Success: true } local)
+        if (DateTime.Parse(utc ? value[..^1] : value) is { Success: true } local && IsInReach(local.Value.Year))
         {
             time = new FileTime(
                 local.Value,
@@ -56,6 +57,8 @@ internal sealed class FileTimes(
         time = default;
         return false;
     }
+
+    private static bool IsInReach(int year) => year is >= FileLimits.FirstYear and <= FileLimits.LastYear;
 
     /// <summary>The time on the clock of another time of the same event, so that the two can be compared.</summary>
     public LocalDateTime OnClockOf(FileTime time, FileTime other)
@@ -143,11 +146,22 @@ internal sealed class FileTimes(
         }
     }
 
-    /// <summary>A DURATION (RFC 5545, 3.3.6), days nominal and hours exact; negative ones are not taken.</summary>
+    /// <summary>A DURATION (RFC 5545, 3.3.6), days nominal and hours exact; negative ones are not taken, nor what no event lasts.</summary>
     public static bool TryReadDuration(string value, [NotNullWhen(true)] out Period? duration)
     {
         var parsed = PeriodPattern.Roundtrip.Parse(value.Trim().TrimStart('+').ToUpperInvariant());
-        duration = parsed.Success ? parsed.Value : null;
-        return parsed.Success;
+        duration = parsed.Success && Lasts(parsed.Value) ? parsed.Value : null;
+        return duration is not null;
+
+        static bool Lasts(Period length) =>
+            Math.Abs(
+                (length.Years * 365.0)
+                    + (length.Months * 30.0)
+                    + (length.Weeks * 7.0)
+                    + length.Days
+                    + (length.Hours / 24.0)
+                    + (length.Minutes / 1_440.0)
+                    + (length.Seconds / 86_400.0)
+            ) <= EventRules.LongestDays;
     }
 }

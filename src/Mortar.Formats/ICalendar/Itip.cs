@@ -109,7 +109,7 @@ public static class Itip
     /// <summary>Reads a reply, or a wish for another time; <c>null</c> where the text is neither, whatever it is.</summary>
     public static ItipReply? ReadReply(string text)
     {
-        var calendar = ComponentReader.Read(text, []).Find(one => one.Name == "VCALENDAR");
+        var calendar = ComponentReader.Read(text, new FindingList()).Find(one => one.Name == "VCALENDAR");
         var method = calendar?.First("METHOD")?.Value.Trim().ToUpperInvariant();
         var isCounter = method == "COUNTER";
         if (

@@ -50,6 +50,7 @@ internal static class MortarHost
             builder.Configuration.GetSection(MortarOptions.Section).Get<MortarOptions>() ?? new MortarOptions();
         var data = Path.GetFullPath(options.Data.Length > 0 ? options.Data : ".");
         Directory.CreateDirectory(data);
+        builder.WebHost.ConfigureKestrel(kestrel => kestrel.AddServerHeader = false);
 
         builder.Services.AddSingleton(services => services.GetRequiredService<IOptions<MortarOptions>>().Value);
         builder.Services.AddSingleton(options.ToClock());
@@ -58,6 +59,7 @@ internal static class MortarHost
         builder.Services.AddSingleton(TimeProvider.System);
         builder.Services.AddSingleton(services => new Letters(PublicUrl(services)));
         builder.Services.ConfigureHttpJsonOptions(json => WireJson.Configure(json.SerializerOptions));
+        builder.Services.AddExceptionHandler<BusyStore>();
         builder.Services.AddProblemDetails(problems => problems.CustomizeProblemDetails = Problems.Explain);
         builder.Services.AddOpenApi(ApiDocument.Configure);
         builder.Services.AddHealthChecks().AddCheck<StoreCheck>("store");
@@ -84,6 +86,7 @@ internal static class MortarHost
 
         also?.Invoke(builder.Services);
         var app = builder.Build();
+        app.UseProxies(options);
         app.UseExceptionHandler();
         app.UseStatusCodePages();
         app.UseSecurityHeaders(SecurityHeaders.Policy());
@@ -94,10 +97,13 @@ internal static class MortarHost
             app.UseStaticFiles(new StaticFileOptions { FileProvider = files, OnPrepareResponse = WebFiles.Cache });
         }
 
+        app.UseNoStore();
+        app.UseOwnOriginForLive(options);
         app.UseRouting();
         app.UseAuthentication();
         app.UseAuthorization();
         app.UseRateLimiter();
+        app.UseBodySizes();
 
         var api = app.MapGroup("/api")
             .RequireAuthorization()
@@ -141,6 +147,7 @@ internal static class MortarHost
     public static async Task Prepare(WebApplication app, CancellationToken cancellationToken)
     {
         await using var scope = app.Services.CreateAsyncScope();
+        InFront.KeepToOwner(Path.GetFullPath(scope.ServiceProvider.GetRequiredService<MortarOptions>().Data));
         var db = scope.ServiceProvider.GetRequiredService<MortarDb>();
         await db.Database.MigrateAsync(cancellationToken);
         await OldLinks.Hash(db, cancellationToken);

@@ -35,6 +35,15 @@ internal sealed class MortarOptions
     /// <summary>The address mails come from.</summary>
     public string MailFrom { get; init; } = "mortar@kilnstreet.example.org";
 
+    /// <summary>
+    /// The addresses of web servers in front, parted by commas, alone or as ranges (<c>10.0.0.0/8</c>): what they say of where a
+    /// request comes from is believed, and nobody else's. Empty for none.
+    /// </summary>
+    public string Proxies { get; init; } = string.Empty;
+
+    /// <summary>Whether people reach it by https: cookies go no other way then, and browsers are told never to try.</summary>
+    public bool IsSecure => PublicUrl.StartsWith("https://", StringComparison.OrdinalIgnoreCase);
+
     /// <summary>How many times a minute one address of the network may try to sign in or make an account.</summary>
     [Range(1, 100_000)]
     public int SignInsPerMinute { get; init; } = 20;

@@ -1,8 +1,12 @@
+using System.Globalization;
 using System.Threading.RateLimiting;
+using Microsoft.Extensions.Primitives;
+using Mortar.Core.Words;
+using NodaTime;
 
 namespace Mortar.Server.Hosting;
 
-/// <summary>Limits on guessing.</summary>
+/// <summary>Limits on guessing, and on what one person can have done for them; the table of them is in docs/operations.md.</summary>
 internal static class RateLimits
 {
     /// <summary>For everything that takes a password, a code or a secret link; by address of the network.</summary>
@@ -14,56 +18,74 @@ internal static class RateLimits
     /// <summary>For reading by a secret link: many pages of a plan, and still no guessing; by address of the network.</summary>
     public const string Reading = "reading";
 
+    /// <summary>For what takes long to find out: gaps, searches, what is in a file; by person.</summary>
+    public const string Searching = "searching";
+
     private const int AsksPerMinute = 60;
+
+    /// <summary>How many changes somebody makes at once before it is slowed down, and how many a second after that.</summary>
+    private const int Changes = 1_200;
+
+    private const int ChangesPerSecond = 20;
+
+    /// <summary>The same for what takes long.</summary>
+    private const int Searches = 300;
+
+    private const int SearchesPerSecond = 5;
 
     public static void AddRateLimits(this IServiceCollection services, MortarOptions options) =>
         services.AddRateLimiter(limiter =>
         {
-            limiter.OnRejected = (rejected, _) =>
-                new ValueTask(
-                    Problems
-                        .Of(
-                            StatusCodes.Status429TooManyRequests,
-                            "too-often",
-                            "Too many tries. Wait a minute and try again."
-                        )
-                        .ExecuteAsync(rejected.HttpContext)
-                );
-            limiter.AddPolicy(
-                Asking,
-                context =>
-                    RateLimitPartition.GetFixedWindowLimiter(
-                        context.User.Identity?.Name ?? "nobody",
-                        _ => new FixedWindowRateLimiterOptions
-                        {
-                            PermitLimit = AsksPerMinute,
-                            Window = TimeSpan.FromMinutes(1),
-                        }
-                    )
+            limiter.OnRejected = (rejected, _) => Tell(rejected.HttpContext, rejected.Lease);
+            limiter.GlobalLimiter = PartitionedRateLimiter.Create<HttpContext, string>(context =>
+                HttpMethods.IsGet(context.Request.Method)
+                || HttpMethods.IsHead(context.Request.Method)
+                || PersonOf(context) is not { } person
+                    ? RateLimitPartition.GetNoLimiter("others")
+                    : Bucket($"changes {person}", Changes, ChangesPerSecond)
             );
             limiter.AddPolicy(
-                Reading,
-                context =>
-                    RateLimitPartition.GetFixedWindowLimiter(
-                        context.Connection.RemoteIpAddress?.ToString() ?? "unknown",
-                        _ => new FixedWindowRateLimiterOptions
-                        {
-                            PermitLimit = options.ReadsPerMinute,
-                            Window = TimeSpan.FromMinutes(1),
-                        }
-                    )
+                Searching,
+                context => Bucket($"searches {PersonOf(context) ?? NetworkOf(context)}", Searches, SearchesPerSecond)
             );
-            limiter.AddPolicy(
-                SignIn,
-                context =>
-                    RateLimitPartition.GetFixedWindowLimiter(
-                        context.Connection.RemoteIpAddress?.ToString() ?? "unknown",
-                        _ => new FixedWindowRateLimiterOptions
-                        {
-                            PermitLimit = options.SignInsPerMinute,
-                            Window = TimeSpan.FromMinutes(1),
-                        }
-                    )
-            );
+            limiter.AddPolicy(Asking, context => PerMinute(PersonOf(context) ?? "nobody", AsksPerMinute));
+            limiter.AddPolicy(Reading, context => PerMinute(NetworkOf(context), options.ReadsPerMinute));
+            limiter.AddPolicy(SignIn, context => PerMinute(NetworkOf(context), options.SignInsPerMinute));
         });
+
+    private static string? PersonOf(HttpContext context) =>
+        context.User.Identity is { IsAuthenticated: true } ? context.User.Person().Value.ToString("N") : null;
+
+    private static string NetworkOf(HttpContext context) => context.Connection.RemoteIpAddress?.ToString() ?? "unknown";
+
+    private static RateLimitPartition<string> PerMinute(string of, int permits) =>
+        RateLimitPartition.GetFixedWindowLimiter(
+            of,
+            _ => new FixedWindowRateLimiterOptions { PermitLimit = permits, Window = TimeSpan.FromMinutes(1) }
+        );
+
+    private static RateLimitPartition<string> Bucket(string of, int most, int perSecond) =>
+        RateLimitPartition.GetTokenBucketLimiter(
+            of,
+            _ => new TokenBucketRateLimiterOptions
+            {
+                TokenLimit = most,
+                TokensPerPeriod = perSecond,
+                ReplenishmentPeriod = TimeSpan.FromSeconds(1),
+                QueueLimit = 0,
+            }
+        );
+
+    private static async ValueTask Tell(HttpContext context, RateLimitLease lease)
+    {
+        var wait = lease.TryGetMetadata(MetadataName.RetryAfter, out var after) ? after : TimeSpan.FromMinutes(1);
+        var seconds = Math.Max(1, (int)Math.Ceiling(wait.TotalSeconds));
+        context.Response.Headers.RetryAfter = new StringValues(seconds.ToString(CultureInfo.InvariantCulture));
+        await Problems
+            .TooOften(
+                $"Too many tries in a short time. Wait {Wording.Count(seconds, "second", "seconds")} and try again.",
+                Duration.FromSeconds(seconds)
+            )
+            .ExecuteAsync(context);
+    }
 }

@@ -10,6 +10,8 @@ internal static class SecurityHeaders
             .AddReferrerPolicyStrictOriginWhenCrossOrigin()
             .AddCrossOriginOpenerPolicy(policy => policy.SameOrigin())
             .RemoveServerHeader()
+            // Sent where a request came by https, and so only where that is how people reach it.
+            .AddStrictTransportSecurityMaxAgeIncludeSubDomains(maxAgeInSeconds: 365 * 24 * 60 * 60)
             .AddContentSecurityPolicy(policy =>
             {
                 policy.AddDefaultSrc().Self();

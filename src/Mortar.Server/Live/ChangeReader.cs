@@ -9,6 +9,7 @@ using Mortar.Data.Availability;
 using Mortar.Data.Changes;
 using Mortar.Data.Events;
 using Mortar.Data.Store;
+using Mortar.Server.Hosting;
 
 namespace Mortar.Server.Live;
 
@@ -18,6 +19,7 @@ internal sealed class ChangeReader(
     IHubContext<LiveHub> hub,
     ChangeSignal signal,
     TimeProvider time,
+    SecurityLog security,
     ILogger<ChangeReader> log
 ) : BackgroundService
 {
@@ -159,6 +161,29 @@ internal sealed class ChangeReader(
         {
             await Users(await db.ReadersOf(calendar, cancellationToken))
                 .SendAsync("calendarChanged", calendar.Value, cancellationToken);
+        }
+
+        foreach (
+            var entry in entries.Where(entry =>
+                entry.Subject
+                    is Subject.Grant
+                        or Subject.GroupGrant
+                        or Subject.Link
+                        or Subject.LinkHolder
+                        or Subject.Invitation
+                        or Subject.Member
+                        or Subject.Guardian
+            )
+        )
+        {
+            security.AccessChanged(
+                entry.Actor.Value,
+                entry.Subject.ToString(),
+                entry.SubjectId,
+                entry.CalendarId?.Value,
+                entry.GroupId?.Value,
+                entry.Concerns?.Value
+            );
         }
 
         log.LogDebug("Told of {Count} changes after {Read}", entries.Count, read);

@@ -31,6 +31,7 @@ internal abstract record BrickBody
     /// <param name="Repeats">How it repeats, as a sentence.</param>
     /// <param name="Rule">The rule it repeats by, where that is one rule.</param>
     /// <param name="MayGiveAway">Whether the reader may also delete it, move it away, hand it over and give it to others.</param>
+    /// <param name="Dates">For how many dates it stands: more than one for the band of a day that has too many to tell apart.</param>
     /// <param name="Editors">Those who may change it by themselves; told to those who may give it to them.</param>
     internal sealed record Event(
         Guid CalendarId,
@@ -55,7 +56,8 @@ internal abstract record BrickBody
         string? Rule,
         bool MayChange,
         bool MayGiveAway,
-        IReadOnlyList<Guid> Editors
+        IReadOnlyList<Guid> Editors,
+        int Dates
     ) : BrickBody;
 
     public static BrickBody Of(CalendarId calendar, VisibleEvent visible, DateTimeZone reader) =>
@@ -97,6 +99,7 @@ internal abstract record BrickBody
             shown.Rule?.ToString(),
             shown.MayChange,
             shown.MayGiveAway,
-            [.. shown.Editors.Select(person => person.Value)]
+            [.. shown.Editors.Select(person => person.Value)],
+            shown.Dates
         );
 }

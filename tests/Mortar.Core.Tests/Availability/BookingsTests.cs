@@ -11,8 +11,24 @@ public class BookingsTests
     private static readonly LocalDate Today = new(2026, 3, 11);
     private static readonly DateTimeZone London = Studio.Zone(Studio.London);
 
-    private static (Occurrence Added, Occurrence Other)? Overlap(Event added, params Event[] there) =>
-        Bookings.FirstOverlap([added], there, Bookings.Reach([added], London, Today), Studio.Clock);
+    private static BookingCheck.Taken? Overlap(Event added, params Event[] there) =>
+        Check(added, there) as BookingCheck.Taken;
+
+    private static BookingCheck Check(Event added, params Event[] there) =>
+        Bookings.Check([added], there, Bookings.Reach([added], London, Today), Studio.Clock);
+
+    /// <summary>A booking every second: with itself, with another, and of no time at all. Each is answered after a bounded number of dates.</summary>
+    [Fact]
+    public void A_rule_for_every_second_is_looked_at_no_further_than_to_the_first_that_collide()
+    {
+        var longer = At(9, 5) with { Series = Studio.Every("FREQ=SECONDLY") };
+        var moments = At(9, 0) with { Series = Studio.Every("FREQ=SECONDLY") };
+
+        Assert.NotNull(Overlap(longer));
+        Assert.NotNull(Overlap(At(9, 30), longer));
+        Assert.IsType<BookingCheck.TooMany>(Check(moments));
+        Assert.IsType<BookingCheck.TooMany>(Check(At(8, 30) with { Series = Studio.Every("FREQ=DAILY") }, moments));
+    }
 
     private static Event At(int hour, int minutes, ShowAs showAs = ShowAs.Busy, bool cancelled = false) =>
         Studio.Event(

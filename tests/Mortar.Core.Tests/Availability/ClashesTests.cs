@@ -71,7 +71,7 @@ public class ClashesTests
             CountedEvent.Of(Studio.Event(At(1, 11, 13)))
         );
 
-        var clash = Assert.Single(Clashes.Among(Claims.In([bookings], Week, Zones, Studio.Clock)));
+        var clash = Assert.Single(Clashes.Among(Claims.In([bookings], Week, Zones, Studio.Clock)).Told);
 
         Assert.Equal([Participant.Of(Kiln)], clash.Who);
     }
@@ -92,7 +92,7 @@ public class ClashesTests
 
         Assert.Equal(
             Severity.Hard,
-            Assert.Single(Clashes.Among(Claims.In([away, events], Week, Zones, Studio.Clock))).Severity
+            Assert.Single(Clashes.Among(Claims.In([away, events], Week, Zones, Studio.Clock)).Told).Severity
         );
     }
 
@@ -147,7 +147,9 @@ public class ClashesTests
             Among(Counted(one, Comes(Studio.Priya)), Counted(other, Comes(Studio.Priya)));
 
         static System.Collections.Immutable.ImmutableArray<Clash> Among(params CountedEvent[] events) =>
-            Clashes.Among(Claims.In([Calendar(WhoseTime.Named, Purpose.Events, events)], Week, Zones, Studio.Clock));
+            Clashes
+                .Among(Claims.In([Calendar(WhoseTime.Named, Purpose.Events, events)], Week, Zones, Studio.Clock))
+                .Told;
     }
 
     [Theory]
@@ -172,7 +174,47 @@ public class ClashesTests
         [.. clashes.Select(clash => (clash.First.Id, clash.Second.Id))];
 
     private static IReadOnlyList<Clash> Find(params CountedEvent[] events) =>
-        Clashes.Among(Claims.In([Calendar(WhoseTime.Named, Purpose.Events, events)], Week, Zones, Studio.Clock));
+        Clashes.Among(Claims.In([Calendar(WhoseTime.Named, Purpose.Events, events)], Week, Zones, Studio.Clock)).Told;
+
+    /// <summary>Three hundred events at one hour that all name 450 people: 44,850 pairs, each of 450.</summary>
+    [Fact]
+    public void What_collides_is_told_as_far_as_anybody_reads_and_the_rest_is_counted()
+    {
+        Attendance[] everybody = [.. Enumerable.Range(0, 450).Select(_ => Comes(new PersonId(Guid.NewGuid())))];
+        CountedEvent[] events =
+        [
+            .. Enumerable.Range(0, 300).Select(_ => Counted(Studio.Event(At(1, 9, 10)), everybody)),
+        ];
+
+        var found = Clashes.Among(
+            Claims.In([Calendar(WhoseTime.Named, Purpose.Events, events)], Week, Zones, Studio.Clock)
+        );
+
+        Assert.Equal(300 * 299 / 2, found.Told.Length + found.More);
+        Assert.InRange(found.Told.Length, 1, Clashes.MostTold);
+        Assert.InRange(found.Told.Sum(clash => clash.Who.Length), 1, Clashes.MostTakersTold);
+        Assert.All(found.Told, clash => Assert.Equal(450, clash.Who.Length));
+    }
+
+    [Fact]
+    public void Whose_they_are_is_asked_before_they_are_bounded()
+    {
+        var mine = Comes(Studio.Priya);
+        Attendance[] others = [.. Enumerable.Range(0, 3).Select(_ => Comes(new PersonId(Guid.NewGuid())))];
+        CountedEvent[] events =
+        [
+            .. Enumerable.Range(0, 40).Select(_ => Counted(Studio.Event(At(1, 9, 10)), others)),
+            Counted(Studio.Event(At(3, 9, 10)), mine),
+            Counted(Studio.Event(At(3, 9, 10)), mine),
+        ];
+        var claims = Claims.In([Calendar(WhoseTime.Named, Purpose.Events, events)], Week, Zones, Studio.Clock).ToList();
+
+        var found = Clashes.Among(claims, new ClashesOf(Studio.Priya, _ => Role.View));
+
+        Assert.Equal([Participant.Of(Studio.Priya)], Assert.Single(found.Told).Who);
+        Assert.Equal(0, found.More);
+        Assert.True(Clashes.Among(claims).More > 0);
+    }
 
     [Fact]
     public void A_clash_is_made_by_who_takes_other_time_and_not_by_who_writes_a_note()

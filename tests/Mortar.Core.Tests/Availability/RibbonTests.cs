@@ -61,7 +61,7 @@ public class RibbonTests
             Studio.Clock
         );
 
-        var weeks = Ribbon.Of(Pottery.Monday, 3, Studio.Zone(Studio.London), [], Clashes.Among(claims));
+        var weeks = Ribbon.Of(Pottery.Monday, 3, Studio.Zone(Studio.London), [], Clashes.Among(claims).Told);
 
         Assert.Equal([1, 1, 0], weeks.Select(week => week.Clashes));
     }

@@ -1821,6 +1821,8 @@ export interface components {
             mayChange: boolean;
             mayGiveAway: boolean;
             editors: string[];
+            /** Format: int32 */
+            dates: number;
         };
         BrickBodyEvent: {
             /** Format: uuid */
@@ -1851,6 +1853,8 @@ export interface components {
             mayChange: boolean;
             mayGiveAway: boolean;
             editors: string[];
+            /** Format: int32 */
+            dates: number;
         };
         CalendarsSettingsBody: {
             /** Format: uuid */
@@ -1981,6 +1985,7 @@ export interface components {
             people: components["schemas"]["FindGapsAskedBody"][];
             gaps: components["schemas"]["FindGapsGapBody"][];
             more: boolean;
+            lookedThrough: null | components["schemas"]["LocalDate"];
             why: null | components["schemas"]["FindGapsWhyBody"];
         };
         FindGapsAnyBody: {
@@ -2597,7 +2602,8 @@ export interface components {
         };
         ReadClashesBody: {
             clashes: components["schemas"]["ReadClashesClashBody"][];
-            more: boolean;
+            /** Format: int32 */
+            more: number;
         };
         ReadClashesClashBody: {
             key: string;
@@ -2822,6 +2828,8 @@ export interface components {
             zone: string;
             bricks: components["schemas"]["BrickBody"][];
             clashes: components["schemas"]["WallClashBody"][];
+            /** Format: int32 */
+            moreClashes: number;
         };
         WallClashBody: {
             /** Format: uuid */

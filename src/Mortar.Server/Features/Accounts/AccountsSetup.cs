@@ -24,8 +24,10 @@ internal static class AccountsSetup
                 identity.Password.RequireUppercase = false;
                 identity.Password.RequireNonAlphanumeric = false;
                 identity.User.RequireUniqueEmail = true;
-                identity.Lockout.MaxFailedAccessAttempts = 8;
+                // Who guesses is slowed down, and nobody is locked out by it: see SignInBrake.
+                identity.Lockout.AllowedForNewUsers = false;
             })
+            .AddPasswordValidator<KnownPasswords>()
             .AddEntityFrameworkStores<MortarDb>()
             .AddSignInManager();
         services
@@ -34,7 +36,10 @@ internal static class AccountsSetup
                 IdentityConstants.ApplicationScheme,
                 cookie =>
                 {
-                    cookie.Cookie.Name = "mortar";
+                    // Behind https no other way, and set by no neighbour of the host (RFC 6265bis, 4.1.3.2).
+                    cookie.Cookie.Name = options.IsSecure ? "__Host-mortar" : "mortar";
+                    cookie.Cookie.SecurePolicy = options.IsSecure ? CookieSecurePolicy.Always : CookieSecurePolicy.None;
+                    cookie.Cookie.Path = "/";
                     cookie.Cookie.HttpOnly = true;
                     cookie.Cookie.SameSite = SameSiteMode.Lax;
                     cookie.ExpireTimeSpan = TimeSpan.FromDays(30);
@@ -57,12 +62,17 @@ internal static class AccountsSetup
         services.AddAntiforgery(antiforgery =>
         {
             antiforgery.HeaderName = AntiforgeryFilter.Header;
-            antiforgery.Cookie.Name = "mortar-antiforgery";
+            antiforgery.Cookie.Name = options.IsSecure ? "__Host-mortar-antiforgery" : "mortar-antiforgery";
+            antiforgery.Cookie.SecurePolicy = options.IsSecure ? CookieSecurePolicy.Always : CookieSecurePolicy.None;
+            antiforgery.Cookie.Path = "/";
             antiforgery.Cookie.SameSite = SameSiteMode.Strict;
         });
         services.AddScoped<MakeAccount>().AddScoped<AddressCommands>().AddScoped<SignIns>();
         services.AddSingleton<SecurityLog>();
-        services.AddSingleton<FirstAccountCode>();
+        services.AddSingleton<FirstAccountCode>().AddSingleton<SignInBrake>();
+
+        // OWASP's figure for PBKDF2 with HMAC-SHA512, from memory; older hashes are made anew at the next sign-in.
+        services.Configure<PasswordHasherOptions>(hasher => hasher.IterationCount = 210_000);
     }
 
     public static void MapAccounts(this RouteGroupBuilder api)

@@ -68,7 +68,14 @@ internal static class FirstAccount
             ]);
         }
 
-        var outcome = await accounts.For(address.Value, body.Name, body.Password, body.Zone, cancellationToken);
+        var outcome = await accounts.For(
+            address.Value,
+            body.Name,
+            body.Password,
+            body.Zone,
+            cancellationToken,
+            onlyAsFirst: true
+        );
         if (outcome is not Outcome<Account>.Done made)
         {
             return Problems.Refusal(outcome);

@@ -18,12 +18,14 @@ internal sealed class MakeAccount(MortarDb db, UserManager<Account> accounts, Zo
     /// <param name="password">At least ten characters.</param>
     /// <param name="zone">Their zone as their browser names it; UTC where nobody knows it.</param>
     /// <param name="cancellationToken">Stops before anything is written.</param>
+    /// <param name="onlyAsFirst">Whether it is made only where there is none yet.</param>
     public Task<Outcome<Account>> For(
         Address address,
         string? name,
         string? password,
         string zone,
-        CancellationToken cancellationToken
+        CancellationToken cancellationToken,
+        bool onlyAsFirst = false
     )
     {
         var id = new PersonId(Guid.CreateVersion7());
@@ -31,6 +33,12 @@ internal sealed class MakeAccount(MortarDb db, UserManager<Account> accounts, Zo
             Act.By(id),
             async () =>
             {
+                // Asked under the write lock: of eight who have the code at once one makes it.
+                if (onlyAsFirst && await db.Users.AnyAsync(cancellationToken))
+                {
+                    return new Outcome<Account>.NotThere("page");
+                }
+
                 var (clean, problem) = PersonName.Check(name);
                 if (problem is not null)
                 {
@@ -64,7 +72,12 @@ internal sealed class MakeAccount(MortarDb db, UserManager<Account> accounts, Zo
                 if (!made.Succeeded)
                 {
                     return new Outcome<Account>.Unfit([
-                        new FieldProblem("password", "Choose a password of at least 10 characters."),
+                        new FieldProblem(
+                            "password",
+                            made.Errors.Any(error => error.Code == "KnownPassword")
+                                ? "Many have that password, so it is tried first by whoever guesses. Choose another, such as four words that do not belong together."
+                                : "Choose a password of at least 10 characters."
+                        ),
                     ]);
                 }
 

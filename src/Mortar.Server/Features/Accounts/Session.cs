@@ -83,37 +83,51 @@ internal static class Session
 
     private static async Task<Results<NoContent, ProblemHttpResult>> SignIn(
         SignInBody body,
+        HttpContext context,
         MortarDb db,
         SignInManager<Account> signIn,
         UserManager<Account> accounts,
+        SignInBrake brake,
+        SecurityLog log,
         CancellationToken cancellationToken
     )
     {
-        var person = Address.TryParse(body.Address, out var address)
-            ? await db.PersonAt(address.Value, cancellationToken)
-            : null;
+        if (!Address.TryParse(body.Address, out var read) || read is not { } address)
+        {
+            return Wrong();
+        }
+
+        if (brake.Wait(context, address.Value) is { } wait)
+        {
+            var seconds = Math.Max(1, (int)Math.Ceiling(wait.TotalSeconds));
+            return Problems.TooOften(
+                $"Too many wrong passwords for this address from here. Wait {Wording.Count(seconds, "second", "seconds")} and try again.",
+                Duration.FromSeconds(seconds)
+            );
+        }
+
+        var person = await db.PersonAt(address, cancellationToken);
         var account = person is null ? null : await accounts.FindByIdAsync(person.Id.Value.ToString());
         if (account is null)
         {
             // As slow as a wrong password, so that nobody can find out which addresses have accounts.
             accounts.PasswordHasher.HashPassword(new Account(), body.Password);
+        }
+
+        if (
+            account is null
+            || !(
+                await signIn.PasswordSignInAsync(account, body.Password, isPersistent: true, lockoutOnFailure: false)
+            ).Succeeded
+        )
+        {
+            brake.Failed(context, address.Value);
+            log.SignInFailed(context.Connection.RemoteIpAddress, account?.Id);
             return Wrong();
         }
 
-        var result = await signIn.PasswordSignInAsync(
-            account,
-            body.Password,
-            isPersistent: true,
-            lockoutOnFailure: true
-        );
-        return result.Succeeded ? TypedResults.NoContent()
-            : result.IsLockedOut
-                ? Problems.Of(
-                    StatusCodes.Status429TooManyRequests,
-                    "locked",
-                    "Too many wrong passwords for this address. Wait five minutes and try again."
-                )
-            : Wrong();
+        brake.Succeeded(context, address.Value);
+        return TypedResults.NoContent();
     }
 
     private static async Task<NoContent> SignOut(

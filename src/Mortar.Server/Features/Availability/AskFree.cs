@@ -55,7 +55,8 @@ internal static class AskFree
         LocalDateTime? Local
     );
 
-    public static void Map(RouteGroupBuilder api) => api.MapPost("/free", Handle).WithName(nameof(AskFree));
+    public static void Map(RouteGroupBuilder api) =>
+        api.MapPost("/free", Handle).WithName(nameof(AskFree)).RequireRateLimiting(RateLimits.Searching);
 
     private static async Task<Results<Ok<Answer>, ProblemHttpResult>> Handle(
         Body body,

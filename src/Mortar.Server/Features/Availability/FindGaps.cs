@@ -49,11 +49,13 @@ internal static class FindGaps
     /// <param name="People">All that were asked for and are known to the reader.</param>
     /// <param name="Gaps">The best first.</param>
     /// <param name="More">Whether there are more than are told.</param>
+    /// <param name="LookedThrough">The last day that was looked through, where that is not all that was asked for: with so many people or choices it would take too long.</param>
     /// <param name="Why">Why there is none; <c>null</c> where there are.</param>
     internal sealed record Answer(
         IReadOnlyList<AskedBody> People,
         IReadOnlyList<GapBody> Gaps,
         bool More,
+        LocalDate? LookedThrough,
         WhyBody? Why
     );
 
@@ -98,7 +100,8 @@ internal static class FindGaps
     /// <param name="First">The first gap there would be without them.</param>
     internal sealed record ObstacleBody(Guid Id, int Minutes, LocalDateTime? First);
 
-    public static void Map(RouteGroupBuilder api) => api.MapPost("/gaps", Handle).WithName(nameof(FindGaps));
+    public static void Map(RouteGroupBuilder api) =>
+        api.MapPost("/gaps", Handle).WithName(nameof(FindGaps)).RequireRateLimiting(RateLimits.Searching);
 
     private static async Task<Results<Ok<Answer>, ProblemHttpResult>> Handle(
         Body body,
@@ -165,15 +168,26 @@ internal static class FindGaps
             ]);
         }
 
+        var asked = question.Within;
+        question = question with
+        {
+            Within = GapReach.Of(
+                asked,
+                question.Invitees.Count + among.Count,
+                body.Any is { } choice ? GapReach.Choices(among.Count, choice.Count) : 1
+            ),
+        };
         var gaps =
             body.Any is { } some && among.Count > 0
-                ? GapPools.Find(question, new GapPool(among, some.Count))
+                ? GapPools.Find(question, new GapPool(among, some.Count), MostTold + 1, cancellationToken)
                 : Gaps.Find(question);
+        cancellationToken.ThrowIfCancellationRequested();
         return TypedResults.Ok(
             new Answer(
                 [.. known.Select(one => new AskedBody(one.Who.Id, one.Who.IsPlace, one.Name, one.Time.Knowledge))],
                 [.. gaps.Take(MostTold).Select(gap => Of(gap, question, body.Any?.Count ?? 0, window.Reader, known))],
                 gaps.Length > MostTold,
+                question.Within == asked ? null : question.Within.End.InZone(window.Reader).Date.PlusDays(-1),
                 gaps.IsEmpty ? Of(WhyNoGap.Of(question), window.Reader) : null
             )
         );

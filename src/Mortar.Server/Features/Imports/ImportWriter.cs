@@ -1,5 +1,9 @@
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Events;
+using Mortar.Data.Store;
+using Mortar.Formats.ICalendar;
 
 namespace Mortar.Server.Features.Imports;
 
@@ -26,7 +30,7 @@ internal sealed class ImportWriter(ImportDesk desk, IServiceScopeFactory scopes,
             import.Outcome = await commands.Apply(
                 order.Act,
                 import.Calendar,
-                import.Events,
+                await Read(import, scope.ServiceProvider, stop.Token),
                 order.Known,
                 new Count(import),
                 stop.Token
@@ -43,6 +47,26 @@ internal sealed class ImportWriter(ImportDesk desk, IServiceScopeFactory scopes,
             log.LogError(bad, "Import {Import} into calendar {Calendar} failed", import.Id, import.Calendar.Value);
             import.State = ImportState.Failed;
         }
+    }
+
+    /// <summary>The file again, as it was read when it was brought.</summary>
+    private static async Task<IReadOnlyList<EventToImport>> Read(
+        StagedImport import,
+        IServiceProvider services,
+        CancellationToken cancellationToken
+    )
+    {
+        var zone = await services
+            .GetRequiredService<MortarDb>()
+            .Calendars.Where(row => row.Id == import.Calendar)
+            .Select(row => row.Zone)
+            .SingleAsync(cancellationToken);
+        var bytes = await File.ReadAllBytesAsync(import.Path, cancellationToken);
+        return
+            CalendarFile.Read(bytes, zone, services.GetRequiredService<ZoneClock>())
+                is CalendarFileReading.Understood file
+            ? StagedImport.Events(file)
+            : throw new InvalidDataException("What was read once is read again.");
     }
 
     private sealed class Count(StagedImport import) : IProgress<int>

@@ -20,7 +20,7 @@ internal static class ImportsSetup
     /// <summary>A file that is too large is read to this length and thrown away, so that the answer arrives; beyond it the line is cut.</summary>
     private const int LargestRead = 64 * 1024 * 1024;
 
-    private const int MostFindings = 200;
+    private const int MostFindings = 100;
 
     /// <param name="Series">How many of the events are series.</param>
     /// <param name="First">The first day; <c>null</c> where there are no events.</param>
@@ -28,7 +28,7 @@ internal static class ImportsSetup
     /// <param name="Same">How many are in the calendar already, just as in the file.</param>
     /// <param name="Different">How many are in the calendar already and differ.</param>
     /// <param name="LeftOut">How many events cannot be taken.</param>
-    /// <param name="Findings">What was not taken as it stands, at most 200.</param>
+    /// <param name="Findings">What was not taken as it stands, at most 100.</param>
     /// <param name="Dealt">How many events have been dealt with while it is written.</param>
     /// <param name="Written">How many were written, once it is done.</param>
     /// <param name="Problem">Why it failed.</param>
@@ -61,6 +61,7 @@ internal static class ImportsSetup
         imports
             .MapPut("/", Bring)
             .WithName("BringFile")
+            .RequireRateLimiting(RateLimits.Searching)
             .Accepts<IFormFile>("text/calendar")
             .WithMetadata(new RequestSize(LargestRead));
         imports.MapGet("/", Read).WithName("ReadImport");
@@ -105,12 +106,33 @@ internal static class ImportsSetup
             case CalendarFileReading.NotACalendar not:
                 return Problems.Of(StatusCodes.Status422UnprocessableEntity, "not-a-calendar", not.Sentence);
             case CalendarFileReading.Understood understood:
-                var import = new StagedImport(importId, acting.Person, calendar, understood, clock.GetCurrentInstant())
+                if (!desk.HasRoomFor(bytes.Length))
                 {
+                    return Problems.TooOften(
+                        "Many files wait to be imported just now. Try again in an hour.",
+                        Duration.FromHours(1)
+                    );
+                }
+
+                var known = await commands.Known(calendar, StagedImport.Events(understood), cancellationToken);
+                var import = new StagedImport(
+                    importId,
+                    acting.Person,
+                    calendar,
+                    await desk.Keep(bytes, cancellationToken),
+                    clock.GetCurrentInstant()
+                )
+                {
+                    Bytes = bytes.Length,
+                    Name = understood.Name,
                     Summary = FileSummary.Of(understood, zones),
+                    Findings = [.. understood.Findings.Take(MostFindings)],
+                    FindingsInAll = understood.FindingsInAll,
+                    LeftOut = understood.LeftOut,
+                    Known = known,
                 };
                 desk.Add(import);
-                return TypedResults.Ok(await Describe(import, commands, cancellationToken));
+                return TypedResults.Ok(Describe(import));
             default:
                 throw new InvalidOperationException();
         }
@@ -122,14 +144,12 @@ internal static class ImportsSetup
         Acting acting,
         MortarDb db,
         ImportDesk desk,
-        ImportCommands commands,
         CancellationToken cancellationToken
     )
     {
         var calendar = new CalendarId(calendarId);
         return await WhyNotAdd(db, acting.Person, calendar, cancellationToken) is { } refusal ? refusal
-            : desk.Find(importId, calendar, acting.Person) is { } import
-                ? TypedResults.Ok(await Describe(import, commands, cancellationToken))
+            : desk.Find(importId, calendar, acting.Person) is { } import ? TypedResults.Ok(Describe(import))
             : Problems.NotThere("import");
     }
 
@@ -187,31 +207,23 @@ internal static class ImportsSetup
         return TypedResults.NoContent();
     }
 
-    private static async Task<Body> Describe(
-        StagedImport import,
-        ImportCommands commands,
-        CancellationToken cancellationToken
-    )
+    private static Body Describe(StagedImport import)
     {
-        // While the writer holds the lock the counts would only change under the reader's eyes.
-        var known =
-            import.State == ImportState.Ready
-                ? await commands.Known(import.Calendar, import.Events, cancellationToken)
-                : new KnownCount(0, 0);
         var summary = import.Summary;
+        var known = import.State == ImportState.Ready ? import.Known : new KnownCount(0, 0);
         return new Body(
             import.Id,
             import.State,
-            import.File.Name,
+            import.Name,
             summary.Events,
             summary.Series,
             summary.First,
             summary.Last,
             known.Same,
             known.Different,
-            import.File.Findings.Count(finding => finding.LeftOut),
-            [.. import.File.Findings.Take(MostFindings)],
-            import.File.Findings.Count,
+            import.LeftOut,
+            import.Findings,
+            import.FindingsInAll,
             import.Written,
             import.Outcome is Outcome<int>.Done done ? done.Value : null,
             import.State == ImportState.Failed ? Why(import.Outcome) : null

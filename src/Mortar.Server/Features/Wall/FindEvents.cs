@@ -18,7 +18,8 @@ internal static class FindEvents
     /// <param name="More">Whether there are more than are told.</param>
     internal sealed record Body(IReadOnlyList<BrickBody.Event> Hits, bool More);
 
-    public static void Map(RouteGroupBuilder api) => api.MapGet("/find", Handle).WithName(nameof(FindEvents));
+    public static void Map(RouteGroupBuilder api) =>
+        api.MapGet("/find", Handle).WithName(nameof(FindEvents)).RequireRateLimiting(RateLimits.Searching);
 
     private static async Task<Results<Ok<Body>, ProblemHttpResult>> Handle(
         [FromQuery] DateQuery from,

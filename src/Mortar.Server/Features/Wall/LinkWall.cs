@@ -208,12 +208,7 @@ internal static class LinkWall
             link.EventId is not { } only || one.Id == only
         );
         var visible = VisibleEvent
-            .Through(
-                link.Terms().ToRead(),
-                Stranger,
-                events.SelectMany(one => one.Occurrences(window, zones).Take(SeriesExpansion.MostShown)),
-                window
-            )
+            .Through(link.Terms().ToRead(), Stranger, events.SelectMany(one => one.Shown(window, zones)), window)
             .ToList();
         var named = visible.OfType<VisibleEvent.Shown>().SelectMany(one => one.Attendees).Distinct().ToList();
         var people = await db

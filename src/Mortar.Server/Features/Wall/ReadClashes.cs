@@ -18,8 +18,8 @@ internal static class ReadClashes
     private const int Most = 100;
 
     /// <param name="Clashes">The soonest first.</param>
-    /// <param name="More">Whether there are more than are told.</param>
-    internal sealed record Body(IReadOnlyList<ClashBody> Clashes, bool More);
+    /// <param name="More">How many there are beside those.</param>
+    internal sealed record Body(IReadOnlyList<ClashBody> Clashes, int More);
 
     /// <param name="Key">What names this time of it; another as soon as anything of it changes.</param>
     /// <param name="Start">When what they share begins, on the reader's clock.</param>
@@ -66,7 +66,8 @@ internal static class ReadClashes
         }
 
         var reading = await wall.Read(acting.Person, from.Value, to.Value, cancellationToken);
-        var found = Mine(reading).Take(Most + 1).ToList();
+        var clashes = reading.Clashes(new ClashesOf(reading.Person, reading.RoleOn));
+        var found = InTime(clashes).ToList();
         var told = found.Take(Most).ToList();
         var origins = await db.ClashOriginsOf(
             [.. told.SelectMany(one => new[] { one.Clash.First.Id, one.Clash.Second.Id })],
@@ -78,7 +79,10 @@ internal static class ReadClashes
             .Select(row => row.SeenChanges)
             .SingleAsync(cancellationToken);
         return TypedResults.Ok(
-            new Body([.. told.Select(one => Of(one.Clash, one.Time, reading, Since(one.Clash)))], found.Count > Most)
+            new Body(
+                [.. told.Select(one => Of(one.Clash, one.Time, reading, Since(one.Clash)))],
+                found.Count - told.Count + clashes.More
+            )
         );
 
         SinceBody? Since(Clash clash)
@@ -113,15 +117,15 @@ internal static class ReadClashes
         }
 
         var reading = await wall.Read(acting.Person, from.Value, to.Value, cancellationToken);
-        var (clash, time) = Mine(reading).FirstOrDefault(one => one.Clash.KeyOf(one.Time) == key);
+        var (clash, time) = InTime(reading.Clashes(new ClashesOf(reading.Person, reading.RoleOn)))
+            .FirstOrDefault(one => one.Clash.KeyOf(one.Time) == key);
         return clash is null ? Problems.NotThere("clash")
             : !MayMark(clash, reading) ? Verdict.Denied.Refusal("Edit")!
             : await db.MarkFine(acting.Act, key, clash.First.CalendarId, time.Span.End, cancellationToken).Answer();
     }
 
-    private static IEnumerable<(Clash Clash, ClashTime Time)> Mine(WallReading reading) =>
-        from clash in reading.Clashes()
-        where clash.Concerns(reading.Person, reading.RoleOn)
+    private static IEnumerable<(Clash Clash, ClashTime Time)> InTime(ClashesFound clashes) =>
+        from clash in clashes.Told
         from time in clash.Times
         orderby time.Span.Start
         select (clash, time);

@@ -53,7 +53,7 @@ internal static class ReadRibbon
         var taken = reading.Calendars.SelectMany(reading.Visible).SelectMany(one => Taken(one, reading));
         return TypedResults.Ok<IReadOnlyList<Week>>([
             .. Ribbon
-                .Of(from.Value, weeks, reading.Window.Reader, taken, reading.Clashes())
+                .Of(from.Value, weeks, reading.Window.Reader, taken, reading.Clashes().Told)
                 .Select(week => new Week(week.First, (int)week.Busy.TotalMinutes, week.Clashes)),
         ]);
     }

@@ -42,14 +42,14 @@ internal sealed record WallReading(
 
     /// <summary>The occurrences of a calendar that touch the window.</summary>
     public IEnumerable<Occurrence> Occurrences(ReadCalendar calendar) =>
-        calendar.Events.SelectMany(one => one.Occurrences(Window, Clock).Take(SeriesExpansion.MostShown));
+        calendar.Events.SelectMany(one => one.Shown(Window, Clock));
 
     /// <summary>A calendar as the person sees it.</summary>
     public IEnumerable<VisibleEvent> Visible(ReadCalendar calendar) =>
         VisibleEvent.Through(calendar.Role, Person, Occurrences(calendar), Window);
 
     /// <summary>What collides and is not marked as fine, made only of events that the person sees with everything on them.</summary>
-    public IReadOnlyList<Clash> Clashes() =>
+    public ClashesFound Clashes(ClashesOf? whose = null) =>
         Core
             .Availability.Clashes.Among(
                 Claims.In(
@@ -72,7 +72,8 @@ internal sealed record WallReading(
                     Window,
                     new Dictionary<PersonId, DateTimeZone>(),
                     Clock
-                )
+                ),
+                whose
             )
             .Without(Fine);
 }

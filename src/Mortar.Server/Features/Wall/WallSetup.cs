@@ -17,12 +17,14 @@ internal static class WallSetup
     /// <param name="Zone">The zone whose clock the bricks are on.</param>
     /// <param name="Bricks">All bricks of all layers, hidden ones too, so that showing a layer takes no time.</param>
     /// <param name="Clashes">What collides among those the reader sees whole.</param>
+    /// <param name="MoreClashes">How many pairs of events collide beside those.</param>
     internal sealed record Body(
         LocalDate From,
         LocalDate To,
         string Zone,
         IReadOnlyList<BrickBody> Bricks,
-        IReadOnlyList<ClashBody> Clashes
+        IReadOnlyList<ClashBody> Clashes,
+        int MoreClashes
     );
 
     /// <summary>One time at which two events take the same people or places.</summary>
@@ -73,7 +75,10 @@ internal static class WallSetup
             from calendar in reading.Calendars
             from visible in reading.Visible(calendar)
             select BrickBody.Of(calendar.Row.Id, visible, zone);
-        return TypedResults.Ok(new Body(from, to, zone.Id, [.. bricks], [.. reading.Clashes().SelectMany(Of)]));
+        var clashes = reading.Clashes();
+        return TypedResults.Ok(
+            new Body(from, to, zone.Id, [.. bricks], [.. clashes.Told.SelectMany(Of)], clashes.More)
+        );
     }
 
     private static IEnumerable<ClashBody> Of(Clash clash) =>

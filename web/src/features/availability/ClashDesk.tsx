@@ -11,7 +11,8 @@ import { type Clash, freeQuery } from './availabilityQueries'
 
 interface ClashDeskProps {
   clashes: readonly Clash[] | undefined
-  more: boolean
+  /** How many there are beside those that are listed. */
+  more: number
   error: unknown
   layers: readonly Layer[]
   names: ReadonlyMap<string, string>
@@ -40,7 +41,9 @@ export function ClashDesk({ clashes, more, error, names, layers, ...acts }: Clas
         <p role="status" className="mb-2 text-[13px]">
           {clashes.length === 0
             ? 'Nothing collides in the eight weeks ahead, as far as you see.'
-            : `${more ? 'The next' : ''} ${clashes.length} in the eight weeks ahead.`}
+            : more > 0
+              ? `The next ${clashes.length} in the eight weeks ahead, and ${more.toLocaleString('en')} more.`
+              : `${clashes.length} in the eight weeks ahead.`}
         </p>
       )}
       <ol className="grid gap-3">

@@ -206,6 +206,12 @@ export function GapDesk({
             Of {seen.map((one) => one.name).join(', ')} only what lies on your layers is known.
           </p>
         )}
+        {answer?.lookedThrough && (
+          <p role="status" className="border-l-4 border-ink pl-3 text-[13px]">
+            Looked as far as {longDayText(answer.lookedThrough)}: with so many people or choices, ask for
+            fewer days at once.
+          </p>
+        )}
         {answer?.why && <NoGap why={answer.why} form={form} nameOf={nameOf} onForm={onForm} onGo={onGo} />}
         {answer && answer.gaps.length > 0 && (
           <GapList

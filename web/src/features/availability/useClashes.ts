@@ -47,7 +47,7 @@ export function useClashes(today: string, isWanted: boolean, onShow: () => void)
   }, [all, acts, onShow])
   return {
     all,
-    more: clashes.data?.more === true,
+    more: clashes.data?.more ?? 0,
     error: clashes.error,
     fine: async (clash: Clash) => {
       const set = newSet()

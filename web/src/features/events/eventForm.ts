@@ -94,6 +94,7 @@ export const brickOf = (form: EventForm): EventBrick => ({
   form: 'event',
   calendarId: form.calendarId,
   eventId: form.eventId,
+  dates: 1,
   version: form.version ?? 0,
   only: form.only,
   time: form.time,

@@ -41,6 +41,7 @@ export function BrickFace({ brick, layer, flat, whose, clash }: BrickFaceProps) 
       <span className={event?.cancelled ? 'line-through' : undefined} dir="auto">
         {title}
       </span>
+      {event && event.dates > 1 && <span> ({event.dates.toLocaleString('en')} dates)</span>}
       {toBeSet && <span className="italic"> times to be set</span>}
       <span className="aloud">{read.after}</span>
       {event?.repeats && <Repeat2 size={11} className="ml-1 inline align-[-1px]" aria-hidden="true" />}

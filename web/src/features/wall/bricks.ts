@@ -27,6 +27,7 @@ export const blankBrick = (calendarId: string, eventId: string, time: Time): Eve
   form: 'event',
   calendarId,
   eventId,
+  dates: 1,
   version: 0,
   only: null,
   time,

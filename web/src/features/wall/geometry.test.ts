@@ -10,6 +10,7 @@ const brick = (eventId: string, time: Time): EventBrick => ({
   form: 'event',
   calendarId: 'c',
   eventId,
+  dates: 1,
   version: 1,
   only: null,
   time,

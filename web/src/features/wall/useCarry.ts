@@ -19,7 +19,8 @@ export function useCarry(
     if (!carry) {
       if (key !== 'm' || event.ctrlKey || event.metaKey || event.altKey) return
       event.preventDefault()
-      if (brick.form === 'event' && brick.mayChange) setCarry({ brick, time: brick.time })
+      if (brick.form === 'event' && brick.mayChange && brick.dates === 1)
+        setCarry({ brick, time: brick.time })
       else onRefused('This event can be read, but not moved, with your step on its calendar.')
       return
     }

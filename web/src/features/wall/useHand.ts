@@ -119,7 +119,8 @@ export function useHand({
     const brickAt = target.closest<HTMLElement>('[data-brick]')
     const brick = brickAt ? find(brickAt.getAttribute('data-brick') ?? '') : undefined
     if (!brickAt || !brick) return target.closest('button, a, input') ? null : { kind: 'make', place }
-    if (brick.form !== 'event' || !brick.mayChange) return null
+    // The band of a day of very many dates is none of them, and is changed on the desk.
+    if (brick.form !== 'event' || !brick.mayChange || brick.dates > 1) return null
     const edge = edgeAt(brickAt, x, y)
     return edge ? { kind: 'stretch', brick, edge: edge.end } : { kind: 'move', brick, place }
   }

@@ -1,0 +1,63 @@
+using Mortar.Core.Recurrence;
+using Mortar.Core.Time;
+
+namespace Mortar.Core.Events;
+
+/// <summary>
+/// What of an event is shown, whoever wrote it. A rule that falls on every second is kept, exported and computed as it is;
+/// on a wall a day with more dates than there are quarters of an hour is one band with their number, so that what others
+/// write costs a reader no more than what there is to see.
+/// </summary>
+public static class Bands
+{
+    /// <summary>The most dates of one day that are shown one by one: the quarters of its hours.</summary>
+    public const int MostOfADay = 96;
+
+    /// <summary>Up to how many dates of a day are counted; a band of more stands for "at least" so many.</summary>
+    public const int MostCounted = 1_440;
+
+    /// <summary>The occurrences that touch the window, with a band in the place of those of a day that has too many; in order of their start.</summary>
+    /// <remarks>Lazy. The days are those of the window's reader; an occurrence counts for the day it starts on.</remarks>
+    public static IEnumerable<Occurrence> Shown(this Event whole, Window window, ZoneClock clock) =>
+        CanBeFine(whole) ? ByDay(whole, window, clock) : whole.Occurrences(window, clock);
+
+    private static IEnumerable<Occurrence> ByDay(Event whole, Window window, ZoneClock clock)
+    {
+        for (var day = window.First; day <= window.Last; day = day.PlusDays(1))
+        {
+            var one = new Window(day, day, window.Reader);
+            var ofDay = whole
+                .Occurrences(one, clock)
+                .Where(date => date.StartSecond >= one.StartSecond || day == window.First)
+                .Take(MostCounted + 1)
+                .ToList();
+            if (ofDay.Count <= MostOfADay)
+            {
+                foreach (var date in ofDay)
+                {
+                    yield return date;
+                }
+            }
+            else
+            {
+                yield return ofDay[0].Standing(Math.Min(ofDay.Count, MostCounted), ofDay[^1]);
+            }
+        }
+    }
+
+    /// <summary>Whether a day of it can have so many dates; cheap, and never wrong where it says no.</summary>
+    private static bool CanBeFine(Event whole) =>
+        whole.Series is { } series
+        && (
+            series.Rules.Count > 1
+            || series.Extra.Count > MostOfADay
+            || series.Overrides.Count > MostOfADay
+            || series.Rules.Any(rule =>
+                rule.Frequency <= Frequency.Hourly
+                || (long)Math.Max(1, rule.ByHour.Length)
+                    * Math.Max(1, rule.ByMinute.Length)
+                    * Math.Max(1, rule.BySecond.Length)
+                    > MostOfADay
+            )
+        );
+}

@@ -1,0 +1,79 @@
+using Mortar.Core.Events;
+using Mortar.Core.Time;
+using NodaTime;
+using Xunit;
+
+namespace Mortar.Core.Tests.Events;
+
+/// <summary>What is finer than a quarter of an hour is one band a day, with its number.</summary>
+public class BandsTests
+{
+    private static readonly DateTimeZone London = Studio.Zone(Studio.London);
+    private static readonly Window Week = new(new LocalDate(2026, 3, 9), new LocalDate(2026, 3, 15), London);
+
+    private static List<Occurrence> Shown(string rule, int minutes = 0) =>
+        [
+            .. (
+                Studio.Event(Studio.Hours(new LocalDateTime(2026, 3, 10, 9, 0), minutes)) with
+                {
+                    Series = Studio.Every(rule),
+                }
+            ).Shown(Week, Studio.Clock),
+        ];
+
+    [Theory]
+    [InlineData("FREQ=DAILY", 6, 1)]
+    [InlineData("FREQ=HOURLY", 15 + (5 * 24), 1)]
+    [InlineData("FREQ=MINUTELY;INTERVAL=15", (15 * 4) + (5 * 96), 1)] // just as fine as is shown
+    [InlineData("FREQ=MINUTELY;INTERVAL=14", 6, 103)] // from Wednesday on; 65 on Tuesday are shown one by one
+    [InlineData("FREQ=MINUTELY", 6, 1_440)]
+    [InlineData("FREQ=SECONDLY", 6, Bands.MostCounted)]
+    [InlineData(
+        "FREQ=DAILY;BYHOUR=9,10,11,12;BYMINUTE=0,1,2,3,4,5,6,7,8,9,10,11,12,13,14,15,16,17,18,19,20,21,22,23,24,25",
+        6,
+        104
+    )]
+    [InlineData("FREQ=SECONDLY;COUNT=90", 90, 1)]
+    public void A_day_with_more_dates_than_quarters_is_one_band(string rule, int shown, int most)
+    {
+        var all = Shown(rule);
+
+        if (rule.EndsWith("14", StringComparison.Ordinal))
+        {
+            Assert.Equal(65, all.Count(one => one.Dates == 1)); // 900 minutes from nine o'clock on
+            Assert.Equal(5, all.Count(one => one.Dates > 1));
+        }
+        else
+        {
+            Assert.Equal(shown, all.Count);
+        }
+
+        Assert.InRange(all.Max(one => one.Dates), most - 1, most);
+        Assert.Equal(all.OrderBy(one => one.Span.Start), all);
+    }
+
+    [Fact]
+    public void A_band_reaches_from_the_first_of_its_dates_to_the_end_of_the_last_and_counts_as_that_long()
+    {
+        var band = Shown("FREQ=MINUTELY;UNTIL=20260310T115900Z", minutes: 3)[0];
+
+        Assert.Equal(180, band.Dates);
+        Assert.Equal(new Interval(Instant.FromUtc(2026, 3, 10, 9, 0), Instant.FromUtc(2026, 3, 10, 12, 2)), band.Span);
+        Assert.Equal(Studio.Hours(new LocalDateTime(2026, 3, 10, 9, 0), 182), band.Time);
+        Assert.Equal(Studio.Hours(new LocalDateTime(2026, 3, 10, 9, 0), 182), band.SeenIn(London));
+    }
+
+    [Fact]
+    public void What_is_not_fine_is_shown_as_it_takes_place()
+    {
+        foreach (var rule in new[] { "FREQ=WEEKLY;BYDAY=TU,TH", "FREQ=HOURLY;INTERVAL=5", "FREQ=MINUTELY;INTERVAL=45" })
+        {
+            var whole = Studio.Event(Studio.Hours(new LocalDateTime(2026, 3, 3, 22, 30), 180)) with
+            {
+                Series = Studio.Every(rule),
+            };
+
+            Assert.Equal(whole.Occurrences(Week, Studio.Clock), whole.Shown(Week, Studio.Clock));
+        }
+    }
+}
