@@ -262,8 +262,7 @@ public class CoordinatingTests
         Say(tomasz, "Yes", "Yes", "Yes");
         tomasz.Click("Answer");
         tomasz.WaitForText("Ines Varga reads");
-        var mails = await mortar.Store(db => db.Mails.Where(one => one.Body.Contains("/suits/")).ToListAsync());
-        var secret = mails.Single(mail => mail.To == "mei@example.org").Body.Split("/suits/")[1].Trim();
+        var secret = await mortar.SecretIn(await mortar.MailWith("mei@example.org", "/suits/"), "/suits/");
         using var mei = new Screen(mortar.Url, 390, 844).Open($"/suits/{secret}");
         mei.WaitForText("They are on the clocks of America/Halifax.");
         Say(mei, "No", "Yes", "Yes");
@@ -418,10 +417,7 @@ public class CoordinatingTests
         tomasz.WaitForText("Suggested Fri 13 March, 16:30.");
         ines.WaitForText("suggests Fri 13 March, 16:30");
 
-        var secret = (await mortar.Store(db => db.Mails.Where(one => one.To == "mei@example.org").ToListAsync()))
-            .Single()
-            .Body.Split("/answer/")[1]
-            .Trim();
+        var secret = await mortar.SecretIn(await mortar.MailWith("mei@example.org", "/answer/"), "/answer/");
         using var mei = new Screen(mortar.Url, 390, 844).Open($"/answer/{secret}");
         mei.WaitForText("Ines Varga asks whether Mei Sato comes.");
         mei.WaitForText("12:00"); // on her own clock

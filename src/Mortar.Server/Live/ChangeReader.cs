@@ -144,10 +144,20 @@ internal sealed class ChangeReader(
             var row = await db
                 .Guardians.IgnoreQueryFilters()
                 .Where(one => one.Id == entry.SubjectId)
-                .Select(one => new { one.WardId, one.GuardianId })
+                .Select(one => new
+                {
+                    one.GroupId,
+                    one.WardId,
+                    one.GuardianId,
+                })
                 .SingleAsync(cancellationToken);
-            await Users([row.WardId, row.GuardianId]).SendAsync("shelfChanged", cancellationToken);
-            await Users([row.WardId, row.GuardianId]).SendAsync("inboxChanged", cancellationToken);
+            var keepers = await db
+                .Members.Where(member => member.GroupId == row.GroupId && member.Coordinates)
+                .Select(member => member.PersonId)
+                .ToListAsync(cancellationToken);
+            var concerned = Users([.. keepers.Union([row.WardId, row.GuardianId])]);
+            await concerned.SendAsync("shelfChanged", cancellationToken);
+            await concerned.SendAsync("inboxChanged", cancellationToken);
         }
 
         // An event that was moved away has left a calendar whose readers may not see where it went.

@@ -362,6 +362,116 @@ public class ConsentTests
         Assert.Contains("Priya Raman", list + table);
     }
 
+    /// <summary>Every route about a group and its people, with a body that a coordinator could send.</summary>
+    public static TheoryData<string, string, string?> GroupRoutes() =>
+        new()
+        {
+            { "GET", "members", null },
+            { "POST", "people", """{"text":"Otis"}""" },
+            { "PUT", "members", """{"people":[{"id":"3d8c2c6e-0000-4000-8000-000000000001","name":"Otis"}]}""" },
+            { "PUT", "members/{name}", """{"name":"Mine","address":"hanne@example.org"}""" },
+            { "PUT", "members/{member}", """{"name":"Mine","address":"hanne@example.org"}""" },
+            { "PUT", "members/{member}/coordinates", """{"coordinates":true}""" },
+            { "PUT", "members/{me}/coordinates", """{"coordinates":true}""" },
+            { "PUT", "members/{name}/guardians", """{"guardians":["{me}"]}""" },
+            { "PUT", "members/{member}/guardians", """{"guardians":["{me}"]}""" },
+            { "POST", "members/{name}/invite", null },
+            { "DELETE", "members/{name}", null },
+            { "DELETE", "members/{member}", null },
+            { "GET", "members/{member}/ending", null },
+            { "GET", "asked", null },
+            { "DELETE", "asked/{me}", null },
+            { "DELETE", "asked/{member}", null },
+            { "GET", "guests", null },
+            { "PUT", "guests/3d8c2c6e-0000-4000-8000-000000000002", """{"text":"nina@example.org"}""" },
+            { "DELETE", "guests/{member}", null },
+            { "GET", "access", null },
+            { "GET", "access-history/{member}", null },
+            { "GET", "cover?from=2026-03-09&to=2026-03-10", null },
+            { "GET", "absences?year=2026", null },
+        };
+
+    /// <summary>
+    /// Who stands to a group in any way but being in it is an outsider: asked and silent, said no, taken out, the guardian of
+    /// somebody in it, or named on one of its events.
+    /// </summary>
+    [Theory]
+    [MemberData(nameof(GroupRoutes))]
+    public async Task To_be_asked_by_a_group_or_a_guardian_in_it_is_not_to_be_in_it(
+        string method,
+        string route,
+        string? body
+    )
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var (group, name) = (Guid.NewGuid(), Guid.NewGuid());
+        (
+            await ines.Put(
+                $"/api/groups/{group}",
+                new
+                {
+                    name = "Glaze circle",
+                    sort = "class",
+                    zone = "Europe/London",
+                    firstDay = "monday",
+                }
+            )
+        ).Is(200);
+        var people = new[]
+        {
+            new { id = name, name = "Otis" },
+            new { id = Priya, name = "Priya" },
+            new { id = DemoPeople.Hanne.Id.Value, name = "Hanne" },
+            new { id = DemoPeople.Mei.Id.Value, name = "Mei" },
+            new { id = DemoPeople.Tomasz.Id.Value, name = "Tomasz" },
+        };
+        (await ines.Put($"/api/groups/{group}/members", new { people })).Is(200);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        await priya.SayYes(group);
+        using var mei = await mortar.As(DemoPeople.Mei);
+        (await mei.Post($"/api/memberships/{group}/decline")).Is(204);
+        using var tomasz = await mortar.As(DemoPeople.Tomasz);
+        await tomasz.SayYes(group);
+        (await ines.Delete($"/api/groups/{group}/members/{DemoPeople.Tomasz.Id.Value}")).Is(204);
+        using var dele = await mortar.As(DemoPeople.Dele);
+        var guardians = new { guardians = new[] { DemoPeople.Dele.Id.Value } };
+        (await ines.Put($"/api/groups/{group}/members/{name}/guardians", guardians)).Is(204);
+        await dele.SayYesToGuardians();
+        using var hanne = await mortar.As(DemoPeople.Hanne); // asked, and silent
+
+        foreach (
+            var (who, browser) in new[]
+            {
+                (DemoPeople.Hanne, hanne),
+                (DemoPeople.Mei, mei),
+                (DemoPeople.Tomasz, tomasz),
+                (DemoPeople.Dele, dele),
+            }
+        )
+        {
+            string Filled(string text) =>
+                text.Replace("{name}", name.ToString(), StringComparison.Ordinal)
+                    .Replace("{member}", Priya.ToString(), StringComparison.Ordinal)
+                    .Replace("{me}", who.Id.Value.ToString(), StringComparison.Ordinal);
+
+            var answer = await browser.Send(
+                new HttpMethod(method),
+                $"/api/groups/{group}/{Filled(route)}",
+                body is null ? null : Filled(body),
+                null,
+                null
+            );
+
+            Assert.True(answer.Status == 404, $"{method} {route} by {who.Name}: {answer.Status} {answer.Text}");
+            Assert.Equal("not-there", answer.Type);
+            Assert.DoesNotContain("Priya", answer.Text);
+        }
+
+        var members = (await ines.Get($"/api/groups/{group}/members")).Is(200).Body.EnumerateArray().ToList();
+        Assert.Equal(["Ines Varga", "Otis", "Priya Raman"], members.Select(one => one.Text("name")));
+    }
+
     private static async Task<string> Guardianship(Browser ward) =>
         (await ward.Get("/api/inbox")).Is(200).Body.GetProperty("guardianships")[0].Text("id");
 
