@@ -186,7 +186,7 @@ public abstract record VisibleEvent
             return (WithNamesSeen(role, reader, whole), namesAll);
         }
 
-        if (whole.Contents.All(content => content.Cancelled || content.ShowAs == ShowAs.Free))
+        if (!TakesTime(whole))
         {
             return (null, IsWhole: false);
         }
@@ -213,6 +213,27 @@ public abstract record VisibleEvent
         AccessRules.OnEvent(role, reader, whole) >= Role.View
         && whole.Contents.All(content => SeesContent(role, reader, whole, content));
 
+    /// <summary>
+    /// Whether a reader may see that an event was changed: where it is there for them whatever is new about it, and where
+    /// they see at most that the calendar is busy, only another time taken. It is told of nothing else.
+    /// </summary>
+    /// <param name="role">The reader's step on the calendar.</param>
+    /// <param name="reader">Who reads.</param>
+    /// <param name="before">The event before; <c>null</c> where it was not in the calendar.</param>
+    /// <param name="after">The event after; <c>null</c> where it is not in the calendar any more.</param>
+    public static bool IsChangeSeen(Role role, PersonId reader, Event? before, Event? after)
+    {
+        if (new[] { before, after }.Any(one => one is not null && IsThere(role, reader, one)))
+        {
+            return true;
+        }
+
+        var (was, now) = (Taken(before), Taken(after));
+        return (was?.Time, was?.Content, was?.Series) != (now?.Time, now?.Content, now?.Series);
+
+        static Event? Taken(Event? whole) => whole is not null && TakesTime(whole) ? whole.WithContents(TimesOf) : null;
+    }
+
     /// <summary>A whole event that a reader sees, without the names that are not for them.</summary>
     public static Event WithNamesSeen(Role role, PersonId reader, Event whole) =>
         whole.Contents.Any(content => content.HidesAttendees)
@@ -223,6 +244,9 @@ public abstract record VisibleEvent
                 }
             )
             : whole;
+
+    private static bool TakesTime(Event whole) =>
+        whole.Contents.Any(content => content is { Cancelled: false, ShowAs: not ShowAs.Free });
 
     private static EventContent TimesOf(EventContent content) =>
         EventContent.Blank with

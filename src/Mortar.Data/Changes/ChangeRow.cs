@@ -57,15 +57,16 @@ public sealed class ChangeRow
         state is not null && StoredText.Read<MemberRow>(state).Place() == MemberPlace.Member;
 
     /// <summary>The event before the change; <c>null</c> where it was not there, or in the bin.</summary>
-    public Event? EventBefore() => Event(Before);
+    public Event? EventBefore() => EventOf(Before);
 
     /// <summary>The event after the change; <c>null</c> where it is in the bin.</summary>
-    public Event? EventAfter() => Event(After);
+    public Event? EventAfter() => EventOf(After);
 
     /// <summary>The version the event had after the change.</summary>
     public int VersionAfter() => After is { } state ? StoredText.Read<EventRow>(state).Version : 0;
 
-    private static Event? Event(string? state) =>
+    /// <summary>An event by its stored state; <c>null</c> where it was not there, or in the bin.</summary>
+    public static Event? EventOf(string? state) =>
         state is not null && StoredText.Read<EventRow>(state) is { DeletedAt: null } row ? row.ToCore() : null;
 
     public Change ToCore() => new(Sequence, Set, At, Actor, Subject, SubjectId, Before, After);

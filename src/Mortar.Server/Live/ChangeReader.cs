@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.SignalR;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Changes;
+using Mortar.Core.Events;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Availability;
@@ -209,7 +210,16 @@ internal sealed class ChangeReader(
             .Distinct()
             .ToList();
         var guests = await GuestsConcerned(db, calendar, entries, cancellationToken);
-        await Users([.. readers.Union(guests)]).SendAsync("calendarChanged", calendar.Value, cancellationToken);
+        var roles = (await db.StandingsOn([calendar], cancellationToken)).ToDictionary(
+            one => one.Key.Person,
+            one => one.Value.Role
+        );
+        var coordinating = roles
+            .Where(one => AccessRules.ToCoordinate(one.Value) == Verdict.Granted)
+            .Select(one => one.Key)
+            .ToList();
+        var seeing = SeeIt(calendar, entries, readers, roles);
+        await Users([.. seeing.Union(guests)]).SendAsync("calendarChanged", calendar.Value, cancellationToken);
         await TellGiven(entries, cancellationToken);
         if (entries.Exists(entry => entry.Subject is Subject.Calendar))
         {
@@ -231,7 +241,7 @@ internal sealed class ChangeReader(
                 .Select(member => member.PersonId)
                 .ToListAsync(cancellationToken);
             await Users(members).SendAsync("shelfChanged", cancellationToken);
-            await Users(readers).SendAsync("accessChanged", calendar.Value, cancellationToken);
+            await Users(coordinating).SendAsync("accessChanged", calendar.Value, cancellationToken);
         }
 
         if (entries.Exists(entry => entry.Subject is Subject.Link))
@@ -242,7 +252,7 @@ internal sealed class ChangeReader(
                 .Select(holder => holder.PersonId)
                 .ToListAsync(cancellationToken);
             await Users(holders).SendAsync("shelfChanged", cancellationToken);
-            await Users(readers).SendAsync("accessChanged", calendar.Value, cancellationToken);
+            await Users(coordinating).SendAsync("accessChanged", calendar.Value, cancellationToken);
         }
 
         var asksToAgree =
@@ -276,8 +286,39 @@ internal sealed class ChangeReader(
         {
             await Users(concerned).SendAsync("shelfChanged", cancellationToken);
             await Users(concerned).SendAsync("inboxChanged", cancellationToken);
-            await Users(readers).SendAsync("accessChanged", calendar.Value, cancellationToken);
+            await Users(coordinating).SendAsync("accessChanged", calendar.Value, cancellationToken);
         }
+    }
+
+    /// <summary>Those readers of a calendar who may see that something in it changed.</summary>
+    private static IEnumerable<PersonId> SeeIt(
+        CalendarId calendar,
+        List<Entry> entries,
+        IReadOnlyList<PersonId> readers,
+        Dictionary<PersonId, Role> roles
+    )
+    {
+        // How a calendar looks is there for all its readers, what else is about it for those who see more than its times.
+        var isForAll = entries.Exists(entry => entry.Subject is Subject.Calendar);
+        var isForMost = entries.Exists(entry => entry.Subject is not Subject.Event);
+        var events = new Lazy<List<(Event? Before, Event? After)>>(() =>
+            [
+                .. entries
+                    .Where(entry => entry.Subject is Subject.Event)
+                    .Select(entry => (Here(entry.EventBefore), Here(entry.EventAfter))),
+            ]
+        );
+        return readers.Where(reader =>
+            roles.GetValueOrDefault(reader) is var role
+            && (
+                isForAll
+                || (isForMost && role > Role.Times)
+                || events.Value.Exists(one => VisibleEvent.IsChangeSeen(role, reader, one.Before, one.After))
+            )
+        );
+
+        Event? Here(string? state) =>
+            ChangeRow.EventOf(state) is { } whole && whole.CalendarId == calendar ? whole : null;
     }
 
     /// <summary>

@@ -41,6 +41,29 @@ public class PrivateEventTests
     }
 
     [Fact]
+    public void Of_a_change_only_another_time_taken_is_seen_where_the_event_is_not_there()
+    {
+        var said = Talk with { Content = Talk.Content with { Title = "Talk, with slides", Notes = "Bring tiles." } };
+        var free = Talk with { Content = Talk.Content with { ShowAs = ShowAs.Free } };
+        var later = Talk with { Time = Studio.Hours(Monday.At(new LocalTime(10, 0)), 60) };
+
+        Assert.False(Seen(Role.View, Talk, said));
+        Assert.True(Seen(Role.Edit, Talk, said));
+        Assert.False(Seen(Role.Times, Talk with { Content = Talk.Content with { Private = false } }, said));
+        Assert.False(Seen(Role.Times, before: null, free));
+        Assert.False(Seen(Role.Times, free, free with { Time = later.Time }));
+        Assert.All([Role.Times, Role.View], role => Assert.True(Seen(role, Talk, later)));
+        Assert.All([Role.Times, Role.View], role => Assert.True(Seen(role, Talk, free)));
+        Assert.All([Role.Times, Role.View], role => Assert.True(Seen(role, before: null, Talk)));
+        Assert.All([Role.Times, Role.View], role => Assert.True(Seen(role, Talk, after: null)));
+        // What becomes private is gone for those who saw it, though its times are the same.
+        Assert.True(Seen(Role.View, Talk with { Content = Talk.Content with { Private = false } }, Talk));
+
+        static bool Seen(Role role, Event? before, Event? after) =>
+            VisibleEvent.IsChangeSeen(role, Studio.Priya, before, after);
+    }
+
+    [Fact]
     public void Touching_times_of_private_events_are_one_and_free_ones_are_none()
     {
         var next = Private(Studio.Event(Studio.Hours(Monday.At(new LocalTime(10, 0)), 30)));

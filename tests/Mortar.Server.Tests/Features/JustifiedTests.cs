@@ -72,7 +72,8 @@ public class JustifiedTests
 
             async Task<(string, Answer?)> Undo()
             {
-                var (by, which) = sets[draw.Next(sets.Count)];
+                // What lies far back has mostly been changed again since, which stops an undo before access does.
+                var (by, which) = sets[^(1 + draw.Next(Math.Min(sets.Count, 4)))];
                 actor = by;
                 return ("undo", await browsers[by].Post($"/api/changes/{which}/undo", set: set));
             }

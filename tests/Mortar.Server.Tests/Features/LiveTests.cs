@@ -131,6 +131,32 @@ public class LiveTests
         await hers.Hears($"calendarChanged {calendar.Value}");
     }
 
+    [Fact]
+    public async Task Who_sees_times_only_is_told_when_the_times_change_and_of_nothing_else()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        using var tomasz = await mortar.As(DemoPeople.Tomasz);
+        var (calendar, own) = (await ines.MakeCalendar(), await priya.MakeCalendar());
+        var id = await ines.MakeEvent(calendar, "Kiln talk");
+        await mortar.Give(calendar, DemoPeople.Priya, Role.Times);
+        await mortar.Give(calendar, DemoPeople.Tomasz, Role.View);
+        await using var hers = await Line.Open(mortar, priya);
+        await using var his = await Line.Open(mortar, tomasz);
+
+        (await ines.Put($"/api/events/{id}", World.Event(calendar, "Kiln talk, with slides"), 1)).Is(200);
+        await his.Hears($"calendarChanged {calendar.Value}");
+        await mortar.Give(calendar, DemoPeople.Dele, Role.View);
+        await priya.MakeEvent(own); // told after all that was done before
+        await hers.Hears($"calendarChanged {own.Value}");
+        Assert.DoesNotContain(hers.Heard, told => told.Contains(calendar.Value.ToString(), StringComparison.Ordinal));
+        Assert.DoesNotContain($"accessChanged {calendar.Value}", his.Heard);
+
+        (await ines.Delete($"/api/events/{id}", 2)).Is(200);
+        await hers.Hears($"calendarChanged {calendar.Value}");
+    }
+
     /// <summary>The live line as a browser has it.</summary>
     private sealed class Line(HubConnection connection) : IAsyncDisposable
     {

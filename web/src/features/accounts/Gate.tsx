@@ -4,7 +4,7 @@ import { Logo } from '../../ui/Logo'
 /** The page before the wall: the name at the left, what is to be done at the right. */
 export function Gate({ title, children }: { title: string; children: ReactNode }) {
   return (
-    <main className="grid min-h-full bg-cement-50 sm:grid-cols-[minmax(15rem,2fr)_3fr]">
+    <main className="grid min-h-full bg-cement-50 max-sm:grid-rows-[auto_1fr] sm:grid-cols-[minmax(15rem,2fr)_3fr]">
       <div className="flex flex-col justify-between gap-6 bg-bar p-8 text-on-bar max-sm:p-5">
         <p className="flex items-center gap-3 font-head text-3xl font-bold">
           <Logo size={38} />
@@ -15,7 +15,7 @@ export function Gate({ title, children }: { title: string; children: ReactNode }
         </p>
         <Courses />
       </div>
-      <div className="flex flex-col justify-center px-8 py-10 sm:px-16">
+      <div className="flex flex-col px-8 py-10 sm:justify-center sm:px-16">
         <div className="w-full max-w-md">
           <h1 className="mb-5 text-2xl">{title}</h1>
           {children}

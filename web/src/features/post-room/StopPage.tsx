@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useParams } from 'react-router'
 import { api, unwrap } from '../../api/client'
-import { sentenceOf } from '../../api/problem'
+import { ProblemError, sentenceOf } from '../../api/problem'
 import { Button } from '../../ui/Button'
 import { Gate } from '../accounts/Gate'
 
@@ -29,9 +29,10 @@ export function StopPage() {
   if (stop.isError)
     return (
       <Gate title="This link leads nowhere">
-        <p className="mb-4">{sentenceOf(stop.error)}</p>
-        <p className="text-cement-700">
-          Take the link at the end of the mail, from “http” to its last letter.
+        <p>
+          {stop.error instanceof ProblemError && stop.error.status === 404
+            ? 'Take the link at the end of the mail, from “http” to its last letter.'
+            : sentenceOf(stop.error)}
         </p>
       </Gate>
     )
