@@ -1,4 +1,5 @@
 import { Button } from '../../ui/Button'
+import { LinkedText } from '../../ui/LinkedText'
 import { MarkBlock } from '../../ui/MarkSign'
 import { AnswersPart } from '../answers/AnswersPart'
 import { type EventBrick, type Layer, titleOf } from '../wall/bricks'
@@ -50,7 +51,7 @@ export function EventPage({ brick, layer, names, onEdit, onClose }: EventPagePro
               <div key={name}>
                 <dt className="text-[12px] text-cement-700">{name}</dt>
                 <dd className="written whitespace-pre-line">
-                  {name === 'Notes' ? <Linked text={value} /> : value}
+                  {name === 'Notes' ? <LinkedText elsewhere text={value} /> : value}
                 </dd>
               </div>
             ),
@@ -79,19 +80,5 @@ export function EventPage({ brick, layer, names, onEdit, onClose }: EventPagePro
       )}
       <EventHistory calendarId={brick.calendarId} eventId={brick.eventId} only={brick.only} />
     </Desk>
-  )
-}
-
-/** Text in which addresses of the web can be followed. */
-function Linked({ text }: { text: string }) {
-  return text.split(/(https?:\/\/[^\s<>"]+)/).map((part, index) =>
-    index % 2 === 1 ? (
-      // biome-ignore lint/suspicious/noArrayIndexKey: the parts of one text stand where they stand
-      <a key={index} href={part} target="_blank" rel="noreferrer noopener" className="underline">
-        {part}
-      </a>
-    ) : (
-      part
-    ),
   )
 }

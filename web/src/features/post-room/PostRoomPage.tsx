@@ -1,8 +1,9 @@
 import { queryOptions, useQuery } from '@tanstack/react-query'
-import { Fragment, useState } from 'react'
+import { useState } from 'react'
 import { Link } from 'react-router'
 import { api, unwrap } from '../../api/client'
 import { momentText } from '../../app/dates'
+import { LinkedText } from '../../ui/LinkedText'
 import { Logo } from '../../ui/Logo'
 
 const mailsQuery = queryOptions({
@@ -61,27 +62,12 @@ export function PostRoomPage() {
                 {open.fate && <strong className="block">{open.fate}</strong>}
               </p>
               <p className="written max-w-prose whitespace-pre-line">
-                <WithLinks text={open.text} />
+                <LinkedText text={open.text} />
               </p>
             </article>
           )}
         </main>
       )}
     </div>
-  )
-}
-
-/** The text of a mail with the addresses of this Mortar as links. */
-function WithLinks({ text }: { text: string }) {
-  return text.split(/(https?:\/\/\S+)/).map((part, index) =>
-    part.startsWith('http') ? (
-      // biome-ignore lint/suspicious/noArrayIndexKey: the pieces of one text never move
-      <a key={index} href={part} className="underline underline-offset-2">
-        {part}
-      </a>
-    ) : (
-      // biome-ignore lint/suspicious/noArrayIndexKey: the pieces of one text never move
-      <Fragment key={index}>{part}</Fragment>
-    ),
   )
 }
