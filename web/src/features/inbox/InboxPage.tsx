@@ -78,7 +78,7 @@ export function InboxPage() {
           another way.
         </p>
       )}
-      {mails && mails.nextTry && (
+      {mails?.nextTry && (
         <p role="status" className="mb-3 border-l-4 border-clash bg-surface p-3">
           {mails.count === 1 ? 'A mail of yours waits' : `${mails.count} mails of yours wait`}: the mail
           server does not take {mails.count === 1 ? 'it' : 'them'} now. Nothing is lost; Mortar tries again by
