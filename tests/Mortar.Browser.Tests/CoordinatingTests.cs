@@ -13,7 +13,10 @@ namespace Mortar.Browser.Tests;
 /// <summary>The coordinator's questions: when can they all, who is free then, what collides.</summary>
 public class CoordinatingTests
 {
-    private static readonly By Gaps = By.CssSelector("section[aria-label='Gaps found'] li button");
+    /// <summary>A gap of the answer to what is asked now.</summary>
+    private static readonly By Gaps = By.CssSelector(
+        "section[aria-label='Gaps found']:not([aria-busy='true']) li button"
+    );
 
     [Fact]
     public async Task A_gap_is_found_lit_in_every_view_and_filled_in()

@@ -297,9 +297,24 @@ internal sealed class Screen : IDisposable
         );
     }
 
+    /// <summary>Brings something to where it can be pressed. What the page put another in the place of meanwhile is looked for again.</summary>
     public (double X, double Y) Middle(By by)
     {
-        Script("arguments[0].scrollIntoView({ block: 'center' })", Find(by));
+        Until(
+            () =>
+            {
+                try
+                {
+                    Script("arguments[0].scrollIntoView({ block: 'center' })", Find(by));
+                    return driver;
+                }
+                catch (StaleElementReferenceException)
+                {
+                    return null;
+                }
+            },
+            $"{by} to be brought into view"
+        );
         var box = Rectangle(Find(by));
         return ((box.Left + box.Right) / 2, (box.Top + box.Bottom) / 2);
     }

@@ -17,6 +17,8 @@ interface GapDeskProps {
   places: readonly { calendarId: string; name: string }[]
   answer: GapAnswer | undefined
   error: unknown
+  /** Whether the answer is that of an earlier question. */
+  waits: boolean
   onForm: (form: GapForm) => void
   /** A gap is chosen: the new event is filled in. */
   onChoose: (gap: Gap) => void
@@ -47,6 +49,7 @@ export function GapDesk({
   places,
   answer,
   error,
+  waits,
   onForm,
   onChoose,
   kept,
@@ -217,6 +220,7 @@ export function GapDesk({
           <GapList
             gaps={answer.gaps}
             more={answer.more}
+            waits={waits}
             count={form.count}
             kept={kept}
             nameOf={nameOf}

@@ -6,6 +6,8 @@ import type { Gap } from './availabilityQueries'
 interface GapListProps {
   gaps: readonly Gap[]
   more: boolean
+  /** Whether they are those of an earlier question. */
+  waits: boolean
   /** How many of those who are one of some are wanted. */
   count: number
   kept: readonly Gap[]
@@ -20,10 +22,10 @@ interface GapListProps {
 export const timeOf = (gap: Gap): string => `${gap.suggested}/${gap.suggestedEnd}`
 
 /** The gaps found, the best first: one is made use of at once, or several are kept and put to people. */
-export function GapList({ gaps, more, count, kept, nameOf, onChoose, onKeep, onPropose }: GapListProps) {
+export function GapList({ gaps, more, waits, count, kept, nameOf, onChoose, onKeep, onPropose }: GapListProps) {
   const times = kept.map(timeOf)
   return (
-    <section aria-label="Gaps found">
+    <section aria-label="Gaps found" aria-busy={waits}>
       <h3 className="mb-1 text-base" role="status">
         {more ? 'The best of many' : `${gaps.length} ${gaps.length === 1 ? 'gap' : 'gaps'}`}
       </h3>

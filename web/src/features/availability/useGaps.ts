@@ -55,6 +55,8 @@ export function useGaps({ isOpen, hasTogether, people, first, last, today, minut
     setKept,
     answer: isAsked && asksForSomebody(form) ? answer.data : undefined,
     error: isAsked ? answer.error : null,
+    /** Whether the answer is still that to what was asked before. */
+    waits: isAsked && answer.isPlaceholderData,
     /** What is lit on the wall. */
     lit: (isAsked && asksForSomebody(form) ? answer.data?.gaps : undefined) ?? none,
     /** What stands in the row of what all have in common; undefined while it is not known. */

@@ -249,6 +249,7 @@ export function WallDesk({
             places={layers.filter((layer) => layer.purpose === 'place')}
             answer={gaps.answer}
             error={gaps.error}
+            waits={gaps.waits}
             onForm={gaps.setForm}
             onChoose={onGap}
             kept={gaps.kept}
