@@ -22,7 +22,17 @@ interface GapListProps {
 export const timeOf = (gap: Gap): string => `${gap.suggested}/${gap.suggestedEnd}`
 
 /** The gaps found, the best first: one is made use of at once, or several are kept and put to people. */
-export function GapList({ gaps, more, waits, count, kept, nameOf, onChoose, onKeep, onPropose }: GapListProps) {
+export function GapList({
+  gaps,
+  more,
+  waits,
+  count,
+  kept,
+  nameOf,
+  onChoose,
+  onKeep,
+  onPropose,
+}: GapListProps) {
   const times = kept.map(timeOf)
   return (
     <section aria-label="Gaps found" aria-busy={waits}>
