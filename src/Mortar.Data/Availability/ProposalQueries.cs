@@ -53,8 +53,8 @@ public static class ProposalQueries
             from one in db.ProposalAsked
             where proposals.Contains(one.ProposalId)
             join row in db.Proposals on one.ProposalId equals row.Id
-            join calendar in db.Calendars on row.CalendarId equals calendar.Id
-            select new { one.PersonId, calendar.GroupId };
+            join home in db.Calendars on row.CalendarId equals home.Id
+            select new { one.PersonId, home.GroupId };
         return await asked
             .Select(one => one.PersonId)
             .Union(
@@ -109,14 +109,14 @@ public static class ProposalQueries
             where people.Contains(asked.PersonId)
             join row in db.Proposals.AsNoTracking() on asked.ProposalId equals row.Id
             where row.State == ProposalState.Open
-            join calendar in db.Calendars on row.CalendarId equals calendar.Id
-            where calendar.DeletedAt == null
+            join home in db.Calendars on row.CalendarId equals home.Id
+            where home.DeletedAt == null
             orderby row.ProposedAt
             select new
             {
                 asked.PersonId,
                 Row = row,
-                calendar.GroupId,
+                home.GroupId,
             }
         ).ToListAsync(cancellationToken);
         var waiting = new List<WaitingProposal>();

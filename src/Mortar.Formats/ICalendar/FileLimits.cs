@@ -40,7 +40,7 @@ public static class FileLimits
         Over(component.Lines.Count, MostProperties, "properties")
         ?? Over(component.All("ATTENDEE").Count(), MostPeople, "people")
         ?? Over(component.All("RRULE").Count(), MostRules, "rules by which it repeats")
-        ?? Over(component.All("EXRULE").Count(), MostRules, "rules by which it does not repeat")
+        ?? Over(component.All("EXRULE").Count(), MostRules, "exception rules")
         ?? Over(
             component.All("RDATE").Concat(component.All("EXDATE")).Sum(line => line.Value.AsSpan().Count(',') + 1),
             MostDates,
