@@ -21,29 +21,82 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
     private const int Chunk = 500;
 
     /// <summary>Undoes a set. The undoing is itself a set and can be undone. Returns how many things went back.</summary>
-    public Task<Outcome<int>> Undo(Act act, ChangeSetId set, CancellationToken cancellationToken) =>
-        db.Write<int>(
-            act,
-            async () =>
-            {
-                var changes = await db
-                    .Changes.AsNoTracking()
-                    .Where(change => change.Set == set)
-                    .OrderBy(change => change.Sequence)
-                    .ToListAsync(cancellationToken);
-                var standings = await Standings(act.Actor, cancellationToken);
+    public async Task<Outcome<int>> Undo(Act act, ChangeSetId set, CancellationToken cancellationToken)
+    {
+        try
+        {
+            return await ManyIn(set, cancellationToken) is { } calendar
+                ? await db.WriteAside(
+                    act,
+                    calendar,
+                    aside => Undo(aside, act, set, cancellationToken),
+                    cancellationToken
+                )
+                : await db.Write(act, () => Undo(db, act, set, cancellationToken), cancellationToken);
+        }
+        catch (Exception taken)
+            when ((taken as SqliteException ?? taken.InnerException) is SqliteException { SqliteErrorCode: 19 })
+        {
+            // A rule of the store (a UID once, one waiting invitation): something made since then has the place.
+            return new Outcome<int>.Refused(
+                "already-there",
+                "Something made since then stands in its place. Delete that first, then undo again."
+            );
+        }
+    }
 
-                // Access first: whoever no longer sees a calendar is not told either that something in it has changed.
-                return await WhyNot(act.Actor, changes, standings, cancellationToken)
-                    ?? await Plan(act.Actor, changes, set, cancellationToken) switch
-                    {
-                        Undo.Possible plan => await Return(act.Actor, plan.Returns, standings, cancellationToken),
-                        Undo.Refused refused => new Outcome<int>.Refused(refused.Type, refused.Sentence),
-                        _ => throw new UnreachableException(),
-                    };
-            },
-            cancellationToken
-        );
+    /// <summary>The calendar whose events a set changed, where they are so many that they are written aside; <c>null</c> where they are few, or not events of one calendar alone.</summary>
+    private async Task<CalendarId?> ManyIn(ChangeSetId set, CancellationToken cancellationToken)
+    {
+        var touched = await db
+            .Changes.Where(change => change.Set == set)
+            .GroupBy(change => new { change.Subject, change.CalendarId })
+            .Select(all => new { all.Key, Count = all.Count() })
+            .ToListAsync(cancellationToken);
+        return
+            touched is [{ Key.Subject: Subject.Event, Count: >= Aside.Worth } one]
+            && !await HaveCrossed(set, one.Key.CalendarId, cancellationToken)
+            ? one.Key.CalendarId
+            : null;
+    }
+
+    /// <summary>Whether a set moved events from one calendar to another.</summary>
+    private Task<bool> HaveCrossed(ChangeSetId set, CalendarId? calendar, CancellationToken cancellationToken) =>
+        db
+            .Changes.Where(change => change.Set == set && change.Before != null)
+            .AnyAsync(
+                change =>
+                    db.Changes.Any(before => before.SubjectId == change.SubjectId && before.CalendarId != calendar),
+                cancellationToken
+            );
+
+    /// <param name="things">Where the things are found and brought back: the store, or one aside that holds the events.</param>
+    /// <param name="act">Who undoes.</param>
+    /// <param name="set">What they undo.</param>
+    /// <param name="cancellationToken">Stops it.</param>
+    private async Task<Outcome<int>> Undo(
+        MortarDb things,
+        Act act,
+        ChangeSetId set,
+        CancellationToken cancellationToken
+    )
+    {
+        var changes = await db
+            .Changes.AsNoTracking()
+            .Where(change => change.Set == set)
+            .OrderBy(change => change.Sequence)
+            .ToListAsync(cancellationToken);
+        var standings = await Standings(act.Actor, cancellationToken);
+
+        // Access first: whoever no longer sees a calendar is not told either that something in it has changed.
+        return await WhyNot(act.Actor, changes, standings, cancellationToken)
+            ?? await Plan(act.Actor, changes, set, cancellationToken) switch
+            {
+                Undo.Possible plan => await Return(things, act.Actor, plan.Returns, standings, cancellationToken),
+                Undo.Refused refused => new Outcome<int>.Refused(refused.Type, refused.Sentence),
+                _ => throw new UnreachableException(),
+            };
+    }
 
     private async Task<Undo> Plan(
         PersonId actor,
@@ -115,63 +168,57 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
     }
 
     private async Task<Outcome<int>> Return(
+        MortarDb things,
         PersonId actor,
         IReadOnlyList<Undo.Return> returns,
         IReadOnlyDictionary<CalendarId, Standing> standings,
         CancellationToken cancellationToken
     )
     {
-        try
+        var booked = new List<EventRow>();
+        var vanishing = returns
+            .Where(one => one is { Subject: Subject.Event, To: null })
+            .Select(one => new EventId(one.SubjectId))
+            .ToHashSet();
+        foreach (var chunk in returns.Chunk(Chunk))
         {
-            var booked = new List<EventRow>();
-            var vanishing = returns
-                .Where(one => one is { Subject: Subject.Event, To: null })
+            var events = chunk
+                .Where(one => one.Subject == Subject.Event)
                 .Select(one => new EventId(one.SubjectId))
-                .ToHashSet();
-            foreach (var chunk in returns.Chunk(Chunk))
+                .ToList();
+            await things.Events.Where(row => events.Contains(row.Id)).LoadAsync(cancellationToken);
+            foreach (var one in chunk)
             {
-                foreach (var one in chunk)
+                if (await ReturnOne(things, actor, one, standings, vanishing, cancellationToken) is { } refusal)
                 {
-                    if (await ReturnOne(actor, one, standings, vanishing, cancellationToken) is { } refusal)
-                    {
-                        return refusal;
-                    }
-                }
-
-                booked.AddRange(db.ChangeTracker.Entries<EventRow>().Select(entry => entry.Entity));
-                await db.SaveChangesAsync(cancellationToken);
-                db.ChangeTracker.Clear();
-            }
-
-            if (await checks.WhyNotLeft(returns, cancellationToken) is { } left)
-            {
-                return left;
-            }
-
-            foreach (var inOne in booked.GroupBy(row => row.CalendarId))
-            {
-                var place = await db
-                    .Calendars.AsNoTracking()
-                    .SingleAsync(row => row.Id == inOne.Key, cancellationToken);
-                if (await db.WhyTaken<int>(actor, place, [.. inOne], zones, cancellationToken) is { } taken)
-                {
-                    return taken;
+                    return refusal;
                 }
             }
+
+            booked.AddRange(things.ChangeTracker.Entries<EventRow>().Select(entry => entry.Entity));
+            await things.SaveChangesAsync(cancellationToken);
+            things.ChangeTracker.Clear();
         }
-        catch (DbUpdateException taken) when (taken.InnerException is SqliteException { SqliteErrorCode: 19 })
+
+        if (await checks.WhyNotLeft(returns, cancellationToken) is { } left)
         {
-            // A rule of the store (a UID once, one waiting invitation): something made since then has the place.
-            return new Outcome<int>.Refused(
-                "already-there",
-                "Something made since then stands in its place. Delete that first, then undo again."
-            );
+            return left;
+        }
+
+        foreach (var inOne in booked.GroupBy(row => row.CalendarId))
+        {
+            var place = await db.Calendars.AsNoTracking().SingleAsync(row => row.Id == inOne.Key, cancellationToken);
+            if (await db.WhyTaken<int>(actor, place, [.. inOne], things, zones, cancellationToken) is { } taken)
+            {
+                return taken;
+            }
         }
 
         return new Outcome<int>.Done(returns.Count);
     }
 
     private async Task<Outcome<int>?> ReturnOne(
+        MortarDb things,
         PersonId actor,
         Undo.Return one,
         IReadOnlyDictionary<CalendarId, Standing> standings,
@@ -179,7 +226,7 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
         CancellationToken cancellationToken
     )
     {
-        if (await Find(one, cancellationToken) is not { } row)
+        if (await Find(things, one, cancellationToken) is not { } row)
         {
             return new Outcome<int>.NotThere("change");
         }
@@ -202,7 +249,7 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
         }
 
         var (mailed, before) = (Mailed.Of(row), StoredText.Of(row));
-        BringBack(row, then);
+        BringBack(things, row, then);
         if (mailed is null)
         {
             return null;
@@ -217,40 +264,43 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
             : null;
     }
 
-    private void BringBack(IRecorded row, IRecorded then)
+    private static void BringBack(MortarDb things, IRecorded row, IRecorded then)
     {
         var version = row.Version;
-        db.Entry(row).CurrentValues.SetValues(then);
+        things.Entry(row).CurrentValues.SetValues(then);
         row.Version = version;
     }
 
-    private async Task<IRecorded?> Find(Undo.Return one, CancellationToken cancellationToken) =>
+    private static async Task<IRecorded?> Find(MortarDb things, Undo.Return one, CancellationToken cancellationToken) =>
         one.Subject switch
         {
-            Subject.Event => await db.Events.FindAsync([new EventId(one.SubjectId)], cancellationToken),
-            Subject.Calendar => await db.Calendars.FindAsync([new CalendarId(one.SubjectId)], cancellationToken),
-            Subject.Grant => await db.Grants.FindAsync([one.SubjectId], cancellationToken),
-            Subject.Invitation => await db.Invitations.FindAsync([new InvitationId(one.SubjectId)], cancellationToken),
-            Subject.GroupGrant => await db.GroupGrants.FindAsync([one.SubjectId], cancellationToken),
-            Subject.Member => await db
+            Subject.Event => await things.Events.FindAsync([new EventId(one.SubjectId)], cancellationToken),
+            Subject.Calendar => await things.Calendars.FindAsync([new CalendarId(one.SubjectId)], cancellationToken),
+            Subject.Grant => await things.Grants.FindAsync([one.SubjectId], cancellationToken),
+            Subject.Invitation => await things.Invitations.FindAsync(
+                [new InvitationId(one.SubjectId)],
+                cancellationToken
+            ),
+            Subject.GroupGrant => await things.GroupGrants.FindAsync([one.SubjectId], cancellationToken),
+            Subject.Member => await things
                 .Members.IgnoreQueryFilters()
                 .FirstOrDefaultAsync(member => member.Id == one.SubjectId, cancellationToken),
-            Subject.Guest => await db
+            Subject.Guest => await things
                 .Guests.IgnoreQueryFilters()
                 .FirstOrDefaultAsync(guest => guest.Id == one.SubjectId, cancellationToken),
-            Subject.Guardian => await db
+            Subject.Guardian => await things
                 .Guardians.IgnoreQueryFilters()
                 .FirstOrDefaultAsync(guardian => guardian.Id == one.SubjectId, cancellationToken),
-            Subject.Group => await db.Groups.FindAsync([new GroupId(one.SubjectId)], cancellationToken),
-            Subject.Link => await db.Links.FindAsync([new LinkId(one.SubjectId)], cancellationToken),
-            Subject.LinkHolder => await db.LinkHolders.FindAsync([one.SubjectId], cancellationToken),
-            Subject.Answer => await db.Answers.FindAsync([one.SubjectId], cancellationToken),
-            Subject.Proposal => await db.Proposals.FindAsync([new ProposalId(one.SubjectId)], cancellationToken),
-            Subject.Agreement => await db.Agreements.FindAsync([one.SubjectId], cancellationToken),
-            Subject.Vote => await db.Votes.FindAsync([one.SubjectId], cancellationToken),
-            Subject.FineClash => await db.FineClashes.FindAsync([one.SubjectId], cancellationToken),
-            Subject.OpenAsk => await db.OpenAsks.FindAsync([new AskId(one.SubjectId)], cancellationToken),
-            Subject.Ask => await db.Asks.FindAsync([new AskId(one.SubjectId)], cancellationToken),
+            Subject.Group => await things.Groups.FindAsync([new GroupId(one.SubjectId)], cancellationToken),
+            Subject.Link => await things.Links.FindAsync([new LinkId(one.SubjectId)], cancellationToken),
+            Subject.LinkHolder => await things.LinkHolders.FindAsync([one.SubjectId], cancellationToken),
+            Subject.Answer => await things.Answers.FindAsync([one.SubjectId], cancellationToken),
+            Subject.Proposal => await things.Proposals.FindAsync([new ProposalId(one.SubjectId)], cancellationToken),
+            Subject.Agreement => await things.Agreements.FindAsync([one.SubjectId], cancellationToken),
+            Subject.Vote => await things.Votes.FindAsync([one.SubjectId], cancellationToken),
+            Subject.FineClash => await things.FineClashes.FindAsync([one.SubjectId], cancellationToken),
+            Subject.OpenAsk => await things.OpenAsks.FindAsync([new AskId(one.SubjectId)], cancellationToken),
+            Subject.Ask => await things.Asks.FindAsync([new AskId(one.SubjectId)], cancellationToken),
             _ => null,
         };
 }

@@ -13,11 +13,22 @@ namespace Mortar.Data.Events;
 internal static class BookingChecks
 {
     /// <summary>The refusal where some new bookings take a place at a time at which it is taken; <c>null</c> where they do not.</summary>
+    public static Task<Outcome<T>?> WhyTaken<T>(
+        this MortarDb db,
+        PersonId actor,
+        CalendarRow place,
+        IReadOnlyCollection<EventRow> rows,
+        ZoneClock zones,
+        CancellationToken cancellationToken
+    ) => db.WhyTaken<T>(actor, place, rows, db, zones, cancellationToken);
+
+    /// <summary>The same where the bookings stand in a store aside.</summary>
     public static async Task<Outcome<T>?> WhyTaken<T>(
         this MortarDb db,
         PersonId actor,
         CalendarRow place,
         IReadOnlyCollection<EventRow> rows,
+        MortarDb events,
         ZoneClock zones,
         CancellationToken cancellationToken
     )
@@ -33,7 +44,7 @@ internal static class BookingChecks
         var zone = zones.Zone(place.Zone);
         var today = db.Now.InZone(zone).Date;
         var window = Bookings.Reach(added, zone, today);
-        var all = await db.EventsTouching([place.Id], window, cancellationToken);
+        var all = await events.EventsTouching([place.Id], window, cancellationToken);
         var check = Bookings.Check(added, all, window, zones);
         if (check is BookingCheck.TooMany)
         {

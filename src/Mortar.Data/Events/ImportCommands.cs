@@ -40,7 +40,7 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
         CancellationToken cancellationToken
     )
     {
-        var known = (await Rows(calendar).AsNoTracking().ToListAsync(cancellationToken)).ToDictionary(
+        var known = (await Rows(db, calendar).AsNoTracking().ToListAsync(cancellationToken)).ToDictionary(
             row => row.Uid,
             StringComparer.Ordinal
         );
@@ -50,8 +50,8 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
     }
 
     /// <summary>
-    /// Writes the events in one transaction, so that a crash or a stop leaves all of them or none. Returns how many
-    /// were written.
+    /// Writes the events, all of them or none. They are made aside, so that others go on writing. Returns how many were
+    /// written.
     /// </summary>
     /// <param name="act">The set under which one <em>Undo</em> takes the import back.</param>
     /// <param name="calendar">Where they go; needs the step Add, and Edit where known events are updated.</param>
@@ -67,49 +67,68 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
         IProgress<int> progress,
         CancellationToken cancellationToken
     ) =>
-        db.Write<int>(
+        db.WriteAside(
             act,
-            async () =>
-            {
-                var role = (await db.StandingOf(act.Actor, calendar, cancellationToken)).Role;
-                if (AccessRules.ToAdd(role).Refusal<int>("calendar", "Add") is { } refusal)
-                {
-                    return refusal;
-                }
-
-                var rows = (await Rows(calendar).AsNoTracking().ToListAsync(cancellationToken)).ToDictionary(
-                    row => row.Uid,
-                    StringComparer.Ordinal
-                );
-                var place = await db.Calendars.AsNoTracking().SingleAsync(one => one.Id == calendar, cancellationToken);
-                var taken = new List<EventRow>();
-                var written = 0;
-                for (var done = 0; done < events.Count; done += Chunk)
-                {
-                    foreach (var one in events.Skip(done).Take(Chunk))
-                    {
-                        written += Take(act, role, place, rows.GetValueOrDefault(one.Uid), one, known) ? 1 : 0;
-                    }
-
-                    if (place.OneAtATime)
-                    {
-                        taken.AddRange(db.ChangeTracker.Entries<EventRow>().Select(entry => entry.Entity));
-                    }
-
-                    await db.SaveChangesAsync(cancellationToken);
-                    // What is saved need not be looked at again by the next save.
-                    db.ChangeTracker.Clear();
-
-                    progress.Report(Math.Min(done + Chunk, events.Count));
-                }
-
-                return await db.WhyTaken<int>(act.Actor, place, taken, zones, cancellationToken)
-                    ?? new Outcome<int>.Done(written);
-            },
+            calendar,
+            aside => Make(aside, act, calendar, events, known, progress, cancellationToken),
             cancellationToken
         );
 
-    private bool Take(Act act, Role role, CalendarRow calendar, EventRow? row, EventToImport one, KnownEvents known)
+    private async Task<Outcome<int>> Make(
+        MortarDb aside,
+        Act act,
+        CalendarId calendar,
+        IReadOnlyList<EventToImport> events,
+        KnownEvents known,
+        IProgress<int> progress,
+        CancellationToken cancellationToken
+    )
+    {
+        var role = (await db.StandingOf(act.Actor, calendar, cancellationToken)).Role;
+        if (AccessRules.ToAdd(role).Refusal<int>("calendar", "Add") is { } refusal)
+        {
+            return refusal;
+        }
+
+        var rows = (await Rows(aside, calendar).AsNoTracking().ToListAsync(cancellationToken)).ToDictionary(
+            row => row.Uid,
+            StringComparer.Ordinal
+        );
+        var place = await db.Calendars.AsNoTracking().SingleAsync(one => one.Id == calendar, cancellationToken);
+        var taken = new List<EventRow>();
+        var written = 0;
+        for (var done = 0; done < events.Count; done += Chunk)
+        {
+            foreach (var one in events.Skip(done).Take(Chunk))
+            {
+                written += Take(aside, act, role, place, rows.GetValueOrDefault(one.Uid), one, known) ? 1 : 0;
+            }
+
+            if (place.OneAtATime)
+            {
+                taken.AddRange(aside.ChangeTracker.Entries<EventRow>().Select(entry => entry.Entity));
+            }
+
+            await aside.SaveChangesAsync(cancellationToken);
+            // What is saved need not be looked at again by the next save.
+            aside.ChangeTracker.Clear();
+
+            progress.Report(Math.Min(done + Chunk, events.Count));
+        }
+
+        return await db.WhyTaken<int>(act.Actor, place, taken, aside, zones, cancellationToken)
+            ?? new Outcome<int>.Done(written);
+    }
+
+    private bool Take(
+        MortarDb aside,
+        Act act,
+        Role role,
+        CalendarRow calendar,
+        EventRow? row,
+        EventToImport one,
+        KnownEvents known
+    )
     {
         var settings = calendar.Settings();
         if (row is null)
@@ -124,7 +143,7 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
             };
             row.Take(one.Time, one.Content, one.Series, zones);
             row.Take(Agreement.Written(settings, role, before: null, row.ToCore()), zones);
-            db.Events.Add(row);
+            aside.Events.Add(row);
             return true;
         }
 
@@ -146,7 +165,7 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
             return false;
         }
 
-        db.Events.Attach(row);
+        aside.Events.Attach(row);
         var before = row.ToCore();
         row.Source = one.Source;
         row.Take(one.Time, one.Content, one.Series, zones);
@@ -160,6 +179,6 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
         return now.Time == one.Time && now.Content == one.Content && Equals(now.Series, one.Series);
     }
 
-    private IQueryable<EventRow> Rows(CalendarId calendar) =>
+    private static IQueryable<EventRow> Rows(MortarDb db, CalendarId calendar) =>
         db.Events.Where(row => row.CalendarId == calendar && row.DeletedAt == null);
 }

@@ -958,9 +958,11 @@ namespace Mortar.Data.Migrations
 
                     b.HasIndex("CalendarId", "Sequence");
 
-                    b.HasIndex("Concerns", "Sequence");
+                    b.HasIndex("Concerns", "Sequence")
+                        .HasFilter("Concerns IS NOT NULL");
 
-                    b.HasIndex("GroupId", "Sequence");
+                    b.HasIndex("GroupId", "Sequence")
+                        .HasFilter("GroupId IS NOT NULL");
 
                     b.HasIndex("SubjectId", "Sequence");
 

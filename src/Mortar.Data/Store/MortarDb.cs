@@ -130,6 +130,9 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
         }
     }
 
+    /// <summary>Another store with the same clock, which wakes nobody.</summary>
+    internal MortarDb Beside(DbContextOptions<MortarDb> options) => new(options, clock, new ChangeSignal());
+
     /// <summary>The version that a recorded row has once what is tracked so far is saved.</summary>
     internal int VersionOnceSaved(IRecorded row)
     {

@@ -25,26 +25,41 @@ public static class StoreSetup
                 {
                     DataSource = file,
                     ForeignKeys = true,
-                    // Bounds the wait for another writer; an import of 20,000 events holds the lock for a few seconds.
+                    // Bounds the wait for another writer; the longest holds the lock for half a second (docs/benchmarks.md).
                     DefaultTimeout = 20,
                 }.ConnectionString,
                 // Lists of hundreds of ids go in as one value: a parameter for each costs more than the query itself.
                 sqlite => sqlite.UseParameterizedCollectionMode(ParameterTranslationMode.Parameter)
             )
-            .AddInterceptors(new Pragmas());
+            .AddInterceptors(new Pragmas(Pragmas.Kept));
 
-    private sealed class Pragmas : DbConnectionInterceptor
+    /// <summary>A file of one act (<see cref="Store.Aside"/>), thrown away after it: nothing of it has to outlive a crash.</summary>
+    internal static DbContextOptions<MortarDb> Aside(string file) =>
+        new DbContextOptionsBuilder<MortarDb>()
+            .UseSqlite(
+                new SqliteConnectionStringBuilder
+                {
+                    DataSource = file,
+                    ForeignKeys = false,
+                    Pooling = false,
+                }.ConnectionString,
+                sqlite => sqlite.UseParameterizedCollectionMode(ParameterTranslationMode.Parameter)
+            )
+            .AddInterceptors(new Pragmas("PRAGMA journal_mode=MEMORY; PRAGMA synchronous=OFF;"))
+            .Options;
+
+    private sealed class Pragmas(string pragmas) : DbConnectionInterceptor
     {
         /// <summary>
         /// WAL: readers go on while somebody writes. NORMAL: a power cut may cost the last commits but never the file.
         /// busy_timeout: SQLite waits for a lock by itself, which is finer than the driver's polling.
         /// </summary>
-        private const string All = "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL; PRAGMA busy_timeout=15000;";
+        public const string Kept = "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL; PRAGMA busy_timeout=15000;";
 
         public override void ConnectionOpened(DbConnection connection, ConnectionEndEventData eventData)
         {
             using var command = connection.CreateCommand();
-            command.CommandText = All;
+            command.CommandText = pragmas;
             command.ExecuteNonQuery();
         }
 
@@ -55,7 +70,7 @@ public static class StoreSetup
         )
         {
             await using var command = connection.CreateCommand();
-            command.CommandText = All;
+            command.CommandText = pragmas;
             await command.ExecuteNonQueryAsync(cancellationToken);
         }
     }

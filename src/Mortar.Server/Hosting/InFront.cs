@@ -117,6 +117,7 @@ internal static class InFront
         "keys",
         "post-room",
         "imports",
+        Aside.Folder,
     ];
 
     /// <summary>

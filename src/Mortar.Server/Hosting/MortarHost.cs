@@ -149,6 +149,7 @@ internal static class MortarHost
         await using var scope = app.Services.CreateAsyncScope();
         InFront.KeepToOwner(Path.GetFullPath(scope.ServiceProvider.GetRequiredService<MortarOptions>().Data));
         var db = scope.ServiceProvider.GetRequiredService<MortarDb>();
+        Aside.Clear(db);
         await db.Database.MigrateAsync(cancellationToken);
         await OldLinks.Hash(db, cancellationToken);
         await EventIndex.Refresh(
