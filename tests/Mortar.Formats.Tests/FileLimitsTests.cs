@@ -1,6 +1,8 @@
 using System.Text;
+using Mortar.Core.Events;
 using Mortar.Core.Recurrence;
 using Mortar.Core.Time;
+using Mortar.Core.Words;
 using Mortar.Formats.ICalendar;
 using NodaTime;
 using Xunit;
@@ -41,6 +43,8 @@ public class FileLimitsTests
             { "DURATION:P9999999D\r\n", "DTSTART:20260311T100000Z", "is not a length of time" },
             { "DURATION:PT2147483647H\r\n", "DTSTART;TZID=Europe/London:20260311T100000", "is not a length of time" },
             { "DURATION:P2147483647W\r\n", "DTSTART;VALUE=DATE:20260311", "is not a length of time" },
+            { "RRULE:FREQ=DAILY;COUNT=100001\r\n", "DTSTART:20260311T100000Z", "100001 times" },
+            { "RRULE:FREQ=DAILY\r\nEXRULE:FREQ=SECONDLY\r\n", "DTSTART:20260311T100000Z", "many times of a day" },
             { "DTEND:20390311T100000Z\r\n", "DTSTART:20260311T100000Z", "longer than 3660 days" },
         };
 
@@ -60,7 +64,7 @@ public class FileLimitsTests
             finding.Why,
             StringComparison.Ordinal
         );
-        Assert.InRange(finding.Line, 7, 12);
+        Assert.InRange(finding.Line, 6, 12);
     }
 
     [Fact]
@@ -99,5 +103,107 @@ public class FileLimitsTests
             Assert.IsType<CalendarFileReading.NotACalendar>(file).Sentence,
             StringComparison.Ordinal
         );
+    }
+
+    /// <summary>Values at the ends of what can be written, each for any property: nothing that is taken costs the whole import later.</summary>
+    [Theory]
+    [InlineData(1)]
+    [InlineData(2)]
+    [InlineData(3)]
+    public void Whatever_is_taken_of_a_file_can_be_placed_shown_and_written(int seed)
+    {
+        var random = new Random(seed);
+        string[] times =
+        [
+            "00010101T000000Z",
+            "00010101",
+            "15991231T235959",
+            "16000101T000000Z",
+            "16000101",
+            "20260311T100000",
+            "20260311",
+            "20260329T013000",
+            "20261025T013000",
+            "23991231T235959Z",
+            "24000101",
+            "24001231",
+            "24001231T235959",
+            "99991231T235959Z",
+            "99991231",
+            "20260231",
+            "",
+        ];
+        string[] zones = ["", ";VALUE=DATE", ";TZID=Europe/London", ";TZID=Pacific/Apia", ";TZID=Not/Known"];
+        string[] lengths = ["P0D", "PT0S", "-P1D", "P3660D", "PT87840H", "PT24H60M", "P1W2D", "PT99999999999S"];
+        string[] rules =
+        [
+            "FREQ=SECONDLY",
+            "FREQ=DAILY;UNTIL=99991231",
+            "FREQ=DAILY;COUNT=2147483647",
+            "FREQ=YEARLY;INTERVAL=2147483647",
+            "FREQ=YEARLY;BYYEARDAY=-366",
+            "FREQ=MONTHLY;BYDAY=-5SU;BYSETPOS=-1",
+            "FREQ=WEEKLY;UNTIL=16000101T000000Z",
+            "FREQ=YEARLY;BYMONTH=2;BYMONTHDAY=30",
+            "FREQ=HOURLY;BYHOUR=1;UNTIL=24001231T235959Z",
+        ];
+        string[] alarms = ["-P3650000D", "PT0S", "-PT999999999M", "P1D"];
+        var taken = 0;
+        for (var n = 0; n < 400; n++)
+        {
+            var lines = new StringBuilder();
+            Maybe($"DTEND{Any(zones)}:{Any(times)}", 2);
+            Maybe($"DURATION:{Any(lengths)}", 3);
+            Maybe($"RRULE:{Any(rules)}", 2);
+            Maybe($"RDATE{Any(zones)}:{Any(times)},{Any(times)}", 3);
+            Maybe($"EXDATE{Any(zones)}:{Any(times)}", 3);
+            Maybe($"BEGIN:VALARM\r\nACTION:DISPLAY\r\nTRIGGER:{Any(alarms)}\r\nEND:VALARM", 4);
+            var file = Assert.IsType<CalendarFileReading.Understood>(
+                Read(
+                    Event("drawn", lines.ToString(), $"DTSTART{Any(zones)}:{Any(times)}"),
+                    Event("drawn", $"RECURRENCE-ID{Any(zones)}:{Any(times)}\r\n", $"DTSTART:{Any(times)}")
+                )
+            );
+            foreach (var one in file.Events)
+            {
+                var whole = new Event(
+                    new EventId(Guid.NewGuid()),
+                    new CalendarId(Guid.NewGuid()),
+                    one.Uid,
+                    new PersonId(Guid.NewGuid()),
+                    one.Time,
+                    one.Content,
+                    one.Series,
+                    Version: 1
+                );
+                Assert.True(whole.FirstStart(Clock) <= (whole.LastEnd(Clock) ?? Instant.MaxValue), one.Source);
+                foreach (var first in new LocalDate[] { new(1600, 1, 1), new(2026, 3, 25), new(2400, 12, 25) })
+                {
+                    _ = whole
+                        .Shown(new Window(first, first.PlusDays(6), DateTimeZoneProviders.Tzdb["Pacific/Apia"]), Clock)
+                        .Count();
+                }
+
+                _ = CalendarFileWriter.Write(
+                    new FileHead("Drawn", "", "Europe/London"),
+                    [new EventToWrite(whole, Source: null), new EventToWrite(whole, one.Source)],
+                    Instant.FromUtc(2026, 3, 11, 10, 0),
+                    Clock
+                );
+                taken++;
+            }
+
+            void Maybe(string line, int oneIn)
+            {
+                if (random.Next(oneIn) == 0)
+                {
+                    lines.Append(line).Append("\r\n");
+                }
+            }
+        }
+
+        Assert.InRange(taken, 40, 400);
+
+        string Any(string[] all) => all[random.Next(all.Length)];
     }
 }

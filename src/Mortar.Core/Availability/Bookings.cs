@@ -66,7 +66,9 @@ public static class Bookings
     )
     {
         var isNew = added.Select(one => one.Id).ToHashSet();
-        var open = new List<Occurrence>();
+        // Of what began before, the last to end: where that is over, so is all the rest.
+        Occurrence? old = null;
+        Occurrence? fresh = null;
         var looked = 0;
         foreach (var one in Together(all.Where(one => !isNew.Contains(one.Id)).Concat(added), window, clock))
         {
@@ -80,31 +82,35 @@ public static class Bookings
                 continue;
             }
 
-            open.RemoveAll(other => other.Span.End <= one.Span.Start);
-            foreach (var other in open)
+            // Of what was there before and overlaps by itself, nothing is asked.
+            if (isNew.Contains(one.Event.Id))
             {
-                if (isNew.Contains(one.Event.Id))
+                if ((StillOpen(old, one) ?? StillOpen(fresh, one)) is { } other)
                 {
                     return new BookingCheck.Taken(one, other);
                 }
 
-                if (isNew.Contains(other.Event.Id))
-                {
-                    return new BookingCheck.Taken(other, one);
-                }
+                fresh = Later(fresh, one);
             }
-
-            // Of what was there before and overlaps by itself, nothing is asked.
-            if (open.Count < MostOpen)
+            else
             {
-                open.Add(one);
+                if (StillOpen(fresh, one) is { } booked)
+                {
+                    return new BookingCheck.Taken(booked, one);
+                }
+
+                old = Later(old, one);
             }
         }
 
         return new BookingCheck.Free();
-    }
 
-    private const int MostOpen = 1_000;
+        static Occurrence? StillOpen(Occurrence? before, Occurrence now) =>
+            before?.Span.End > now.Span.Start ? before : null;
+
+        static Occurrence Later(Occurrence? before, Occurrence now) =>
+            before is { } other && other.Span.End >= now.Span.End ? other : now;
+    }
 
     /// <summary>The dates of several events in the order of time; each is asked for its next only.</summary>
     private static IEnumerable<Occurrence> Together(IEnumerable<Event> events, Window window, ZoneClock clock)

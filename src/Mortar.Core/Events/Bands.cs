@@ -11,7 +11,7 @@ namespace Mortar.Core.Events;
 public static class Bands
 {
     /// <summary>The most dates of one day that are shown one by one: the quarters of its hours.</summary>
-    public const int MostOfADay = 96;
+    public const int MostOfADay = RuleLimits.MostOfADay;
 
     /// <summary>Up to how many dates of a day are counted; a band of more stands for "at least" so many.</summary>
     public const int MostCounted = 1_440;
@@ -26,9 +26,7 @@ public static class Bands
         for (var day = window.First; day <= window.Last; day = day.PlusDays(1))
         {
             var one = new Window(day, day, window.Reader);
-            var ofDay = whole
-                .Occurrences(one, clock)
-                .Where(date => date.StartSecond >= one.StartSecond || day == window.First)
+            var ofDay = (day == window.First ? whole.Occurrences(one, clock) : whole.OccurrencesStarting(one, clock))
                 .Take(MostCounted + 1)
                 .ToList();
             if (ofDay.Count <= MostOfADay)
@@ -52,12 +50,6 @@ public static class Bands
             series.Rules.Count > 1
             || series.Extra.Count > MostOfADay
             || series.Overrides.Count > MostOfADay
-            || series.Rules.Any(rule =>
-                rule.Frequency <= Frequency.Hourly
-                || (long)Math.Max(1, rule.ByHour.Length)
-                    * Math.Max(1, rule.ByMinute.Length)
-                    * Math.Max(1, rule.BySecond.Length)
-                    > MostOfADay
-            )
+            || series.Rules.Any(rule => rule.IsFine())
         );
 }

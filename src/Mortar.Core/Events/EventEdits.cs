@@ -41,6 +41,10 @@ public abstract record RepeatWish
             "" => (new Once(), null),
             _ => RecurrenceRule.Parse(text) switch
             {
+                RuleParse.Ok ok when RuleLimits.WhyNot([ok.Rule], []) is { } why => (
+                    null,
+                    $"{char.ToUpperInvariant(why[0])}{why[1..]}."
+                ),
                 RuleParse.Ok ok => (new By(ok.Rule), null),
                 RuleParse.Bad bad => (
                     null,

@@ -61,13 +61,12 @@ internal sealed class SeriesClock
 
     /// <summary>The local starts between which everything lies that can touch a window, both included.</summary>
     /// <param name="window">The window.</param>
+    /// <param name="before">How long before the window a start can lie, in local seconds: the longest length, or none where only what starts in it is asked for.</param>
     /// <param name="isCalm">Whether the clock does not change there, so that local starts follow each other as in real time.</param>
-    public (long First, long Last) Reach(Window window, out bool isCalm)
+    public (long First, long Last) Reach(Window window, long before, out bool isCalm)
     {
         var (from, to) = (window.StartSecond, window.EndSecond);
-        isCalm = walk.IsCalm(from - LongestLocal, to, out var offset);
-        return isCalm
-            ? (from + offset - LongestLocal, to + offset)
-            : (from - LongestLocal - ZoneWalk.Margin, to + ZoneWalk.Margin);
+        isCalm = walk.IsCalm(from - before, to, out var offset);
+        return isCalm ? (from + offset - before, to + offset) : (from - before - ZoneWalk.Margin, to + ZoneWalk.Margin);
     }
 }

@@ -24,17 +24,28 @@ public static class SeriesExpansion
     /// change puts on the same instant, the one that the clock shows takes place (RFC 5545, 3.8.5.2: duplicates are
     /// ignored). Without end where the window is; see <see cref="MostShown"/>.
     /// </remarks>
-    public static IEnumerable<Occurrence> Occurrences(this Event whole, Window window, ZoneClock clock)
+    public static IEnumerable<Occurrence> Occurrences(this Event whole, Window window, ZoneClock clock) =>
+        Occurrences(whole, window, Meeting.Touching, clock);
+
+    /// <summary>Those of <see cref="Occurrences(Event, Window, ZoneClock)"/> that start in the window. What reaches in from before is not walked through: of a rule for every second with dates of ten years that is most.</summary>
+    public static IEnumerable<Occurrence> OccurrencesStarting(this Event whole, Window window, ZoneClock clock) =>
+        Occurrences(whole, window, Meeting.Starting, clock);
+
+    private static IEnumerable<Occurrence> Occurrences(Event whole, Window window, Meeting meeting, ZoneClock clock)
     {
         if (whole.Series is not { } series)
         {
             var itself = Agreed(whole, null, null, clock, window.Reader);
-            return window.Touches(itself.StartSecond, itself.EndSecond) ? [itself] : [];
+            return Is(itself, window, meeting) ? [itself] : [];
         }
 
-        var usual = InOrder(whole, series, window, clock);
-        return series.Overrides.Count == 0 ? usual : Merged(usual, Changed(whole, series, window, clock));
+        var usual = InOrder(whole, series, window, meeting, clock);
+        return series.Overrides.Count == 0 ? usual : Merged(usual, Changed(whole, series, window, meeting, clock));
     }
+
+    private static bool Is(Occurrence one, Window window, Meeting meeting) =>
+        window.Touches(one.StartSecond, one.EndSecond)
+        && (meeting == Meeting.Touching || one.StartSecond >= window.StartSecond);
 
     /// <summary>An event, or the one occurrence of it that a change describes, just as it was agreed.</summary>
     /// <param name="whole">The event.</param>
@@ -168,30 +179,42 @@ public static class SeriesExpansion
         return part.Walk(series, key, key).MoveNext() ? part.At(key) : null;
     }
 
-    private static IEnumerable<Occurrence> InOrder(Event whole, Series series, Window window, ZoneClock clock) =>
+    private static IEnumerable<Occurrence> InOrder(
+        Event whole,
+        Series series,
+        Window window,
+        Meeting meeting,
+        ZoneClock clock
+    ) =>
         series.Index.Later.Length == 0
-            ? OfPart(new SeriesPart(whole, series, 0, clock, window.Reader), series, window)
-            : OfParts(whole, series, window, clock);
+            ? OfPart(new SeriesPart(whole, series, 0, clock, window.Reader), series, window, meeting)
+            : OfParts(whole, series, window, meeting, clock);
 
-    private static IEnumerable<Occurrence> OfParts(Event whole, Series series, Window window, ZoneClock clock) =>
+    private static IEnumerable<Occurrence> OfParts(
+        Event whole,
+        Series series,
+        Window window,
+        Meeting meeting,
+        ZoneClock clock
+    ) =>
         SeriesPart
             .Of(whole, series, clock, window.Reader)
-            .SelectMany(part => OfPart(part, series, window))
+            .SelectMany(part => OfPart(part, series, window, meeting))
             .OrderBy(one => one.StartSecond);
 
-    private static IEnumerable<Occurrence> OfPart(SeriesPart part, Series series, Window window)
+    private static IEnumerable<Occurrence> OfPart(SeriesPart part, Series series, Window window, Meeting meeting)
     {
-        var walk = part.Walk(series, window, out var isCalm);
-        var found = Touching(part, walk, window);
+        var walk = part.Walk(series, window, meeting, out var isCalm);
+        var found = Found(part, walk, window, meeting);
         return isCalm ? found : AsTheClockGoes(found);
     }
 
-    private static IEnumerable<Occurrence> Touching(SeriesPart part, StartWalk walk, Window window)
+    private static IEnumerable<Occurrence> Found(SeriesPart part, StartWalk walk, Window window, Meeting meeting)
     {
         while (walk.MoveNext())
         {
             var one = part.At(walk.Current);
-            if (window.Touches(one.StartSecond, one.EndSecond))
+            if (Is(one, window, meeting))
             {
                 yield return one;
             }
@@ -228,12 +251,18 @@ public static class SeriesExpansion
         }
     }
 
-    /// <summary>The occurrences that were changed one by one and touch the window, in order.</summary>
-    private static List<Occurrence> Changed(Event whole, Series series, Window window, ZoneClock clock) =>
+    /// <summary>The occurrences that were changed one by one and touch the window or start in it, in order.</summary>
+    private static List<Occurrence> Changed(
+        Event whole,
+        Series series,
+        Window window,
+        Meeting meeting,
+        ZoneClock clock
+    ) =>
         [
             .. series
                 .Index.Single.Select(one => Replaced(whole, one, clock, window.Reader))
-                .Where(one => window.Touches(one.StartSecond, one.EndSecond))
+                .Where(one => Is(one, window, meeting))
                 .OrderBy(one => one.StartSecond),
         ];
 
@@ -261,4 +290,14 @@ public static class SeriesExpansion
     }
 
     private static long Length(Override one) => one.Time.EndSecond - one.Time.StartSecond;
+}
+
+/// <summary>Which occurrences of a series a window takes.</summary>
+internal enum Meeting
+{
+    /// <summary>Those that touch it.</summary>
+    Touching,
+
+    /// <summary>Those that start in it.</summary>
+    Starting,
 }

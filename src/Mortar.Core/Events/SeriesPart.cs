@@ -49,13 +49,14 @@ internal sealed class SeriesPart
 
     public bool Has(long key) => begin <= key && key <= end;
 
-    /// <summary>The walk over those of its starts that can touch a window.</summary>
+    /// <summary>The walk over those of its starts that can touch a window, or lie in it.</summary>
     /// <param name="series">The series.</param>
     /// <param name="window">The window.</param>
+    /// <param name="meeting">Which of them.</param>
     /// <param name="isCalm">Whether they come in the order of real time and no two fall together.</param>
-    public StartWalk Walk(Series series, Window window, out bool isCalm)
+    public StartWalk Walk(Series series, Window window, Meeting meeting, out bool isCalm)
     {
-        var (first, last) = own.Reach(window, out isCalm);
+        var (first, last) = own.Reach(window, meeting == Meeting.Touching ? own.LongestLocal : 0, out isCalm);
         isCalm |= own.OwnZone is null;
 
         // The shift is exact on the clock of the change; days cover what lies between two zones.

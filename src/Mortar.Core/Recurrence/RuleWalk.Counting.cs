@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Numerics;
 using Mortar.Core.Time;
+using NodaTime;
 
 namespace Mortar.Core.Recurrence;
 
@@ -12,10 +13,13 @@ namespace Mortar.Core.Recurrence;
 /// </content>
 internal sealed partial class RuleWalk
 {
-    /// <summary>No start of the rule lies after this; <see cref="CivilDays.LastSecond"/> or more where it goes on for ever.</summary>
+    /// <summary>How far is counted one by one for where a rule ends: nobody plans after, and 8,000 years of what hardly ever falls take long.</summary>
+    private static readonly long LastCountedSecond = CivilDays.Second(new LocalDateTime(2400, 12, 31, 23, 59, 59));
+
+    /// <summary>No start of the rule lies after this; <see cref="CivilDays.LastSecond"/> or more where it goes on for ever, or for centuries.</summary>
     public long LastStart() =>
         rule.End is SeriesEnd.After after
-            ? LastCounted(after.Occurrences, CivilDays.LastSecond)
+            ? LastCounted(after.Occurrences, Math.Max(start, LastCountedSecond))
             : RulePlan.LastSecond(rule.End);
 
     /// <summary>The start of the last occurrence that counts, or something after <paramref name="end"/> where that comes first.</summary>

@@ -37,6 +37,7 @@ internal sealed partial class RuleWalk
     private int total;
     private int at;
     private ZoneWalk? zone;
+    private bool dayAtOnce;
     private long until = long.MaxValue;
 
     /// <param name="plan">The rule.</param>
@@ -76,6 +77,7 @@ internal sealed partial class RuleWalk
             end = Math.Min(last, until + ZoneWalk.Margin);
         }
 
+        dayAtOnce = wholeDays;
         Go(earliest, end);
     }
 
@@ -351,6 +353,11 @@ internal sealed partial class RuleWalk
             baseCount = 1;
             if (Picked())
             {
+                if (dayAtOnce && second >= from)
+                {
+                    Jump(midnight + CivilDays.SecondsPerDay); // the rest of the day is the same day
+                }
+
                 return true;
             }
         }

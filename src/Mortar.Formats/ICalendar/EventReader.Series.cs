@@ -68,10 +68,14 @@ internal sealed partial class EventReader
 
         var master = masters[^1];
         var overrides = Overrides(changes, master);
-        return new FileEvent(parts.Key, master.Time, master.Content, ReadSeries(master, overrides), source)
+        var series = ReadSeries(master, overrides);
+        if (series is not null && RuleLimits.WhyNot(series.Rules, series.ExceptRules) is { } why)
         {
-            Changes = overrides,
-        };
+            findings.Add(Finding.Missing(master.Component.Line, Name(master.Component), why));
+            return null;
+        }
+
+        return new FileEvent(parts.Key, master.Time, master.Content, series, source) { Changes = overrides };
     }
 
     private Series? ReadSeries(Part master, List<FileOverride> overrides)

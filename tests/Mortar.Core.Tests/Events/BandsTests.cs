@@ -76,4 +76,46 @@ public class BandsTests
             Assert.Equal(whole.Occurrences(Week, Studio.Clock), whole.Shown(Week, Studio.Clock));
         }
     }
+
+    /// <summary>Each of its dates reaches over all that follow for ten years: only those that start on a day are counted for it.</summary>
+    [Theory]
+    [InlineData("FREQ=SECONDLY")]
+    [InlineData("FREQ=MINUTELY;COUNT=100000")]
+    public void Dates_of_ten_years_every_second_are_a_band_a_day(string rule)
+    {
+        var whole = Studio.Event(Studio.Hours(new LocalDateTime(2026, 3, 1, 9, 0), 3_660 * 24 * 60)) with
+        {
+            Series = Studio.Every(rule),
+        };
+
+        var shown = whole.Shown(Week, Studio.Clock).ToList();
+
+        Assert.Equal([1_440, 1_440, 1_440, 1_440, 1_440, 1_440, 1_440], shown.Select(one => one.Dates));
+        Assert.Equal(
+            Enumerable.Range(10, 6).Select(day => new LocalDate(2026, 3, day)),
+            shown.Skip(1).Select(one => one.Span.Start.InZone(London).Date)
+        );
+    }
+
+    /// <summary>Of a rule by hours, whole days take the day, however often it falls on it.</summary>
+    [Theory]
+    [InlineData("FREQ=SECONDLY", "FREQ=DAILY")]
+    [InlineData("FREQ=MINUTELY;BYDAY=TU,SU", "FREQ=WEEKLY;BYDAY=TU,SU")]
+    [InlineData("FREQ=HOURLY;INTERVAL=5", "FREQ=DAILY")]
+    [InlineData("FREQ=HOURLY;INTERVAL=48", "FREQ=DAILY;INTERVAL=2")]
+    [InlineData("FREQ=HOURLY;COUNT=49", "FREQ=DAILY;COUNT=3")] // the forty-ninth hour is on the third day
+    public void Whole_days_of_a_fine_rule_are_days(string fine, string daily)
+    {
+        List<Occurrence> Days(string rule) =>
+            [
+                .. (
+                    Studio.Event(EventTime.Days(new LocalDate(2026, 3, 10), new LocalDate(2026, 3, 11))) with
+                    {
+                        Series = Studio.Every(rule),
+                    }
+                ).Shown(Week, Studio.Clock),
+            ];
+
+        Assert.Equal(Days(daily).Select(one => one.Span), Days(fine).Select(one => one.Span));
+    }
 }
