@@ -114,8 +114,7 @@ public class CoordinatingTests
         );
         var bricks = (await api.Get("/api/wall?from=2026-07-13&to=2026-07-17"))
             .Is(200)
-            .Body.GetProperty("bricks")
-            .EnumerateArray()
+            .Body.BricksWithTexts()
             .Where(one => one.Text("form") == "event" && one.Text("showAs") == "busy")
             .Where(one => one.GetProperty("time").Text("form") == "clock")
             .ToList();

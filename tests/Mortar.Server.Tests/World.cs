@@ -1,4 +1,5 @@
 using System.Text.Json;
+using System.Text.Json.Nodes;
 using Mortar.Core.Words;
 using Mortar.Server.Features.Demo;
 
@@ -89,12 +90,30 @@ internal static class World
     )
     {
         var wall = (await browser.Get($"/api/wall?from={from}&to={to}")).Is(200).Body;
-        return
-        [
-            .. wall.GetProperty("bricks")
-                .EnumerateArray()
-                .Where(brick => brick.GetProperty("calendarId").GetGuid() == calendar.Value),
-        ];
+        return [.. wall.BricksWithTexts().Where(brick => brick.GetProperty("calendarId").GetGuid() == calendar.Value)];
+    }
+
+    /// <summary>The bricks of an answer, each with its texts, which stand beside them once for all that have them alike.</summary>
+    public static IEnumerable<JsonElement> BricksWithTexts(this JsonElement body)
+    {
+        var texts = body.GetProperty("texts");
+        foreach (var brick in body.GetProperty("bricks").EnumerateArray())
+        {
+            if (brick.TryGetProperty("texts", out var at))
+            {
+                var whole = JsonObject.Create(brick)!;
+                foreach (var text in texts[at.GetInt32()].EnumerateObject())
+                {
+                    whole[text.Name] = JsonNode.Parse(text.Value.GetRawText());
+                }
+
+                yield return JsonSerializer.SerializeToElement(whole);
+            }
+            else
+            {
+                yield return brick;
+            }
+        }
     }
 
     public static async Task<bool> HasLayer(this Browser browser, CalendarId calendar) =>

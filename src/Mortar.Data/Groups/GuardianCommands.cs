@@ -104,4 +104,23 @@ public sealed class GuardianCommands(MortarDb db)
             },
             cancellationToken
         );
+
+    /// <summary>Ends one at the wish of either side: the ward has no guardian there any more, or the guardian is none.</summary>
+    public Task<Outcome<GuardianRow>> End(Act act, Guid id, CancellationToken cancellationToken) =>
+        db.Write<GuardianRow>(
+            act,
+            async () =>
+            {
+                var row = await db.GuardianshipsOf(act.Actor)
+                    .FirstOrDefaultAsync(one => one.Id == id, cancellationToken);
+                if (row is null)
+                {
+                    return new Outcome<GuardianRow>.NotThere("guardianship");
+                }
+
+                row.EndedAt = db.Now;
+                return new Outcome<GuardianRow>.Done(row);
+            },
+            cancellationToken
+        );
 }

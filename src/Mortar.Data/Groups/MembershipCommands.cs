@@ -129,6 +129,13 @@ public static class MembershipQueries
                 && db.Members.Any(by => by.GroupId == row.GroupId && by.PersonId == row.ChosenBy && by.Coordinates)
             );
 
+    /// <summary>Where somebody has a guardian, or is one.</summary>
+    public static IQueryable<GuardianRow> GuardianshipsOf(this MortarDb db, PersonId person) =>
+        db.Guardians.Where(row =>
+            (row.WardId == person || row.GuardianId == person)
+            && db.Members.Any(ward => ward.GroupId == row.GroupId && ward.PersonId == row.WardId)
+        );
+
     /// <summary>The guardians in a group, also those whose yes, or whose ward's, is waited for.</summary>
     public static IQueryable<GuardianRow> GuardiansIn(this MortarDb db, GroupId group) =>
         db.Guardians.IgnoreQueryFilters([GuardianRow.Asked]).Where(row => row.GroupId == group);

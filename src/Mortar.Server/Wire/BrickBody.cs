@@ -1,8 +1,6 @@
-using System.Diagnostics;
 using System.Text.Json.Serialization;
 using Mortar.Core.Access;
 using Mortar.Core.Events;
-using Mortar.Core.Words;
 using NodaTime;
 
 namespace Mortar.Server.Wire;
@@ -33,6 +31,10 @@ internal abstract record BrickBody
     /// <param name="MayGiveAway">Whether the reader may also delete it, move it away, hand it over and give it to others.</param>
     /// <param name="Dates">For how many dates it stands: more than one for the band of a day that has too many to tell apart.</param>
     /// <param name="Editors">Those who may change it by themselves; told to those who may give it to them.</param>
+    /// <param name="Texts">
+    /// Where notes, attendees, editors, rule and sentence stand, in the table beside the bricks; they are left out here then.
+    /// <c>null</c> where they stand here.
+    /// </param>
     internal sealed record Event(
         Guid CalendarId,
         Guid EventId,
@@ -57,23 +59,14 @@ internal abstract record BrickBody
         bool MayChange,
         bool MayGiveAway,
         IReadOnlyList<Guid> Editors,
-        int Dates
+        int Dates,
+        int? Texts
     ) : BrickBody;
 
-    public static BrickBody Of(CalendarId calendar, VisibleEvent visible, DateTimeZone reader) =>
-        visible switch
-        {
-            VisibleEvent.Busy busy => new Busy(
-                calendar.Value,
-                busy.Span.Start.InZone(reader).LocalDateTime,
-                busy.Span.End.InZone(reader).LocalDateTime,
-                busy.Tentative
-            ),
-            VisibleEvent.Shown shown => Of(shown, reader),
-            _ => throw new UnreachableException(),
-        };
-
-    public static Event Of(VisibleEvent.Shown shown, DateTimeZone reader) =>
+    /// <param name="shown">The date as its reader sees it.</param>
+    /// <param name="reader">The reader's zone.</param>
+    /// <param name="texts">Where its texts stand already; <c>null</c> to have them on the brick.</param>
+    public static Event Of(VisibleEvent.Shown shown, DateTimeZone reader, int? texts = null) =>
         new(
             shown.CalendarId.Value,
             shown.Id.Value,
@@ -86,20 +79,21 @@ internal abstract record BrickBody
             shown.Agreed is Core.Time.EventTime.Timed own && own.Zone != reader.Id ? TimeBody.Of(own) : null,
             shown.Title,
             shown.Place,
-            shown.Notes,
+            texts is null ? shown.Notes : null,
             shown.ShowAs,
             shown.Cancelled,
-            [.. shown.Attendees.Select(person => person.Value)],
+            texts is null ? [.. shown.Attendees.Select(person => person.Value)] : [],
             shown.HidesAttendees,
             shown.Organizer?.Value,
             shown.Kind,
             shown.Private,
             shown.Reminder,
-            shown.Repeats,
-            shown.Rule?.ToString(),
+            texts is null ? shown.Repeats : null,
+            texts is null ? shown.Rule?.ToString() : null,
             shown.MayChange,
             shown.MayGiveAway,
-            [.. shown.Editors.Select(person => person.Value)],
-            shown.Dates
+            texts is null ? [.. shown.Editors.Select(person => person.Value)] : [],
+            shown.Dates,
+            texts
         );
 }

@@ -156,4 +156,69 @@ public class GuardianTests
         Assert.Equal(DemoPeople.Mei.Name, Assert.Single(otis.GetProperty("guardians").EnumerateArray()).Text("name"));
         Assert.False(await astrid.HasLayer(lessons));
     }
+
+    [Fact]
+    public async Task Either_side_ends_it_and_nobody_else_by_that_way()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var mei = await mortar.As(DemoPeople.Mei);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var lessons = await MakeClass(ines);
+        var lesson = await ines.MakeEvent(lessons, "Pinch pots");
+        (await Set(ines, Parent)).Is(204);
+        Assert.Empty(await Of(mei)); // she has not said yes
+        await mei.SayYesToGuardians();
+        var one = Assert.Single(await Of(mei));
+        Assert.Equal(("Young throwers", "Otis"), (one.Text("groupName"), one.Text("ward")));
+        Assert.Empty(await Of(priya));
+        Assert.Empty(await Of(ines));
+
+        (await priya.Delete($"/api/guardianships/{one.Text("id")}")).IsProblem(404, "not-there");
+        (await ines.Delete($"/api/guardianships/{one.Text("id")}")).IsProblem(404, "not-there"); // she sets them elsewhere
+        (await mei.Get($"/api/events/{lesson}")).Is(200);
+        (await mei.Delete($"/api/guardianships/{one.Text("id")}")).Is(204);
+
+        Assert.Equal(404, (await mei.Get($"/api/events/{lesson}")).Status);
+        Assert.Empty(await Of(mei));
+        (await mei.Delete($"/api/guardianships/{one.Text("id")}")).IsProblem(404, "not-there");
+    }
+
+    [Fact]
+    public async Task A_ward_with_an_account_ends_it_and_the_guardian_does_not_bring_it_back()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var mei = await mortar.As(DemoPeople.Mei);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var lessons = await MakeClass(ines);
+        var lesson = await ines.MakeEvent(lessons, "Pinch pots");
+        var ward = DemoPeople.Priya.Id.Value;
+        (
+            await ines.Put($"/api/groups/{Class}/members", new { people = new[] { new { id = ward, name = "Priya" } } })
+        ).Is(200);
+        await priya.SayYes(Class);
+        (await ines.Put($"/api/groups/{Class}/members/{ward}/guardians", new { guardians = new[] { Parent } })).Is(204);
+        await mei.SayYesToGuardians();
+        await priya.SayYesToGuardians();
+        (await mei.Get($"/api/events/{lesson}")).Is(200);
+        var one = Assert.Single(await Of(priya));
+        Assert.Equal("Mei Sato", one.Text("guardian"));
+        var ended = Guid.NewGuid();
+
+        (await priya.Delete($"/api/guardianships/{one.Text("id")}", set: ended)).Is(204);
+
+        Assert.Equal(404, (await mei.Get($"/api/events/{lesson}")).Status);
+        (await mei.Post($"/api/changes/{ended}/undo")).IsProblem(404, "not-there");
+        (await mei.Post($"/api/guardianships/{one.Text("id")}/accept")).IsProblem(404, "not-there");
+        Assert.Equal(404, (await mei.Get($"/api/events/{lesson}")).Status);
+
+        // As with a place in the group: who ended it is asked anew by those who coordinate it.
+        (await priya.Post($"/api/changes/{ended}/undo")).IsProblem(403, "not-allowed");
+        (await ines.Put($"/api/groups/{Class}/members/{ward}/guardians", new { guardians = new[] { Parent } })).Is(204);
+        Assert.Equal(404, (await mei.Get($"/api/events/{lesson}")).Status);
+    }
+
+    private static async Task<List<System.Text.Json.JsonElement>> Of(Browser somebody) =>
+        [.. (await somebody.Get("/api/guardianships")).Is(200).Body.EnumerateArray()];
 }

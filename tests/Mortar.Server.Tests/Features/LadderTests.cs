@@ -291,6 +291,8 @@ public class LadderTests
             "DELETE groups/{groupId}/asked/{personId}",
             "POST memberships/{groupId}/accept",
             "POST memberships/{groupId}/decline",
+            "GET guardianships",
+            "DELETE guardianships/{guardianshipId}",
             "POST guardianships/{guardianshipId}/accept",
             "POST guardianships/{guardianshipId}/decline",
             "GET groups/{groupId}/guests", // these by GuestTests

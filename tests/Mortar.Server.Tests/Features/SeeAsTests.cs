@@ -67,8 +67,7 @@ public class SeeAsTests
         [
             .. (await browser.Get($"/api/wall?{Week}&as={person.Id.Value}"))
                 .Is(200)
-                .Body.GetProperty("bricks")
-                .EnumerateArray()
+                .Body.BricksWithTexts()
                 .Where(brick => brick.GetProperty("calendarId").GetGuid() == calendar.Value)
                 .Select(brick => brick.GetRawText()),
         ];

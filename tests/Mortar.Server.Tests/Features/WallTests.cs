@@ -298,4 +298,55 @@ public class WallTests
             time = World.Hours(),
             attendees = new[] { who },
         };
+
+    /// <summary>Each quarter of an hour for six weeks with the longest notes: 4,032 dates, whose notes would be 80 MB.</summary>
+    [Fact]
+    public async Task What_is_long_on_a_series_stands_once_in_an_answer_however_many_dates_it_shows()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await ines.MakeCalendar();
+        var notes = "Bring-tiles " + new string('x', 19_000);
+        var series = Guid.CreateVersion7();
+        (
+            await ines.Put(
+                $"/api/events/{series}",
+                new
+                {
+                    calendarId = calendar.Value,
+                    title = "Firing",
+                    place = "",
+                    notes,
+                    showAs = "busy",
+                    time = World.Hours("2026-03-02T00:00:00", "2026-03-02T00:15:00"),
+                    attendees = new[] { DemoPeople.Priya.Id.Value },
+                    rule = "FREQ=MINUTELY;INTERVAL=15",
+                }
+            )
+        ).Is(200);
+        var link = (await ines.Put($"/api/calendars/{calendar.Value}/links/{Guid.NewGuid()}", new { role = "view" }))
+            .Is(200)
+            .Body.Text("url");
+
+        foreach (
+            var (path, least) in new[]
+            {
+                ("/api/wall?from=2026-03-02&to=2026-04-12", 4_000),
+                ($"/api/links/{link.Split("/link/")[1]}/wall?from=2026-03-02&to=2026-04-12", 4_000),
+                ("/api/find?from=2026-03-02&to=2026-04-12&words=Firing", 3),
+                ("/api/clashes?from=2026-03-02&to=2026-04-12", 0),
+            }
+        )
+        {
+            var answer = (await ines.Get(path)).Is(200);
+
+            Assert.InRange(answer.Text.Split(series.ToString()).Length - 1, least, int.MaxValue);
+            Assert.InRange(answer.Text.Split("Bring-tiles").Length - 1, least == 0 ? 0 : 1, 1);
+            Assert.InRange(answer.Text.Length, 0, 4_000_000);
+        }
+
+        var brick = (await ines.Bricks(calendar))[10];
+        Assert.Equal((notes, "every 15 minutes"), (brick.Text("notes"), brick.Text("repeats")));
+        Assert.Equal(DemoPeople.Priya.Id.Value, brick.GetProperty("attendees")[0].GetGuid());
+    }
 }

@@ -228,6 +228,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/guardianships": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ListGuardianships"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/guardianships/{guardianshipId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["EndGuardianship"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/guardianships/{guardianshipId}/accept": {
         parameters: {
             query?: never;
@@ -1823,6 +1855,8 @@ export interface components {
             editors: string[];
             /** Format: int32 */
             dates: number;
+            /** Format: int32 */
+            texts: null | number;
         };
         BrickBodyEvent: {
             /** Format: uuid */
@@ -1855,6 +1889,15 @@ export interface components {
             editors: string[];
             /** Format: int32 */
             dates: number;
+            /** Format: int32 */
+            texts: null | number;
+        };
+        BrickTexts: {
+            notes: null | string;
+            attendees: string[];
+            editors: string[];
+            repeats: null | string;
+            rule: null | string;
         };
         CalendarsSettingsBody: {
             /** Format: uuid */
@@ -1979,6 +2022,7 @@ export interface components {
         };
         FindEventsBody: {
             hits: components["schemas"]["BrickBodyEvent"][];
+            texts: components["schemas"]["BrickTexts"][];
             more: boolean;
         };
         FindGapsAnswer: {
@@ -2374,6 +2418,7 @@ export interface components {
             to: components["schemas"]["LocalDate"];
             zone: string;
             bricks: components["schemas"]["BrickBody"][];
+            texts: components["schemas"]["BrickTexts"][];
             people: components["schemas"]["LinkWallNamedBody"][];
         };
         ListAccessBody: {
@@ -2443,6 +2488,13 @@ export interface components {
             personId: string;
             name: string;
             askedAt: components["schemas"]["Instant"];
+        };
+        MembershipsGuardianshipBody: {
+            /** Format: uuid */
+            id: string;
+            groupName: string;
+            ward: null | string;
+            guardian: null | string;
         };
         OpenInvitationAccountBody: {
             name: string;
@@ -2602,6 +2654,7 @@ export interface components {
         };
         ReadClashesBody: {
             clashes: components["schemas"]["ReadClashesClashBody"][];
+            texts: components["schemas"]["BrickTexts"][];
             /** Format: int32 */
             more: number;
         };
@@ -2827,6 +2880,7 @@ export interface components {
             to: components["schemas"]["LocalDate"];
             zone: string;
             bricks: components["schemas"]["BrickBody"][];
+            texts: components["schemas"]["BrickTexts"][];
             clashes: components["schemas"]["WallClashBody"][];
             /** Format: int32 */
             moreClashes: number;
@@ -3234,6 +3288,46 @@ export interface operations {
             header?: never;
             path: {
                 groupId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    ListGuardianships: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MembershipsGuardianshipBody"][];
+                };
+            };
+        };
+    };
+    EndGuardianship: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                guardianshipId: string;
             };
             cookie?: never;
         };

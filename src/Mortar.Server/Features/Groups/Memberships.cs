@@ -9,7 +9,7 @@ using NodaTime;
 namespace Mortar.Server.Features.Groups;
 
 /// <summary>
-/// /api/memberships, /api/guardianships: what one is asked, answered for oneself. /api/groups/{id}/asked: who was asked to be
+/// /api/memberships, /api/guardianships: what one is asked, answered for oneself, and ended. /api/groups/{id}/asked: who was asked to be
 /// in a group, for those who coordinate it.
 /// </summary>
 internal static class Memberships
@@ -17,12 +17,19 @@ internal static class Memberships
     /// <summary>Somebody who was asked. Of them the group is told the name they were asked by and nothing more.</summary>
     internal sealed record AskedBody(Guid PersonId, string Name, Instant AskedAt);
 
+    /// <summary>Who sees and answers for whom.</summary>
+    /// <param name="Ward">For whom; <c>null</c> for oneself.</param>
+    /// <param name="Guardian">Who does; <c>null</c> for oneself.</param>
+    internal sealed record GuardianshipBody(Guid Id, string GroupName, string? Ward, string? Guardian);
+
     internal static void Map(RouteGroupBuilder api)
     {
         api.MapGet("/groups/{groupId:guid}/asked", List).WithName("ListAsked");
         api.MapDelete("/groups/{groupId:guid}/asked/{personId:guid}", Withdraw).WithName("WithdrawAsking");
         api.MapPost("/memberships/{groupId:guid}/accept", Accept).WithName("AcceptMembership");
         api.MapPost("/memberships/{groupId:guid}/decline", Decline).WithName("DeclineMembership");
+        api.MapGet("/guardianships", Guardianships).WithName("ListGuardianships");
+        api.MapDelete("/guardianships/{guardianshipId:guid}", EndGuardian).WithName("EndGuardianship");
         api.MapPost("/guardianships/{guardianshipId:guid}/accept", AcceptGuardian).WithName("AcceptGuardianship");
         api.MapPost("/guardianships/{guardianshipId:guid}/decline", DeclineGuardian).WithName("DeclineGuardianship");
     }
@@ -85,4 +92,32 @@ internal static class Memberships
         MembershipCommands memberships,
         CancellationToken cancellationToken
     ) => memberships.AnswerGuardian(acting.Act, guardianshipId, yes: false, cancellationToken).Answer();
+
+    private static async Task<Ok<List<GuardianshipBody>>> Guardianships(
+        Acting acting,
+        MortarDb db,
+        CancellationToken cancellationToken
+    ) =>
+        TypedResults.Ok(
+            await (
+                from row in db.GuardianshipsOf(acting.Person)
+                join home in db.Groups on row.GroupId equals home.Id
+                join ward in db.People on row.WardId equals ward.Id
+                join guardian in db.People on row.GuardianId equals guardian.Id
+                orderby home.Name, ward.Name, guardian.Name
+                select new GuardianshipBody(
+                    row.Id,
+                    home.Name,
+                    row.WardId == acting.Person ? null : ward.Name,
+                    row.GuardianId == acting.Person ? null : guardian.Name
+                )
+            ).ToListAsync(cancellationToken)
+        );
+
+    private static Task<Results<NoContent, ProblemHttpResult>> EndGuardian(
+        Guid guardianshipId,
+        Acting acting,
+        GuardianCommands guardians,
+        CancellationToken cancellationToken
+    ) => guardians.End(acting.Act, guardianshipId, cancellationToken).Answer();
 }

@@ -15,8 +15,9 @@ internal static class FindEvents
     private const int MostOfSeries = 3;
 
     /// <param name="Hits">In order of time; of a series the first few in the range.</param>
+    /// <param name="Texts">What is long on the hits, by their number in it.</param>
     /// <param name="More">Whether there are more than are told.</param>
-    internal sealed record Body(IReadOnlyList<BrickBody.Event> Hits, bool More);
+    internal sealed record Body(IReadOnlyList<BrickBody.Event> Hits, IReadOnlyList<BrickTexts> Texts, bool More);
 
     public static void Map(RouteGroupBuilder api) =>
         api.MapGet("/find", Handle).WithName(nameof(FindEvents)).RequireRateLimiting(RateLimits.Searching);
@@ -58,8 +59,7 @@ internal static class FindEvents
             .OrderBy(shown => shown.Seen.LocalStart)
             .Take(Most + 1)
             .ToList();
-        return TypedResults.Ok(
-            new Body([.. hits.Take(Most).Select(shown => BrickBody.Of(shown, zone))], hits.Count > Most)
-        );
+        var table = new BrickTable(zone);
+        return TypedResults.Ok(new Body([.. hits.Take(Most).Select(table.Lay)], table.Texts, hits.Count > Most));
     }
 }

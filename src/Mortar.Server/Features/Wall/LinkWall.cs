@@ -44,12 +44,14 @@ internal static class LinkWall
     );
 
     /// <param name="Zone">The calendar's zone, on whose clock the bricks are.</param>
+    /// <param name="Texts">What is long on the bricks, by their number in it.</param>
     /// <param name="People">The names of those who stand on the bricks.</param>
     internal sealed record ReadBody(
         LocalDate From,
         LocalDate To,
         string Zone,
         IReadOnlyList<BrickBody> Bricks,
+        IReadOnlyList<BrickTexts> Texts,
         IReadOnlyList<NamedBody> People
     );
 
@@ -216,11 +218,13 @@ internal static class LinkWall
             .OrderBy(one => one.Name)
             .Select(one => new NamedBody(one.Id.Value, one.Name))
             .ToListAsync(cancellationToken);
+        var table = new BrickTable(window.Reader);
         return new ReadBody(
             from,
             to,
             row.Zone,
-            [.. visible.Select(one => BrickBody.Of(row.Id, one, window.Reader))],
+            [.. visible.Select(one => table.Lay(row.Id, one))],
+            table.Texts,
             people
         );
     }

@@ -18,8 +18,9 @@ internal static class ReadClashes
     private const int Most = 100;
 
     /// <param name="Clashes">The soonest first.</param>
+    /// <param name="Texts">What is long on their bricks, by their number in it.</param>
     /// <param name="More">How many there are beside those.</param>
-    internal sealed record Body(IReadOnlyList<ClashBody> Clashes, int More);
+    internal sealed record Body(IReadOnlyList<ClashBody> Clashes, IReadOnlyList<BrickTexts> Texts, int More);
 
     /// <param name="Key">What names this time of it; another as soon as anything of it changes.</param>
     /// <param name="Start">When what they share begins, on the reader's clock.</param>
@@ -78,9 +79,11 @@ internal static class ReadClashes
             .People.Where(row => row.Id == acting.Person)
             .Select(row => row.SeenChanges)
             .SingleAsync(cancellationToken);
+        var table = new BrickTable(reading.Window.Reader);
         return TypedResults.Ok(
             new Body(
-                [.. told.Select(one => Of(one.Clash, one.Time, reading, Since(one.Clash)))],
+                [.. told.Select(one => Of(one.Clash, one.Time, reading, table, Since(one.Clash)))],
+                table.Texts,
                 found.Count - told.Count + clashes.More
             )
         );
@@ -135,7 +138,7 @@ internal static class ReadClashes
             AccessRules.ToChange(reading.RoleOn(one.CalendarId), reading.Person, one) == Verdict.Granted
         );
 
-    private static ClashBody Of(Clash clash, ClashTime time, WallReading reading, SinceBody? since)
+    private static ClashBody Of(Clash clash, ClashTime time, WallReading reading, BrickTable table, SinceBody? since)
     {
         var zone = reading.Window.Reader;
         return new ClashBody(
@@ -153,15 +156,14 @@ internal static class ReadClashes
 
         // A clash is made of what the reader sees whole, so each of its events shows.
         BrickBody.Event Brick(Event whole, LocalDateTime? only) =>
-            BrickBody.Of(
+            table.Lay(
                 VisibleEvent.Show(
                     reading.RoleOn(whole.CalendarId),
                     reading.Person,
                     whole.OccurrenceAt(only, reading.Clock, zone)
                         ?? throw new InvalidOperationException("What clashes takes place."),
                     zone
-                ) ?? throw new InvalidOperationException("What clashes is seen."),
-                zone
+                ) ?? throw new InvalidOperationException("What clashes is seen.")
             );
     }
 }

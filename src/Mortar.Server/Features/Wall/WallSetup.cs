@@ -16,6 +16,7 @@ internal static class WallSetup
 {
     /// <param name="Zone">The zone whose clock the bricks are on.</param>
     /// <param name="Bricks">All bricks of all layers, hidden ones too, so that showing a layer takes no time.</param>
+    /// <param name="Texts">What is long on the bricks, by their number in it.</param>
     /// <param name="Clashes">What collides among those the reader sees whole.</param>
     /// <param name="MoreClashes">How many pairs of events collide beside those.</param>
     internal sealed record Body(
@@ -23,6 +24,7 @@ internal static class WallSetup
         LocalDate To,
         string Zone,
         IReadOnlyList<BrickBody> Bricks,
+        IReadOnlyList<BrickTexts> Texts,
         IReadOnlyList<ClashBody> Clashes,
         int MoreClashes
     );
@@ -71,13 +73,14 @@ internal static class WallSetup
             ? await wall.ReadAs(new PersonId(other), acting.Person, from, to, cancellationToken)
             : await wall.Read(acting.Person, from, to, cancellationToken);
         var zone = reading.Window.Reader;
+        var table = new BrickTable(zone);
         var bricks =
             from calendar in reading.Calendars
             from visible in reading.Visible(calendar)
-            select BrickBody.Of(calendar.Row.Id, visible, zone);
+            select table.Lay(calendar.Row.Id, visible);
         var clashes = reading.Clashes();
         return TypedResults.Ok(
-            new Body(from, to, zone.Id, [.. bricks], [.. clashes.Told.SelectMany(Of)], clashes.More)
+            new Body(from, to, zone.Id, [.. bricks], table.Texts, [.. clashes.Told.SelectMany(Of)], clashes.More)
         );
     }
 

@@ -1,5 +1,6 @@
 import { keepPreviousData, queryOptions } from '@tanstack/react-query'
 import { api, type Schema, unwrap } from '../../api/client'
+import { withTexts } from '../../api/texts'
 import type { Time } from '../wall/bricks'
 
 export type Gap = Schema['FindGapsGapBody']
@@ -42,7 +43,17 @@ export const freeQuery = (
 export const clashesQuery = (from: string, to: string) =>
   queryOptions({
     queryKey: ['clashes', from, to],
-    queryFn: ({ signal }) => unwrap(api.GET('/api/clashes', { params: { query: { from, to } }, signal })),
+    queryFn: async ({ signal }) => {
+      const found = await unwrap(api.GET('/api/clashes', { params: { query: { from, to } }, signal }))
+      return {
+        ...found,
+        clashes: found.clashes.map((one) => ({
+          ...one,
+          first: withTexts(one.first, found.texts),
+          second: withTexts(one.second, found.texts),
+        })),
+      }
+    },
     placeholderData: keepPreviousData,
   })
 

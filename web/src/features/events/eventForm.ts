@@ -95,6 +95,7 @@ export const brickOf = (form: EventForm): EventBrick => ({
   calendarId: form.calendarId,
   eventId: form.eventId,
   dates: 1,
+  texts: null,
   version: form.version ?? 0,
   only: form.only,
   time: form.time,

@@ -49,3 +49,17 @@ export const answerGuardianship = (guardianshipId: string, yes: boolean, set: st
       { params: { path: { guardianshipId } }, headers: named(set) },
     ),
   )
+
+/** Where one has a guardian, or is one. */
+export const guardianshipsQuery = queryOptions({
+  queryKey: ['guardianships'],
+  queryFn: ({ signal }) => unwrap(api.GET('/api/guardianships', { signal })),
+})
+
+export const endGuardianship = (guardianshipId: string, set: string) =>
+  unwrap(
+    api.DELETE('/api/guardianships/{guardianshipId}', {
+      params: { path: { guardianshipId } },
+      headers: named(set),
+    }),
+  )

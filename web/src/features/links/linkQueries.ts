@@ -1,5 +1,6 @@
 import { keepPreviousData, queryOptions } from '@tanstack/react-query'
 import { api, type Schema, unwrap } from '../../api/client'
+import { bricksWithTexts } from '../../api/texts'
 
 const named = (set: string) => ({ 'X-Change-Set': set })
 
@@ -41,9 +42,11 @@ export const linkQuery = (secret: string) =>
 export const linkWallQuery = (secret: string, from: string, to: string) =>
   queryOptions({
     queryKey: ['link', secret, from, to],
-    queryFn: ({ signal }) =>
-      unwrap(
-        api.GET('/api/links/{secret}/wall', { params: { path: { secret }, query: { from, to } }, signal }),
+    queryFn: async ({ signal }) =>
+      bricksWithTexts(
+        await unwrap(
+          api.GET('/api/links/{secret}/wall', { params: { path: { secret }, query: { from, to } }, signal }),
+        ),
       ),
     placeholderData: keepPreviousData,
   })
@@ -65,12 +68,14 @@ export const ownLinkQuery = (calendarId: string, linkId: string) =>
 export const ownLinkWallQuery = (calendarId: string, linkId: string, from: string, to: string) =>
   queryOptions({
     queryKey: ['link', calendarId, linkId, from, to],
-    queryFn: ({ signal }) =>
-      unwrap(
-        api.GET('/api/calendars/{calendarId}/links/{linkId}/wall', {
-          params: { path: { calendarId, linkId }, query: { from, to } },
-          signal,
-        }),
+    queryFn: async ({ signal }) =>
+      bricksWithTexts(
+        await unwrap(
+          api.GET('/api/calendars/{calendarId}/links/{linkId}/wall', {
+            params: { path: { calendarId, linkId }, query: { from, to } },
+            signal,
+          }),
+        ),
       ),
     placeholderData: keepPreviousData,
   })

@@ -9,6 +9,7 @@ import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { reaches } from '../access/ladder'
 import { zonesQuery } from '../calendars/calendarQueries'
+import { Guardianships } from '../groups/Guardianships'
 import { shelfQuery } from '../shelf/shelfQuery'
 import { Addresses } from './Addresses'
 import { asClock, asMinutes, type Preferences, weekdays, writePreferences } from './preferences'
@@ -195,6 +196,7 @@ export function PreferencesPage() {
           </Link>
         </div>
       </form>
+      <Guardianships />
       <Addresses />
     </main>
   )

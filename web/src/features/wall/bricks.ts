@@ -28,6 +28,7 @@ export const blankBrick = (calendarId: string, eventId: string, time: Time): Eve
   calendarId,
   eventId,
   dates: 1,
+  texts: null,
   version: 0,
   only: null,
   time,

@@ -11,6 +11,7 @@ const brick = (eventId: string, time: Time): EventBrick => ({
   calendarId: 'c',
   eventId,
   dates: 1,
+  texts: null,
   version: 1,
   only: null,
   time,

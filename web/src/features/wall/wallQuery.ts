@@ -1,5 +1,6 @@
 import { keepPreviousData, queryOptions } from '@tanstack/react-query'
 import { api, unwrap } from '../../api/client'
+import { bricksWithTexts, withTexts } from '../../api/texts'
 import { keepAlike } from './keepAlike'
 
 /**
@@ -9,8 +10,12 @@ import { keepAlike } from './keepAlike'
 export const wallQuery = (from: string, to: string, as: string | null = null) =>
   queryOptions({
     queryKey: ['wall', from, to, ...(as ? [as] : [])],
-    queryFn: ({ signal }) =>
-      unwrap(api.GET('/api/wall', { params: { query: { from, to, ...(as ? { as } : {}) } }, signal })),
+    queryFn: async ({ signal }) =>
+      bricksWithTexts(
+        await unwrap(
+          api.GET('/api/wall', { params: { query: { from, to, ...(as ? { as } : {}) } }, signal }),
+        ),
+      ),
     placeholderData: keepPreviousData,
     structuralSharing: keepAlike,
   })
@@ -39,8 +44,8 @@ export interface Search {
 export const findQuery = (search: Search) =>
   queryOptions({
     queryKey: ['find', search],
-    queryFn: ({ signal }) =>
-      unwrap(
+    queryFn: async ({ signal }) => {
+      const found = await unwrap(
         api.GET('/api/find', {
           params: {
             query: {
@@ -54,6 +59,8 @@ export const findQuery = (search: Search) =>
           },
           signal,
         }),
-      ),
+      )
+      return { ...found, hits: found.hits.map((hit) => withTexts(hit, found.texts)) }
+    },
     placeholderData: keepPreviousData,
   })
