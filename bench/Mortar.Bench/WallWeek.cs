@@ -90,13 +90,24 @@ public class WallWeek
             .ServiceProvider.GetRequiredService<WallReader>()
             .Read(Person, Mix.Monday, Mix.Monday.PlusDays(6), CancellationToken.None);
         var zone = reading.Window.Reader;
+        var table = new BrickTable(zone);
         var bricks = (
             from calendar in reading.Calendars
             from visible in reading.Visible(calendar)
-            select BrickBody.Of(calendar.Row.Id, visible, zone)
+            select table.Lay(calendar.Row.Id, visible)
         ).ToList();
         var clashes = reading.Clashes().Told.Length;
-        return JsonSerializer.SerializeToUtf8Bytes(new { bricks, clashes }, json).Length;
+        return JsonSerializer
+            .SerializeToUtf8Bytes(
+                new
+                {
+                    bricks,
+                    table.Texts,
+                    clashes,
+                },
+                json
+            )
+            .Length;
     }
 
     /// <summary>The rows that the wall reads, as they are stored, written as JSON.</summary>

@@ -30,7 +30,7 @@ export function Guardianships() {
       <ul className="divide-y divide-cement-200 border-y border-cement-200 bg-surface">
         {all.data.map((one) => (
           <li key={one.id} className="flex flex-wrap items-baseline gap-3 px-3 py-2">
-            <span className="written flex-1">
+            <span className="written min-w-48 flex-1">
               {one.ward === null ? (
                 <>
                   <b>{one.guardian}</b> sees and answers for you
@@ -41,10 +41,14 @@ export function Guardianships() {
                 </>
               )}{' '}
               in “{one.groupName}”
+              {ending === one.id && (
+                <span className="block text-[12px] text-cement-700">
+                  Only its coordinators can begin it anew.
+                </span>
+              )}
             </span>
             {ending === one.id ? (
-              <span className="flex items-center gap-3">
-                <span className="text-[12px] text-cement-700">Only its coordinators can begin it anew.</span>
+              <span className="flex gap-3 whitespace-nowrap">
                 <Button look="danger" disabled={end.isPending} onClick={() => end.mutate(one)}>
                   End it
                 </Button>
