@@ -1,8 +1,22 @@
 using BenchmarkDotNet.Running;
+using Mortar.Bench.AtWork;
+
+return args switch
+{
+    ["two-hundred"] => await TwoHundred.Run(),
+    ["bombs"] => await BombsOverHttp.Run(),
+    _ => Measure(args),
+};
 
 // Ten rounds of each in one process: what the neighbours on the machine do evens out, and all of it ends within minutes.
-BenchmarkSwitcher
-    .FromAssembly(typeof(Mortar.Bench.Mix).Assembly)
-    .Run(
-        args.Length > 0 ? args : ["--filter", "*", "--launchCount", "1", "--warmupCount", "3", "--iterationCount", "10"]
-    );
+static int Measure(string[] args)
+{
+    BenchmarkSwitcher
+        .FromAssembly(typeof(Mortar.Bench.Mix).Assembly)
+        .Run(
+            args.Length > 0
+                ? args
+                : ["--filter", "*", "--launchCount", "1", "--warmupCount", "3", "--iterationCount", "10"]
+        );
+    return 0;
+}

@@ -44,9 +44,12 @@ internal sealed class MortarOptions
     /// <summary>Whether people reach it by https: cookies go no other way then, and browsers are told never to try.</summary>
     public bool IsSecure => PublicUrl.StartsWith("https://", StringComparison.OrdinalIgnoreCase);
 
-    /// <summary>How many times a minute one address of the network may try to sign in or make an account.</summary>
+    /// <summary>
+    /// How many times a minute one address of the network may try to sign in or make an account: two hundred people behind
+    /// one address in the first minutes of a morning. Guessing at one account is slowed down by itself.
+    /// </summary>
     [Range(1, 100_000)]
-    public int SignInsPerMinute { get; init; } = 20;
+    public int SignInsPerMinute { get; init; } = 120;
 
     /// <summary>How many times a minute one address of the network may read by a link: a whole class is behind one.</summary>
     [Range(1, 100_000)]

@@ -9,13 +9,13 @@ namespace Mortar.Server.Hosting;
 /// <summary>Limits on guessing, and on what one person can have done for them; the table of them is in docs/operations.md.</summary>
 internal static class RateLimits
 {
-    /// <summary>For everything that takes a password, a code or a secret link; by address of the network.</summary>
+    /// <summary>For everything that takes a password or a code; by address of the network.</summary>
     public const string SignIn = "sign-in";
 
     /// <summary>For asking for access, which lands in other people's inboxes; by person.</summary>
     public const string Asking = "asking";
 
-    /// <summary>For reading by a secret link: many pages of a plan, and still no guessing; by address of the network.</summary>
+    /// <summary>For what is opened and read by a secret link: many pages of a plan, a class at once, and still no guessing at 128 bits; by address of the network.</summary>
     public const string Reading = "reading";
 
     /// <summary>For what takes long to find out: gaps, searches, what is in a file; by person.</summary>

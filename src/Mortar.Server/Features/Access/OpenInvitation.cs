@@ -38,9 +38,9 @@ internal static class OpenInvitation
 
     internal static void Map(RouteGroupBuilder api)
     {
-        var links = api.MapGroup("/invitation-links/{token}").AllowAnonymous().RequireRateLimiting(RateLimits.SignIn);
-        links.MapGet("/", Read).WithName(nameof(OpenInvitation));
-        links.MapPost("/account", Join).WithName("MakeAccountByInvitation");
+        var links = api.MapGroup("/invitation-links/{token}").AllowAnonymous();
+        links.MapGet("/", Read).WithName(nameof(OpenInvitation)).RequireRateLimiting(RateLimits.Reading);
+        links.MapPost("/account", Join).WithName("MakeAccountByInvitation").RequireRateLimiting(RateLimits.SignIn);
     }
 
     private static async Task<Results<Ok<Body>, ProblemHttpResult>> Read(

@@ -20,10 +20,13 @@ internal static class JoinGroup
 
     internal static void Map(RouteGroupBuilder api)
     {
-        var link = api.MapGroup("/joining/{token}").RequireRateLimiting(RateLimits.SignIn);
-        link.MapGet("/", Read).WithName(nameof(JoinGroup)).AllowAnonymous();
-        link.MapPost("/account", MakeAccount).WithName("JoinWithNewAccount").AllowAnonymous();
-        link.MapPost("/", Claim).WithName("JoinAsMyself");
+        var link = api.MapGroup("/joining/{token}");
+        link.MapGet("/", Read).WithName(nameof(JoinGroup)).AllowAnonymous().RequireRateLimiting(RateLimits.Reading);
+        link.MapPost("/account", MakeAccount)
+            .WithName("JoinWithNewAccount")
+            .AllowAnonymous()
+            .RequireRateLimiting(RateLimits.SignIn);
+        link.MapPost("/", Claim).WithName("JoinAsMyself").RequireRateLimiting(RateLimits.Reading);
     }
 
     private static async Task<Results<Ok<Body>, ProblemHttpResult>> Read(
