@@ -95,7 +95,7 @@ public class InFrontTests
     [InlineData("10.0.0.0/8", false)] // this one is not named
     public async Task Where_a_request_comes_from_is_believed_of_named_web_servers_alone(string proxies, bool believed)
     {
-        await using var mortar = await TestMortar.Start($"Proxies={proxies}", "SignInsPerMinute=1");
+        await using var mortar = await TestMortar.Start($"Proxies={proxies}", "ReadsPerMinute=1");
         async Task<int> Try(string from)
         {
             using var client = new HttpClient { BaseAddress = mortar.Url };
@@ -151,6 +151,11 @@ public class InFrontTests
     [InlineData("wren.clay2026", true)] // what stands before the @
     [InlineData("wren.clay@example.org", true)]
     [InlineData("20260311202603", true)]
+    [InlineData("1q2w3e4r5t", true)]
+    [InlineData("zaq12wsx99", true)]
+    [InlineData("sunflower2026", true)] // a word of the list with a year behind it
+    [InlineData("p@55w0rd2026", true)]
+    [InlineData("Kiln-2026-03", true)]
     [InlineData("long enough to keep", false)]
     [InlineData("passwords are for keeping", false)]
     [InlineData("glaze-kiln-tile-cone", false)]
