@@ -4,6 +4,7 @@ using Mortar.Bench.AtWork;
 return args switch
 {
     ["two-hundred"] => await TwoHundred.Run(),
+    ["hidden"] => await HiddenOrNever.Run(),
     ["bombs"] => await BombsOverHttp.Run(),
     _ => Measure(args),
 };

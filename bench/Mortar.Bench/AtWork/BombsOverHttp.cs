@@ -22,16 +22,9 @@ internal static class BombsOverHttp
         var notes = new ConcurrentBag<Told>();
         await using var mortar = await RunningMortar.Start();
         await using var ines = new Client(mortar.Url, notes);
-        await TwoHundred.SignInAsInes(ines);
+        await TwoHundred.SignIn(ines, "Ines");
         await using var priya = new Client(mortar.Url, notes);
-        await priya.Session();
-        var id = (await priya.Get("demo/people"))
-            .Body.EnumerateArray()
-            .First(one => one.GetProperty("name").GetString()!.StartsWith("Priya", StringComparison.Ordinal))
-            .GetProperty("personId")
-            .GetGuid();
-        await priya.Post($"demo/session/{id}");
-        await priya.Session();
+        await TwoHundred.SignIn(priya, "Priya");
         var group = (await ines.Get("groups"))
             .Body.EnumerateArray()
             .First(one => one.GetProperty("name").GetString() == "Studio team")

@@ -48,6 +48,8 @@ internal sealed class Client : IAsyncDisposable
     public Task<Told> Put(string path, object body, Guid? set = null, int? version = null) =>
         Send(HttpMethod.Put, path, body, set, version);
 
+    public Task<Told> Delete(string path) => Send(HttpMethod.Delete, path, null, version: 1);
+
     /// <summary>Opens the live line and does something whenever it says that the wall changed.</summary>
     public async Task Listen(Func<Task> changed)
     {

@@ -20,7 +20,7 @@ internal static partial class TwoHundred
         var notes = new ConcurrentBag<Told>();
         await using var mortar = await RunningMortar.Start();
         await using var ines = new Client(mortar.Url, notes);
-        await SignInAsInes(ines);
+        await SignIn(ines, "Ines");
         var teams = new List<(Guid Group, Guid Calendar)>();
         for (var team = 0; team < People / OfATeam; team++)
         {
@@ -73,13 +73,17 @@ internal static partial class TwoHundred
         return people.Count == People && bad.Count == 0 ? 0 : 1;
     }
 
-    internal static async Task SignInAsInes(Client ines)
+    /// <summary>Signs in as one of the demo people, by the beginning of their name.</summary>
+    internal static async Task SignIn(Client client, string name)
     {
-        await ines.Session();
-        var people = (await ines.Get("demo/people")).Body.EnumerateArray();
-        var id = people.First(one => one.GetProperty("name").GetString()!.StartsWith("Ines", StringComparison.Ordinal));
-        await ines.Post($"demo/session/{id.GetProperty("personId").GetGuid()}");
-        await ines.Session();
+        await client.Session();
+        var people = (await client.Get("demo/people")).Body.EnumerateArray();
+        var id = people
+            .First(one => one.GetProperty("name").GetString()!.StartsWith(name, StringComparison.Ordinal))
+            .GetProperty("personId")
+            .GetGuid();
+        await client.Post($"demo/session/{id}");
+        await client.Session();
     }
 
     internal static async Task<Guid> MakeCalendar(

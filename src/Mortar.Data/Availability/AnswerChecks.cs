@@ -4,7 +4,6 @@ using Mortar.Core.Availability;
 using Mortar.Core.Events;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
-using Mortar.Data.Access;
 using Mortar.Data.Events;
 using Mortar.Data.Store;
 using NodaTime;
@@ -32,11 +31,8 @@ internal static class AnswerChecks
         CancellationToken cancellationToken
     )
     {
-        var row = await db
-            .Events.AsNoTracking()
-            .FirstOrDefaultAsync(one => one.Id == id && one.DeletedAt == null, cancellationToken);
         if (
-            row is null
+            await db.EventFor(whose, id, cancellationToken) is not var (row, role)
             || (actor != whose && !(await db.AnswersFor(actor, row.CalendarId, cancellationToken)).Contains(whose))
         )
         {
@@ -44,10 +40,8 @@ internal static class AnswerChecks
         }
 
         var whole = row.ToCore();
-        var role = (await db.StandingOf(whose, row.CalendarId, cancellationToken)).Role;
         if (
-            await db.IsGone(row, role, cancellationToken)
-            || whole.OccurrenceAt(only, zones, DateTimeZone.Utc) is not { } occurrence
+            whole.OccurrenceAt(only, zones, DateTimeZone.Utc) is not { } occurrence
             || VisibleEvent.Show(role, whose, occurrence, DateTimeZone.Utc) is null
         )
         {

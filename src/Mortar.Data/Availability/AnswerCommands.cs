@@ -144,7 +144,7 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
             {
                 if (await db.Events.FirstOrDefaultAsync(one => one.Id == id, cancellationToken) is not { } row)
                 {
-                    return new Outcome<EventRow>.NotThere("event");
+                    return await db.NoEvent<EventRow>(act.Actor, cancellationToken);
                 }
 
                 if (await db.WhyNotGiveAway(act.Actor, row, version, cancellationToken) is { } refusal)

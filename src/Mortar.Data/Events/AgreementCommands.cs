@@ -29,7 +29,7 @@ public sealed class AgreementCommands(MortarDb db, ZoneClock zones, IClock clock
             {
                 if (await db.Events.FirstOrDefaultAsync(one => one.Id == id, cancellationToken) is not { } row)
                 {
-                    return new Outcome<EventRow>.NotThere("event");
+                    return await db.NoEvent<EventRow>(act.Actor, cancellationToken);
                 }
 
                 if (await db.WhyNotAgree(act.Actor, row, version, cancellationToken) is { } refusal)

@@ -102,16 +102,51 @@ public static class EventChecks
             : null;
     }
 
-    /// <summary>An event given by itself goes with its calendar to the bin, where nobody has a step that says so.</summary>
-    public static async Task<bool> IsGone(
+    /// <summary>
+    /// An event, with the step that somebody has on its calendar, where it is there for them. What is hidden from them is
+    /// looked for as long as what was never there: the time tells neither.
+    /// </summary>
+    public static async Task<(EventRow Row, Role Role)?> EventFor(
         this MortarDb db,
-        EventRow row,
+        PersonId person,
+        EventId id,
+        CancellationToken cancellationToken
+    )
+    {
+        var row = await db
+            .Events.AsNoTracking()
+            .FirstOrDefaultAsync(one => one.Id == id && one.DeletedAt == null, cancellationToken);
+        var home = row?.CalendarId ?? default;
+        var role = (await db.StandingOf(person, home, cancellationToken)).Role;
+        var isGone = await db.IsGone(home, role, cancellationToken);
+        return row is not null && !isGone && VisibleEvent.IsThere(role, person, row.ToCore()) ? (row, role) : null;
+    }
+
+    /// <summary>The answer where there is no such event. It takes as long as where one is hidden: the time tells neither.</summary>
+    internal static async Task<Outcome<T>> NoEvent<T>(
+        this MortarDb db,
+        PersonId person,
+        CancellationToken cancellationToken
+    )
+    {
+        var nowhere = default(CalendarId);
+        _ = await db.IsGone(nowhere, (await db.StandingOf(person, nowhere, cancellationToken)).Role, cancellationToken);
+        return new Outcome<T>.NotThere("event");
+    }
+
+    /// <summary>An event given by itself goes with its calendar to the bin, where nobody has a step that says so.</summary>
+    public static Task<bool> IsGone(this MortarDb db, EventRow row, Role role, CancellationToken cancellationToken) =>
+        db.IsGone(row.CalendarId, role, cancellationToken);
+
+    private static async Task<bool> IsGone(
+        this MortarDb db,
+        CalendarId home,
         Role role,
         CancellationToken cancellationToken
     ) =>
         role == Role.None
         && await db.Calendars.AnyAsync(
-            calendar => calendar.Id == row.CalendarId && calendar.DeletedAt != null,
+            calendar => calendar.Id == home && calendar.DeletedAt != null,
             cancellationToken
         );
 }

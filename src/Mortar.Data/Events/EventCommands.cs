@@ -58,7 +58,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
                 var row = await db.Events.FirstOrDefaultAsync(one => one.Id == id, cancellationToken);
                 if (row is null)
                 {
-                    return new Outcome<EventRow>.NotThere("event");
+                    return await db.NoEvent<EventRow>(act.Actor, cancellationToken);
                 }
 
                 if (await db.WhyNotGiveAway(act.Actor, row, version, cancellationToken) is { } refusal)
@@ -83,7 +83,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
     {
         if (wish.Version is not null)
         {
-            return new Outcome<EventRow>.NotThere("event");
+            return await db.NoEvent<EventRow>(act.Actor, cancellationToken);
         }
 
         if (await WhyNotAdd(act, wish.CalendarId, cancellationToken) is { } refusal)
@@ -206,7 +206,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
         var row = await db.Events.AsNoTracking().FirstOrDefaultAsync(one => one.Id == id, cancellationToken);
         if (row is null || row.DeletedAt is not null)
         {
-            return new Outcome<IReadOnlyList<ReachPreview>>.NotThere("event");
+            return await db.NoEvent<IReadOnlyList<ReachPreview>>(act.Actor, cancellationToken);
         }
 
         var standing = await db.StandingOf(act.Actor, row.CalendarId, cancellationToken);

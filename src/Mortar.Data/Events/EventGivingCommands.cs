@@ -81,7 +81,7 @@ public sealed class EventGivingCommands(MortarDb db)
             {
                 if (await db.Events.FirstOrDefaultAsync(one => one.Id == id, cancellationToken) is not { } row)
                 {
-                    return new Outcome<EventRow>.NotThere("event");
+                    return await db.NoEvent<EventRow>(act.Actor, cancellationToken);
                 }
 
                 if (await db.WhyNotGiveAway(act.Actor, row, version, cancellationToken) is { } refusal)

@@ -1,10 +1,10 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
-using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Availability;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Availability;
+using Mortar.Data.Events;
 using Mortar.Data.Groups;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
@@ -70,10 +70,10 @@ internal static class AnswersSetup
         CancellationToken cancellationToken
     )
     {
-        var row = await db
-            .Events.AsNoTracking()
-            .FirstOrDefaultAsync(one => one.Id == new EventId(eventId) && one.DeletedAt == null, cancellationToken);
-        if (row is null || await questions.Of(acting.Person, row, only?.Value, cancellationToken) is not { } named)
+        if (
+            await db.EventFor(acting.Person, new EventId(eventId), cancellationToken) is not var (row, _)
+            || await questions.Of(acting.Person, row, only?.Value, cancellationToken) is not { } named
+        )
         {
             return Problems.NotThere("event");
         }

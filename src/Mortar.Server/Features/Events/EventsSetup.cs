@@ -1,6 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
-using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Events;
 using Mortar.Core.Time;
@@ -93,11 +92,10 @@ internal static class EventsSetup
         CancellationToken cancellationToken
     )
     {
-        var id = new EventId(eventId);
-        var row = await db
-            .Events.AsNoTracking()
-            .FirstOrDefaultAsync(one => one.Id == id && one.DeletedAt == null, cancellationToken);
-        if (row is null || await view.Of(acting.Person, row, only?.Value, cancellationToken) is not { } body)
+        if (
+            await db.EventFor(acting.Person, new EventId(eventId), cancellationToken) is not var (row, role)
+            || await view.Of(acting.Person, row, role, only?.Value, cancellationToken) is not { } body
+        )
         {
             return Problems.NotThere("event");
         }
@@ -240,16 +238,11 @@ internal sealed class EventView(MortarDb db, ZoneClock clock)
     public async Task<BrickBody.Event?> Of(
         PersonId person,
         EventRow row,
+        Role role,
         LocalDateTime? only,
         CancellationToken cancellationToken
     )
     {
-        var role = (await db.StandingOf(person, row.CalendarId, cancellationToken)).Role;
-        if (await db.IsGone(row, role, cancellationToken))
-        {
-            return null;
-        }
-
         var zone = await db.ZoneOf(person, clock, cancellationToken);
         return
             row.ToCore().OccurrenceAt(only, clock, zone) is { } occurrence
@@ -264,8 +257,11 @@ internal sealed class EventView(MortarDb db, ZoneClock clock)
         EventRow row,
         LocalDateTime? only,
         CancellationToken cancellationToken
-    ) =>
-        await Of(person, row, only, cancellationToken)
-        ?? await Of(person, row, only: null, cancellationToken)
-        ?? throw new InvalidOperationException("Whoever may write an event may see it.");
+    )
+    {
+        var role = (await db.StandingOf(person, row.CalendarId, cancellationToken)).Role;
+        return await Of(person, row, role, only, cancellationToken)
+            ?? await Of(person, row, role, only: null, cancellationToken)
+            ?? throw new InvalidOperationException("Whoever may write an event may see it.");
+    }
 }
