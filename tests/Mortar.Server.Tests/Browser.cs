@@ -40,6 +40,7 @@ internal sealed class Browser : IDisposable
         AllowAutoRedirect = false,
     };
     private readonly HttpClient client;
+    private string? token;
 
     public Browser(Uri url) => client = new HttpClient(handler) { BaseAddress = url };
 
@@ -60,6 +61,23 @@ internal sealed class Browser : IDisposable
         Send(HttpMethod.Delete, path, null, version, set);
 
     public async Task<Answer> Send(HttpMethod method, string path, object? body, int? version, Guid? set)
+    {
+        var held = token;
+        var answer = await SendOnce(method, path, body, version, set);
+        if (held is null || !IsOfBefore(answer))
+        {
+            return answer;
+        }
+
+        // Somebody else has signed in since the token was told, as after a page's reload.
+        token = null;
+        return await SendOnce(method, path, body, version, set);
+    }
+
+    private static bool IsOfBefore(Answer answer) =>
+        answer.Status == 400 && answer.Text.Contains("antiforgery", StringComparison.Ordinal);
+
+    private async Task<Answer> SendOnce(HttpMethod method, string path, object? body, int? version, Guid? set)
     {
         using var request = new HttpRequestMessage(method, path);
         if (body is byte[] file)
@@ -94,12 +112,18 @@ internal sealed class Browser : IDisposable
 
         if (method != HttpMethod.Get && !Careless)
         {
-            using var session = JsonDocument.Parse(await client.GetStringAsync("/api/session"));
-            request.Headers.Add("X-Antiforgery", session.RootElement.GetProperty("antiforgeryToken").GetString());
+            token ??= await Token();
+            request.Headers.Add("X-Antiforgery", token);
         }
 
         using var response = await client.SendAsync(request);
         return new Answer((int)response.StatusCode, await response.Content.ReadAsStringAsync(), response.Headers);
+    }
+
+    private async Task<string> Token()
+    {
+        using var session = JsonDocument.Parse(await client.GetStringAsync("/api/session"));
+        return session.RootElement.GetProperty("antiforgeryToken").GetString()!;
     }
 
     public void Dispose()
