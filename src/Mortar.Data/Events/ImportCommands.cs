@@ -50,7 +50,7 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
     }
 
     /// <summary>
-    /// Writes the events, all of them or none. They are made aside, so that others go on writing. Returns how many were
+    /// Writes the events, all of them or none. Many are made aside, so that others go on writing. Returns how many were
     /// written.
     /// </summary>
     /// <param name="act">The set under which one <em>Undo</em> takes the import back.</param>
@@ -67,15 +67,28 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
         IProgress<int> progress,
         CancellationToken cancellationToken
     ) =>
-        db.WriteAside(
-            act,
-            calendar,
-            aside => Make(aside, act, calendar, events, known, progress, cancellationToken),
-            cancellationToken
-        );
+        events.Count < Aside.Worth
+            ? db.Write(
+                act,
+                () => Make(db, act, calendar, events, known, progress, cancellationToken),
+                cancellationToken
+            )
+            : db.WriteAside(
+                act,
+                calendar,
+                aside => Make(aside, act, calendar, events, known, progress, cancellationToken),
+                cancellationToken
+            );
 
+    /// <param name="things">Where the events are made: the store, or one aside that holds the calendar's.</param>
+    /// <param name="act">Whose act it is.</param>
+    /// <param name="calendar">Where they go.</param>
+    /// <param name="events">The events.</param>
+    /// <param name="known">What happens to those that are there already.</param>
+    /// <param name="progress">Told how many have been dealt with.</param>
+    /// <param name="cancellationToken">Stops it.</param>
     private async Task<Outcome<int>> Make(
-        MortarDb aside,
+        MortarDb things,
         Act act,
         CalendarId calendar,
         IReadOnlyList<EventToImport> events,
@@ -90,7 +103,7 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
             return refusal;
         }
 
-        var rows = (await Rows(aside, calendar).AsNoTracking().ToListAsync(cancellationToken)).ToDictionary(
+        var rows = (await Rows(things, calendar).AsNoTracking().ToListAsync(cancellationToken)).ToDictionary(
             row => row.Uid,
             StringComparer.Ordinal
         );
@@ -101,27 +114,27 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
         {
             foreach (var one in events.Skip(done).Take(Chunk))
             {
-                written += Take(aside, act, role, place, rows.GetValueOrDefault(one.Uid), one, known) ? 1 : 0;
+                written += Take(things, act, role, place, rows.GetValueOrDefault(one.Uid), one, known) ? 1 : 0;
             }
 
             if (place.OneAtATime)
             {
-                taken.AddRange(aside.ChangeTracker.Entries<EventRow>().Select(entry => entry.Entity));
+                taken.AddRange(things.ChangeTracker.Entries<EventRow>().Select(entry => entry.Entity));
             }
 
-            await aside.SaveChangesAsync(cancellationToken);
+            await things.SaveChangesAsync(cancellationToken);
             // What is saved need not be looked at again by the next save.
-            aside.ChangeTracker.Clear();
+            things.ChangeTracker.Clear();
 
             progress.Report(Math.Min(done + Chunk, events.Count));
         }
 
-        return await db.WhyTaken<int>(act.Actor, place, taken, aside, zones, cancellationToken)
+        return await db.WhyTaken<int>(act.Actor, place, taken, things, zones, cancellationToken)
             ?? new Outcome<int>.Done(written);
     }
 
     private bool Take(
-        MortarDb aside,
+        MortarDb things,
         Act act,
         Role role,
         CalendarRow calendar,
@@ -143,7 +156,7 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
             };
             row.Take(one.Time, one.Content, one.Series, zones);
             row.Take(Agreement.Written(settings, role, before: null, row.ToCore()), zones);
-            aside.Events.Add(row);
+            things.Events.Add(row);
             return true;
         }
 
@@ -165,7 +178,7 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
             return false;
         }
 
-        aside.Events.Attach(row);
+        things.Events.Attach(row);
         var before = row.ToCore();
         row.Source = one.Source;
         row.Take(one.Time, one.Content, one.Series, zones);
