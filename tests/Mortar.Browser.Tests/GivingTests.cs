@@ -173,6 +173,27 @@ public class GivingTests
         astrid.WaitForText("Ines Varga sees and answers for you in “Thursday throwers” now.");
         tomasz.WaitForText("Ines Varga sees and answers for them"); // by itself
 
+        // Astrid ends it herself: on Ines's own page and in the people's list it is gone.
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Open("/preferences");
+        ines.WaitForText("You see and answer for Astrid Lindqvist in “Thursday throwers”");
+        astrid.Open("/preferences");
+        astrid.Click(
+            By.XPath("//section[@aria-label='Guardians']//button[starts-with(normalize-space(), 'End this')]")
+        );
+        Assert.Equal(string.Empty, astrid.Axe());
+        astrid.Click("Keep it");
+        astrid.Click(
+            By.XPath("//section[@aria-label='Guardians']//button[starts-with(normalize-space(), 'End this')]")
+        );
+        astrid.Click("End it");
+        astrid.WaitGone(By.CssSelector("section[aria-label='Guardians']"));
+        ines.Open("/preferences");
+        ines.WaitForText("Mail addresses");
+        Assert.False(ines.Has(By.CssSelector("section[aria-label='Guardians']")));
+        tomasz.Open($"/groups/{throwing}/people");
+        tomasz.WaitForText("Astrid Lindqvist");
+        Assert.False(tomasz.Has(By.XPath("//*[contains(text(), 'Ines Varga sees and answers for them')]")));
+
         tomasz.Open("/preferences");
         tomasz.Type("A further address", "tomasz.home@example.org");
         tomasz.Click("Send a mail to confirm it");

@@ -177,6 +177,8 @@ public class FileLimitsTests
                     Version: 1
                 );
                 Assert.True(whole.FirstStart(Clock) <= (whole.LastEnd(Clock) ?? Instant.MaxValue), one.Source);
+                // What the store holds every row to.
+                Assert.True(whole.Time.LocalStart <= whole.Time.LocalEnd, one.Source);
                 foreach (var first in new LocalDate[] { new(1600, 1, 1), new(2026, 3, 25), new(2400, 12, 25) })
                 {
                     _ = whole
