@@ -56,6 +56,37 @@ public class AccessTests
         ines.Find(Step("Dele Okoro", "Rota", "Edit"));
     }
 
+    /// <summary>Seen on the other's page each time: a notice once said "now" while the request said no.</summary>
+    [Fact]
+    public async Task A_second_coordinator_is_made_unmade_and_made_and_the_first_leaves()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        var people = $"/groups/{World.StudioTeam}/people";
+        var box = By.XPath("//li[contains(., 'Priya Raman')]//label[contains(., 'coordinates')]");
+        var add = Named("button", "Add people");
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Open(people);
+        using var priya = new Screen(mortar.Url).SignIn(DemoPeople.Priya).Open(people);
+        priya.WaitForText("Tomasz Wilk");
+        Assert.False(priya.Has(add));
+
+        ines.Click(box);
+        ines.WaitForText("Priya Raman coordinates “Studio team” now.");
+        priya.Open(people).Find(add);
+        ines.Click(box);
+        ines.WaitForText("Priya Raman no longer coordinates “Studio team”.");
+        priya.Open(people).WaitForText("Tomasz Wilk");
+        Assert.False(priya.Has(add));
+        ines.Click(box);
+        ines.WaitForText("Priya Raman coordinates “Studio team” now.");
+
+        ines.Click(By.XPath("//li[contains(., 'Ines Varga')]//button[normalize-space()='Leave']"));
+        ines.Click(By.XPath("//*[@role='alertdialog']//button[normalize-space()='Leave']"));
+        ines.WaitGone(By.XPath("//*[@role='alertdialog']"));
+        priya.Open(people).Find(add);
+        priya.WaitForText("5 people");
+        Assert.False(priya.Has(By.XPath("//li[contains(., 'Ines Varga')]")));
+    }
+
     [Fact]
     public async Task Several_cells_are_changed_together_and_the_table_narrows()
     {

@@ -39,7 +39,9 @@ public sealed partial record RecurrenceRule
         public RuleParse Read()
         {
             var column = 0;
-            foreach (var part in text.Split(';'))
+            // Files often end a rule with one “;” more than it has parts to part.
+            var whole = text.Length > 1 && text[^1] == ';' ? text[..^1] : text;
+            foreach (var part in whole.Split(';'))
             {
                 ReadPart(part.ToUpperInvariant(), column);
                 column += part.Length + 1;

@@ -40,6 +40,8 @@ public class RuleTextTests
     [InlineData("FREQ=MONTHLY;SKIP=BACKWARD", 13, "RSCALE=GREGORIAN beside SKIP")]
     [InlineData("RSCALE=GREGORIAN;FREQ=MONTHLY;SKIP=UP", 35, "OMIT, BACKWARD or FORWARD")]
     [InlineData("FREQ=DAILY;;COUNT=2", 11, "NAME=VALUE")]
+    [InlineData("FREQ=DAILY;;", 11, "NAME=VALUE")]
+    [InlineData(";", 0, "NAME=VALUE")]
     [InlineData("FREQ=DAILY;BYMOON=full", 11, "a part of RFC 5545, 3.3.10")]
     public void A_wrong_rule_says_where_and_what_was_expected(string text, int column, string expected) =>
         Assert.Equal(new RuleParse.Bad(column, expected), RecurrenceRule.Parse(text));
@@ -54,6 +56,7 @@ public class RuleTextTests
     [Theory]
     [InlineData("freq=weekly;byday=tu", "FREQ=WEEKLY;BYDAY=TU")]
     [InlineData("INTERVAL=1;FREQ=DAILY", "FREQ=DAILY")]
+    [InlineData("FREQ=WEEKLY;BYDAY=MO;", "FREQ=WEEKLY;BYDAY=MO")] // common in files
     [InlineData("WKST=MO;FREQ=DAILY;UNTIL=19971224T000000Z", "FREQ=DAILY;UNTIL=19971224T000000Z")]
     [InlineData("FREQ=MONTHLY;BYDAY=+1FR,-1SU;WKST=SU", "FREQ=MONTHLY;BYDAY=1FR,-1SU;WKST=SU")]
     [InlineData("FREQ=DAILY;UNTIL=20260101T100000", "FREQ=DAILY;UNTIL=20260101T100000")]

@@ -124,15 +124,16 @@ function Whole({ group, members }: { group: Group; members: readonly Member[] })
                           <input
                             type="checkbox"
                             checked={member.coordinates}
-                            onChange={(event) =>
+                            onChange={(event) => {
+                              // Read now: what is sent later finds the box as it was put back.
+                              const coordinates = event.target.checked
                               change.mutate({
-                                act: (set) =>
-                                  setCoordinates(group.id, member.personId, event.target.checked, set),
-                                sentence: event.target.checked
+                                act: (set) => setCoordinates(group.id, member.personId, coordinates, set),
+                                sentence: coordinates
                                   ? `${member.name} coordinates “${group.name}” now.`
                                   : `${member.name} no longer coordinates “${group.name}”.`,
                               })
-                            }
+                            }}
                             className="size-4 accent-ink"
                           />
                           coordinates
