@@ -187,6 +187,7 @@ public class GivingTests
         );
         astrid.Click("End it");
         astrid.WaitGone(By.CssSelector("section[aria-label='Guardians']"));
+        ines.WaitGone(By.CssSelector("section[aria-label='Guardians']")); // by itself
         ines.Open("/preferences");
         ines.WaitForText("Mail addresses");
         Assert.False(ines.Has(By.CssSelector("section[aria-label='Guardians']")));

@@ -20,7 +20,7 @@ export function openLiveLine(queries: QueryClient): () => void {
     refetch(...wallKeys)
     announce('Somebody changed the wall.')
   })
-  line.on('shelfChanged', () => refetch('shelf', 'groups', 'sets', ...wallKeys))
+  line.on('shelfChanged', () => refetch('shelf', 'groups', 'sets', 'guardianships', ...wallKeys))
   line.on('accessChanged', () => refetch('access'))
   line.on('inboxChanged', () => refetch('inbox', 'proposals'))
   line.on('reminded', () => refetch('reminders'))

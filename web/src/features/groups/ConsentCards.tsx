@@ -87,7 +87,7 @@ function ConsentCard({ title, askedAt, children, yes, act, said }: ConsentCardPr
     onSuccess: ({ set, isYes }) => acts.done(said(isYes), set),
     onError: (error) => acts.failed(error),
     onSettled: () => {
-      for (const key of ['inbox', 'groups', 'shelf', 'wall'])
+      for (const key of ['inbox', 'groups', 'guardianships', 'shelf', 'wall'])
         void queries.invalidateQueries({ queryKey: [key] })
     },
   })
