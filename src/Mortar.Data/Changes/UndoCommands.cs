@@ -25,7 +25,7 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
     {
         try
         {
-            return await ManyIn(set, cancellationToken) is { } calendar
+            return await ManyIn(act, set, cancellationToken) is { } calendar
                 ? await db.WriteAside(
                     act,
                     calendar,
@@ -45,11 +45,11 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
         }
     }
 
-    /// <summary>The calendar whose events a set changed, where they are so many that they are written aside; <c>null</c> where they are few, or not events of one calendar alone.</summary>
-    private async Task<CalendarId?> ManyIn(ChangeSetId set, CancellationToken cancellationToken)
+    /// <summary>The calendar whose events somebody changed in a set, where they are so many that they are written aside; <c>null</c> where they are few, or not events of one calendar alone.</summary>
+    private async Task<CalendarId?> ManyIn(Act act, ChangeSetId set, CancellationToken cancellationToken)
     {
         var touched = await db
-            .Changes.Where(change => change.Set == set)
+            .Changes.Where(change => change.Set == set && change.Actor == act.Actor)
             .GroupBy(change => new { change.Subject, change.CalendarId })
             .Select(all => new { all.Key, Count = all.Count() })
             .ToListAsync(cancellationToken);

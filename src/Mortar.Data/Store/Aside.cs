@@ -60,8 +60,9 @@ public static class Aside
             try
             {
                 var then = await StateOf(db, act.Actor, calendar, cancellationToken);
-                await using (var aside = await Copy(db, file, calendar, cancellationToken))
+                await using (var aside = db.Beside(StoreSetup.Aside(file)))
                 {
+                    await Copy(db, aside, calendar, cancellationToken);
                     var made = await aside.Write(act, () => make(aside), cancellationToken);
                     if (made is not Outcome<T>.Done)
                     {
@@ -111,10 +112,10 @@ public static class Aside
         );
     }
 
-    /// <summary>A store with the tables that events are written to, and the events of one calendar; without keys to other tables and without indexes, which the real one keeps.</summary>
-    private static async Task<MortarDb> Copy(
+    /// <summary>Makes the tables that events are written to, with the events of one calendar; without keys to other tables and without indexes, which the real store keeps.</summary>
+    private static async Task Copy(
         MortarDb db,
-        string file,
+        MortarDb aside,
         CalendarId calendar,
         CancellationToken cancellationToken
     )
@@ -124,7 +125,6 @@ public static class Aside
                 $"SELECT sql AS Value FROM sqlite_master WHERE type = 'table' AND name IN ('Events', 'Given', 'Changes')"
             )
             .ToListAsync(cancellationToken);
-        var aside = db.Beside(StoreSetup.Aside(file));
         await aside.Database.OpenConnectionAsync(cancellationToken);
         foreach (var table in tables)
         {
@@ -141,7 +141,6 @@ public static class Aside
             cancellationToken
         );
         await aside.Database.ExecuteSqlRawAsync("DETACH store", cancellationToken);
-        return aside;
     }
 
     /// <summary>Leaves of the copy what goes over, so that nothing has to be looked for under the write lock.</summary>
