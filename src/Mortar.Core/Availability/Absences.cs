@@ -56,9 +56,9 @@ public static class Absences
             .Select(one => one.Time)
             .OfType<EventTime.AllDay>()
             .Where(days => !days.TimesToBeSet)
-            .SelectMany(days =>
-                Enumerable.Range(0, Period.DaysBetween(days.First, days.Last) + 1).Select(days.First.PlusDays)
-            )
-            .Where(day => day >= window.First && day <= window.Last)
+            .SelectMany(days => Days(LocalDate.Max(days.First, window.First), LocalDate.Min(days.Last, window.Last)))
             .ToHashSet();
+
+    private static IEnumerable<LocalDate> Days(LocalDate first, LocalDate last) =>
+        Enumerable.Range(0, Math.Max(0, Period.DaysBetween(first, last) + 1)).Select(first.PlusDays);
 }

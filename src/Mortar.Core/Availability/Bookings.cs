@@ -70,7 +70,8 @@ public static class Bookings
         Occurrence? old = null;
         Occurrence? fresh = null;
         var looked = 0;
-        foreach (var one in Together(all.Where(one => !isNew.Contains(one.Id)).Concat(added), window, clock))
+        var events = all.Where(one => !isNew.Contains(one.Id)).Concat(added);
+        foreach (var one in OccurrenceOrder.Together(events.Select(one => one.Occurrences(window, clock))))
         {
             if (++looked > MostLookedAt)
             {
@@ -110,46 +111,6 @@ public static class Bookings
 
         static Occurrence Later(Occurrence? before, Occurrence now) =>
             before is { } other && other.Span.End >= now.Span.End ? other : now;
-    }
-
-    /// <summary>The dates of several events in the order of time; each is asked for its next only.</summary>
-    private static IEnumerable<Occurrence> Together(IEnumerable<Event> events, Window window, ZoneClock clock)
-    {
-        var next = new PriorityQueue<IEnumerator<Occurrence>, (long Start, int Turn)>();
-        var turn = 0;
-        try
-        {
-            foreach (var one in events)
-            {
-                Ask(one.Occurrences(window, clock).GetEnumerator());
-            }
-
-            while (next.TryDequeue(out var walk, out _))
-            {
-                var date = walk.Current;
-                Ask(walk);
-                yield return date;
-            }
-        }
-        finally
-        {
-            foreach (var (walk, _) in next.UnorderedItems)
-            {
-                walk.Dispose();
-            }
-        }
-
-        void Ask(IEnumerator<Occurrence> walk)
-        {
-            if (walk.MoveNext())
-            {
-                next.Enqueue(walk, (walk.Current.StartSecond, turn++));
-            }
-            else
-            {
-                walk.Dispose();
-            }
-        }
     }
 
     /// <summary>Says that a place is taken, and by what as far as the reader may know.</summary>

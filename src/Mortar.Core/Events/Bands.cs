@@ -43,13 +43,22 @@ public static class Bands
         }
     }
 
-    /// <summary>Whether a day of it can have so many dates; cheap, and never wrong where it says no.</summary>
-    private static bool CanBeFine(Event whole) =>
-        whole.Series is { } series
-        && (
-            series.Rules.Count > 1
+    /// <summary>Whether a day of it can have so many dates, with those that last from days before; cheap, and never wrong where it says no.</summary>
+    internal static bool CanBeFine(Event whole)
+    {
+        if (whole.Series is not { } series)
+        {
+            return false;
+        }
+
+        // A day and its neighbours, and as many more as the longest lasts.
+        var days = 3 + (Longest(whole, series) / CivilDays.SecondsPerDay);
+        return series.Rules.Count > 1
             || series.Extra.Count > MostOfADay
             || series.Overrides.Count > MostOfADay
-            || series.Rules.Any(rule => rule.IsFine())
-        );
+            || series.Rules.Any(rule => rule.MostADay() > MostOfADay / days);
+    }
+
+    private static long Longest(Event whole, Series series) =>
+        series.Index.Later.Select(one => one.Time).Append(whole.Time).Max(time => time.EndSecond - time.StartSecond);
 }

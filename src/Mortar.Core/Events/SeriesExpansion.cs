@@ -190,17 +190,25 @@ public static class SeriesExpansion
             ? OfPart(new SeriesPart(whole, series, 0, clock, window.Reader), series, window, meeting)
             : OfParts(whole, series, window, meeting, clock);
 
+    /// <remarks>
+    /// Changes to another zone can put a few dates out of order where its clock changes. Where there are few they are put
+    /// right; of a fine rule none is looked at that is not asked for, and a day of them is one band.
+    /// </remarks>
     private static IEnumerable<Occurrence> OfParts(
         Event whole,
         Series series,
         Window window,
         Meeting meeting,
         ZoneClock clock
-    ) =>
-        SeriesPart
+    )
+    {
+        var parts = SeriesPart
             .Of(whole, series, clock, window.Reader)
-            .SelectMany(part => OfPart(part, series, window, meeting))
-            .OrderBy(one => one.StartSecond);
+            .Select(part => OfPart(part, series, window, meeting));
+        return Bands.CanBeFine(whole)
+            ? OccurrenceOrder.Together(parts)
+            : parts.SelectMany(part => part).OrderBy(one => one.StartSecond);
+    }
 
     private static IEnumerable<Occurrence> OfPart(SeriesPart part, Series series, Window window, Meeting meeting)
     {

@@ -13,10 +13,15 @@ public static class RuleLimits
     public const int MostOfADay = 96;
 
     /// <summary>Whether a day of the rule can have more dates than quarters of an hour; cheap, and never wrong where it says no.</summary>
-    public static bool IsFine(this RecurrenceRule rule) =>
+    public static bool IsFine(this RecurrenceRule rule) => rule.MostADay() > MostOfADay;
+
+    /// <summary>No day of the rule has more dates than this; may be too many, never too few.</summary>
+    internal static long MostADay(this RecurrenceRule rule) =>
         rule.Frequency <= Frequency.Hourly
-        || (long)Math.Max(1, rule.ByHour.Length) * Math.Max(1, rule.ByMinute.Length) * Math.Max(1, rule.BySecond.Length)
-            > MostOfADay;
+            ? long.MaxValue
+            : (long)Math.Max(1, rule.ByHour.Length)
+                * Math.Max(1, rule.ByMinute.Length)
+                * Math.Max(1, rule.BySecond.Length);
 
     /// <summary>Why rules are not taken, to follow on what has them (“it …”); <c>null</c> where they are.</summary>
     /// <param name="rules">The rules by which something repeats.</param>

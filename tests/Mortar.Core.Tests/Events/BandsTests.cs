@@ -97,6 +97,56 @@ public class BandsTests
         );
     }
 
+    /// <summary>A quarter of an hour is not too fine to be shown, but those of ten years before last into each day.</summary>
+    [Fact]
+    public void What_lasts_into_a_day_from_years_before_is_one_band_on_the_first_day()
+    {
+        var hours = string.Join(',', Enumerable.Range(0, 24));
+        var whole = Studio.Event(Studio.Hours(new LocalDateTime(2016, 3, 1, 9, 0), 3_660 * 24 * 60)) with
+        {
+            Series = Studio.Every($"FREQ=DAILY;BYHOUR={hours};BYMINUTE=0,15,30,45"),
+        };
+
+        var shown = whole.Shown(Week, Studio.Clock).ToList();
+
+        Assert.Equal(Bands.MostCounted, shown[0].Dates);
+        Assert.Equal(6 * 96, shown.Skip(1).Count(one => one.Dates == 1));
+        Assert.Equal(1 + (6 * 96), shown.Count);
+    }
+
+    /// <summary>A change that reaches on parts a series; the parts are walked as far as is asked too.</summary>
+    [Fact]
+    public void A_fine_series_that_changes_from_a_date_on_is_walked_as_far_as_is_asked()
+    {
+        var start = new LocalDateTime(2026, 3, 1, 9, 0);
+        var whole = Studio.Event(Studio.Hours(start, 3_660 * 24 * 60));
+        whole = whole with
+        {
+            Series = Studio.Every("FREQ=SECONDLY") with
+            {
+                Overrides =
+                [
+                    new Override(
+                        new LocalDateTime(2026, 3, 11, 0, 0),
+                        Studio.Hours(new LocalDateTime(2026, 3, 11, 0, 0), 3_660 * 24 * 60),
+                        whole.Content with
+                        {
+                            Title = "Later",
+                        },
+                        OverrideRange.AndLater
+                    ),
+                ],
+            },
+        };
+
+        var shown = whole.Shown(Week, Studio.Clock).ToList();
+
+        Assert.Equal(7, shown.Count);
+        Assert.All(shown, one => Assert.Equal(Bands.MostCounted, one.Dates));
+        Assert.Equal(["Later"], shown.Skip(2).Select(one => one.Content.Title).Distinct());
+        Assert.NotEqual("Later", shown[0].Content.Title);
+    }
+
     /// <summary>Of a rule by hours, whole days take the day, however often it falls on it.</summary>
     [Theory]
     [InlineData("FREQ=SECONDLY", "FREQ=DAILY")]
