@@ -5,6 +5,8 @@ return args switch
 {
     ["two-hundred"] => await TwoHundred.Run(),
     ["hidden"] => await HiddenOrNever.Run(),
+    ["open-screens"] => await OpenScreens.Run(),
+    ["reads"] => await Reads.Run(),
     ["bombs"] => await BombsOverHttp.Run(),
     _ => Measure(args),
 };

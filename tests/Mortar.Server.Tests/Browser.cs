@@ -51,6 +51,15 @@ internal sealed class Browser : IDisposable
 
     public Task<Answer> Get(string path) => Send(HttpMethod.Get, path, null, null, null);
 
+    /// <summary>Gets something only where it is other than what is known.</summary>
+    public async Task<Answer> Get(string path, string ifNoneMatch)
+    {
+        using var request = new HttpRequestMessage(HttpMethod.Get, path);
+        request.Headers.TryAddWithoutValidation("If-None-Match", ifNoneMatch);
+        using var response = await client.SendAsync(request);
+        return new Answer((int)response.StatusCode, await response.Content.ReadAsStringAsync(), response.Headers);
+    }
+
     public Task<Answer> Post(string path, object? body = null, Guid? set = null) =>
         Send(HttpMethod.Post, path, body, null, set);
 

@@ -153,7 +153,7 @@ public class StoreTests
         var (ines, group, calendar, invitation) = (New(), New(), New(), New());
         var options = new DbContextOptionsBuilder<MortarDb>();
         StoreSetup.Configure(options, Path.Combine(data, StoreSetup.FileName));
-        await using (var db = new MortarDb(options.Options, SystemClock.Instance, new ChangeSignal()))
+        await using (var db = new MortarDb(options.Options, SystemClock.Instance, new ChangeSignal(), new WriteTurn()))
         {
             await db.GetService<IMigrator>().MigrateAsync("Members", TestContext.Current.CancellationToken);
             await db.Database.ExecuteSqlAsync(

@@ -3,26 +3,37 @@ using System.Diagnostics;
 using System.Net;
 using System.Net.Http.Headers;
 using System.Net.Http.Json;
+using System.Net.Sockets;
 using System.Text;
 using System.Text.Json;
+using Microsoft.AspNetCore.Http.Connections;
 using Microsoft.AspNetCore.SignalR.Client;
 
 namespace Mortar.Bench.AtWork;
 
-/// <summary>One answer, and how long it took.</summary>
-internal sealed record Told(string What, int Status, TimeSpan Took, JsonElement Body, string Text);
+/// <summary>One answer, how long it took and how many bytes it has.</summary>
+internal sealed record Told(string What, int Status, TimeSpan Took, JsonElement Body, string Text, int Length);
 
 /// <summary>One person's browser; every answer it gets is noted.</summary>
 internal sealed class Client : IAsyncDisposable
 {
-    private readonly HttpClientHandler handler = new() { CookieContainer = new CookieContainer() };
+    private readonly SocketsHttpHandler handler = new() { CookieContainer = new CookieContainer() };
     private readonly HttpClient http;
     private readonly ConcurrentBag<Told> notes;
     private string token = string.Empty;
     private HubConnection? line;
 
-    public Client(Uri url, ConcurrentBag<Told> notes)
+    /// <param name="url">The Mortar.</param>
+    /// <param name="notes">Where every answer is noted.</param>
+    /// <param name="from">The address of the network to come from; the machine's own choice where it is <c>null</c>.</param>
+    public Client(Uri url, ConcurrentBag<Told> notes, IPAddress? from = null)
     {
+        if (from is not null)
+        {
+            handler.ConnectCallback = (context, cancellationToken) =>
+                Connect(from, context.DnsEndPoint, cancellationToken);
+        }
+
         http = new HttpClient(handler) { BaseAddress = url, Timeout = TimeSpan.FromMinutes(10) };
         this.notes = notes;
     }
@@ -40,7 +51,9 @@ internal sealed class Client : IAsyncDisposable
         }
     }
 
-    public Task<Told> Get(string path) => Send(HttpMethod.Get, path, null);
+    /// <param name="path">What is asked for.</param>
+    /// <param name="read">Whether the answer is looked into; else it only has to arrive.</param>
+    public Task<Told> Get(string path, bool read = true) => Send(HttpMethod.Get, path, null, read: read);
 
     public Task<Told> Post(string path, object? body = null, Guid? set = null, int? version = null) =>
         Send(HttpMethod.Post, path, body, set, version);
@@ -50,13 +63,21 @@ internal sealed class Client : IAsyncDisposable
 
     public Task<Told> Delete(string path) => Send(HttpMethod.Delete, path, null, version: 1);
 
-    /// <summary>Opens the live line and does something whenever it says that the wall changed.</summary>
-    public async Task Listen(Func<Task> changed)
+    /// <summary>Opens the live line and does something whenever it says that the wall changed, and by which change.</summary>
+    public async Task Listen(Func<long, Task> changed)
     {
         line = new HubConnectionBuilder()
-            .WithUrl(new Uri(http.BaseAddress!, "/live"), options => options.Cookies = handler.CookieContainer)
+            .WithUrl(
+                new Uri(http.BaseAddress!, "/live"),
+                options =>
+                {
+                    options.Cookies = handler.CookieContainer;
+                    options.Transports = HttpTransportType.WebSockets;
+                    options.SkipNegotiation = true;
+                }
+            )
             .Build();
-        line.On("calendarChanged", changed);
+        line.On<Guid, long>("calendarChanged", (_, version) => changed(version));
         await line.StartAsync();
     }
 
@@ -71,7 +92,30 @@ internal sealed class Client : IAsyncDisposable
         handler.Dispose();
     }
 
-    private async Task<Told> Send(HttpMethod method, string path, object? body, Guid? set = null, int? version = null)
+    private static async ValueTask<Stream> Connect(IPAddress from, DnsEndPoint to, CancellationToken cancellationToken)
+    {
+        var socket = new Socket(AddressFamily.InterNetwork, SocketType.Stream, ProtocolType.Tcp) { NoDelay = true };
+        try
+        {
+            socket.Bind(new IPEndPoint(from, 0));
+            await socket.ConnectAsync(IPAddress.Parse(to.Host), to.Port, cancellationToken);
+            return new NetworkStream(socket, ownsSocket: true);
+        }
+        catch
+        {
+            socket.Dispose();
+            throw;
+        }
+    }
+
+    private async Task<Told> Send(
+        HttpMethod method,
+        string path,
+        object? body,
+        Guid? set = null,
+        int? version = null,
+        bool read = true
+    )
     {
         using var request = new HttpRequestMessage(method, new Uri($"/api/{path}", UriKind.Relative));
         request.Content = body switch
@@ -97,13 +141,17 @@ internal sealed class Client : IAsyncDisposable
 
         var began = Stopwatch.GetTimestamp();
         using var response = await http.SendAsync(request);
-        var text = await response.Content.ReadAsStringAsync();
+        var bytes = await response.Content.ReadAsByteArrayAsync();
+        var took = Stopwatch.GetElapsedTime(began);
+        var isJson = read && bytes is [(byte)'{' or (byte)'[', ..];
+        var text = isJson && response.IsSuccessStatusCode ? string.Empty : Encoding.UTF8.GetString(bytes);
         var told = new Told(
             $"{method} {path.Split('?')[0].Split('/')[0]}",
             (int)response.StatusCode,
-            Stopwatch.GetElapsedTime(began),
-            text.StartsWith('{') || text.StartsWith('[') ? JsonSerializer.Deserialize<JsonElement>(text) : default,
-            text
+            took,
+            isJson ? JsonSerializer.Deserialize<JsonElement>(bytes) : default,
+            text,
+            bytes.Length
         );
         notes.Add(told);
         return told;

@@ -18,13 +18,10 @@ internal sealed class RunningMortar : IAsyncDisposable
     public Uri Url { get; }
 
     /// <summary>The most memory the process had at once, in MB (VmHWM of proc_pid_status(5)).</summary>
-    public long PeakMemory =>
-        File.ReadLines($"/proc/{process.Id}/status")
-            .Where(line => line.StartsWith("VmHWM:", StringComparison.Ordinal))
-            .Select(line =>
-                long.Parse(line.Split(' ', StringSplitOptions.RemoveEmptyEntries)[1], CultureInfo.InvariantCulture)
-            )
-            .Single() / 1024;
+    public long PeakMemory => Status("VmHWM:");
+
+    /// <summary>The memory it has now, in MB (VmRSS).</summary>
+    public long Memory => Status("VmRSS:");
 
     public bool IsUp => !process.HasExited;
 
@@ -72,6 +69,14 @@ internal sealed class RunningMortar : IAsyncDisposable
             }
         }
     }
+
+    private long Status(string line) =>
+        File.ReadLines($"/proc/{process.Id}/status")
+            .Where(one => one.StartsWith(line, StringComparison.Ordinal))
+            .Select(one =>
+                long.Parse(one.Split(' ', StringSplitOptions.RemoveEmptyEntries)[1], CultureInfo.InvariantCulture)
+            )
+            .Single() / 1024;
 
     public async ValueTask DisposeAsync()
     {

@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using System.Globalization;
+using System.Net;
 using System.Text.RegularExpressions;
 
 namespace Mortar.Bench.AtWork;
@@ -177,7 +178,7 @@ internal static partial class TwoHundred
     }
 
     /// <summary>The mails with a link to join, once all have gone out.</summary>
-    private static async Task<List<(string To, string Token)>> Invitations(Client ines)
+    internal static async Task<List<(string To, string Token)>> Invitations(Client ines)
     {
         while (true)
         {
@@ -202,9 +203,9 @@ internal static partial class TwoHundred
         }
     }
 
-    private static async Task<Client> Join(Uri url, string token, ConcurrentBag<Told> notes)
+    internal static async Task<Client> Join(Uri url, string token, ConcurrentBag<Told> notes, IPAddress? from = null)
     {
-        var one = new Client(url, notes);
+        var one = new Client(url, notes, from);
         await one.Session();
         await one.Get($"joining/{token}");
         await one.Post(
@@ -224,10 +225,10 @@ internal static partial class TwoHundred
     private static async Task Work(Client one, Random random)
     {
         var monday = new DateTime(2026, 3, 9, 0, 0, 0, DateTimeKind.Unspecified);
-        await one.Listen(() => one.Get(Wall(0)));
+        await one.Listen(_ => one.Get(Wall(0)));
         await Task.WhenAll(
             new[] { "shelf", "groups", "sets", "inbox", "reminders", "ribbon?from=2026-03-09&weeks=6", Wall(0) }.Select(
-                one.Get
+                path => one.Get(path)
             )
         );
         var groups = (await one.Get("groups"))

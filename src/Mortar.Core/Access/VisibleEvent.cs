@@ -214,6 +214,15 @@ public abstract record VisibleEvent
         && whole.Contents.All(content => SeesContent(role, reader, whole, content));
 
     /// <summary>
+    /// Whether everybody with the same step on its calendar sees an event alike, but for whether they may change it:
+    /// where nothing is private, kept from some or given by itself.
+    /// </summary>
+    public static bool IsAlikeForAll(Event whole) =>
+        whole.Guests.Count == 0
+        && whole.Editors.Count == 0
+        && !whole.Contents.Any(content => content.Private || content.HidesAttendees);
+
+    /// <summary>
     /// Whether a reader may see that an event was changed: where it is there for them whatever is new about it, and where
     /// they see at most that the calendar is busy, only another time taken. It is told of nothing else.
     /// </summary>
@@ -221,17 +230,35 @@ public abstract record VisibleEvent
     /// <param name="reader">Who reads.</param>
     /// <param name="before">The event before; <c>null</c> where it was not in the calendar.</param>
     /// <param name="after">The event after; <c>null</c> where it is not in the calendar any more.</param>
-    public static bool IsChangeSeen(Role role, PersonId reader, Event? before, Event? after)
+    public static bool IsChangeSeen(Role role, PersonId reader, Event? before, Event? after) =>
+        ToldAnew(role, reader, before, after) is not (Event: false, Busy: false);
+
+    /// <summary>
+    /// What a reader has to be told anew when an event was changed: the event, where it is or was there for them, and when
+    /// the calendar is busy, where what they see only as that takes another time. Of anything else they are told nothing.
+    /// </summary>
+    /// <param name="role">The reader's step on the calendar.</param>
+    /// <param name="reader">Who reads.</param>
+    /// <param name="before">The event before; <c>null</c> where it was not in the calendar.</param>
+    /// <param name="after">The event after; <c>null</c> where it is not in the calendar any more.</param>
+    public static (bool Event, bool Busy) ToldAnew(Role role, PersonId reader, Event? before, Event? after)
     {
-        if (new[] { before, after }.Any(one => one is not null && IsThere(role, reader, one)))
-        {
-            return true;
-        }
+        var (was, now) = (Hidden(before), Hidden(after));
+        return (
+            new[] { before, after }.Any(one => one is not null && IsThere(role, reader, one)),
+            role > Role.None && (was?.Time, was?.Content, was?.Series) != (now?.Time, now?.Content, now?.Series)
+        );
 
-        var (was, now) = (Taken(before), Taken(after));
-        return (was?.Time, was?.Content, was?.Series) != (now?.Time, now?.Content, now?.Series);
+        Event? Hidden(Event? whole) =>
+            whole is not null
+            && whole.Contents.Any(content =>
+                content is { Cancelled: false, ShowAs: not ShowAs.Free } && !IsSeen(whole, content)
+            )
+                ? whole.WithContents(content => IsSeen(whole, content) ? NoTime : TimesOf(content))
+                : null;
 
-        static Event? Taken(Event? whole) => whole is not null && TakesTime(whole) ? whole.WithContents(TimesOf) : null;
+        bool IsSeen(Event whole, EventContent content) =>
+            AccessRules.OnEvent(role, reader, whole) >= Role.Outline && SeesContent(role, reader, whole, content);
     }
 
     /// <summary>A whole event that a reader sees, without the names that are not for them.</summary>
@@ -247,6 +274,9 @@ public abstract record VisibleEvent
 
     private static bool TakesTime(Event whole) =>
         whole.Contents.Any(content => content is { Cancelled: false, ShowAs: not ShowAs.Free });
+
+    /// <summary>Stands for a date that is told as itself, where only the busy ones are looked at.</summary>
+    private static readonly EventContent NoTime = EventContent.Blank with { ShowAs = ShowAs.Free };
 
     private static EventContent TimesOf(EventContent content) =>
         EventContent.Blank with

@@ -49,6 +49,16 @@ public static class Claims
         from claim in Of(calendar, one, window, zones, clock)
         select claim;
 
+    /// <summary>
+    /// Whether an event can take anybody's time or a place, be it as nobody's but those named on it: most events of most
+    /// calendars name nobody, and are told apart before anything is made of them.
+    /// </summary>
+    public static bool CanTake(Purpose purpose, WhoseTime takes, Event whole) =>
+        purpose == Purpose.Place
+        || takes is WhoseTime.Group or WhoseTime.Person
+        || whole.Content.Attendees.Count > 0
+        || whole.Series is { } series && series.Overrides.Any(one => one.Content.Attendees.Count > 0);
+
     private static IEnumerable<Claim> Of(
         CountedCalendar calendar,
         CountedEvent counted,
@@ -57,8 +67,17 @@ public static class Claims
         ZoneClock clock
     )
     {
-        // Dates that were changed by themselves may name others, or nobody.
         var whole = counted.Event;
+        if (
+            counted.Named.IsEmpty
+            && counted.Places.IsEmpty
+            && !CanTake(calendar.Purpose, calendar.Takes, counted.Event)
+        )
+        {
+            yield break;
+        }
+
+        // Dates that were changed by themselves may name others, or nobody.
         var byContent = whole
             .Contents.DistinctBy(content => content.Attendees)
             .ToDictionary(content => content.Attendees, content => Takers(calendar, counted, content).ToHashSet());

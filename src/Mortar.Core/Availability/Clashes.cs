@@ -119,12 +119,17 @@ public static class Clashes
     /// <summary>Every two events that take the same person or place at the same time.</summary>
     /// <param name="claims">What takes whom, in any order.</param>
     /// <param name="whose">Whose to resolve they are to be; <c>null</c> for all.</param>
+    /// <param name="about">The events of which one has to be in it; <c>null</c> for any.</param>
     /// <remarks>
     /// Touching is not clashing, and a moment takes no time. One sweep over the occurrences, each with the set of those it
     /// takes as bits: what two share is a few words of them, however many people there are. What is told is bounded, and
     /// what is not is counted, since anybody can write three hundred events that name everybody.
     /// </remarks>
-    public static ClashesFound Among(IEnumerable<Claim> claims, ClashesOf? whose = null)
+    public static ClashesFound Among(
+        IEnumerable<Claim> claims,
+        ClashesOf? whose = null,
+        IReadOnlySet<EventId>? about = null
+    )
     {
         var (takings, takers) = Takings(claims);
         var isReader = whose is { } of && takers.TryGetValue(Participant.Of(of.Reader), out var number) ? number : -1;
@@ -132,7 +137,10 @@ public static class Clashes
         var more = 0;
         foreach (var (earlier, later) in Pairs(takings).Take(MostPairs))
         {
-            if (!earlier.Takes.Overlaps(later.Takes))
+            if (
+                !earlier.Takes.Overlaps(later.Takes)
+                || about?.Contains(earlier.Date.Event.Id) == false && !about.Contains(later.Date.Event.Id)
+            )
             {
                 continue;
             }

@@ -1,4 +1,5 @@
-using System.Collections.Immutable;
+using Mortar.Core.Access;
+using Mortar.Core.Events;
 using Mortar.Core.Time;
 using NodaTime;
 
@@ -10,43 +11,32 @@ namespace Mortar.Core.Availability;
 /// <param name="Clashes">How many pairs of events collide in it.</param>
 public sealed record RibbonWeek(LocalDate First, Duration Busy, int Clashes);
 
-/// <summary>How full each week is, and where it clashes.</summary>
+/// <summary>How full a week is, and where it clashes.</summary>
 public static class Ribbon
 {
-    /// <summary>The weeks from a first day on, in order.</summary>
-    /// <param name="first">The first day of the first week.</param>
-    /// <param name="weeks">How many weeks.</param>
-    /// <param name="zone">The reader's zone.</param>
-    /// <param name="taken">Every stretch that is taken, in any order.</param>
-    /// <param name="clashes">What collides.</param>
-    public static ImmutableArray<RibbonWeek> Of(
-        LocalDate first,
-        int weeks,
-        DateTimeZone zone,
-        IEnumerable<Interval> taken,
-        IEnumerable<Clash> clashes
-    )
-    {
-        var windows = Enumerable
-            .Range(0, weeks)
-            .Select(week => new Window(first.PlusDays(week * 7), first.PlusDays((week * 7) + 6), zone))
-            .ToList();
-        if (windows.Count == 0)
-        {
-            return [];
-        }
+    /// <summary>One week, or any other window.</summary>
+    /// <param name="week">Its days, on the reader's clock.</param>
+    /// <param name="seen">What the reader sees on it, in any order.</param>
+    /// <param name="clashes">What collides in it.</param>
+    /// <param name="clock">Zone rules.</param>
+    public static RibbonWeek Of(Window week, IEnumerable<VisibleEvent> seen, ClashesFound clashes, ZoneClock clock) =>
+        new(
+            week.First,
+            Stretches
+                .Merged(seen.SelectMany(one => Taken(one, week.Reader, clock)), week.Span)
+                .Aggregate(Duration.Zero, (sum, stretch) => sum + stretch.Duration),
+            clashes.Told.Count(clash => clash.Times.Any(time => week.Touches(time.Span))) + clashes.More
+        );
 
-        var merged = Stretches.Merged(taken, new Interval(windows[0].Span.Start, windows[^1].Span.End));
-        var pairs = clashes.SelectMany(clash => clash.Times.Select(time => (clash, time.Span))).ToList();
-        return
-        [
-            .. windows.Select(window => new RibbonWeek(
-                window.First,
-                Stretches
-                    .Both(merged, [window.Span])
-                    .Aggregate(Duration.Zero, (sum, stretch) => sum + stretch.Duration),
-                pairs.Where(pair => window.Touches(pair.Span)).Select(pair => pair.clash).Distinct().Count()
-            )),
-        ];
-    }
+    /// <summary>What takes hours: whole days tell nothing of how full a week is.</summary>
+    private static IEnumerable<Interval> Taken(VisibleEvent seen, DateTimeZone reader, ZoneClock clock) =>
+        seen switch
+        {
+            VisibleEvent.Busy busy => [busy.Span],
+            VisibleEvent.Shown { ShowAs: not ShowAs.Free, Cancelled: false, Agreed: not EventTime.AllDay } shown =>
+            [
+                clock.Span(shown.Agreed, reader),
+            ],
+            _ => [],
+        };
 }

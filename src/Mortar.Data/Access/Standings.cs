@@ -123,6 +123,21 @@ public static class Standings
         return await wards.Union(byLinks).Union(guardians).ToListAsync(cancellationToken);
     }
 
+    /// <summary>When the next access that was given for a time ends; <c>null</c> where none does.</summary>
+    public static async Task<Instant?> NextEnd(this MortarDb db, Instant after, CancellationToken cancellationToken)
+    {
+        var own = await db
+            .Grants.Where(grant => grant.Role != Role.None && grant.EndsAt > after)
+            .MinAsync(grant => grant.EndsAt, cancellationToken);
+        var group = await db
+            .GroupGrants.Where(grant => grant.Role != Role.None && grant.EndsAt > after)
+            .MinAsync(grant => grant.EndsAt, cancellationToken);
+        var link = await db
+            .Links.Where(one => one.EndedAt == null && one.EndsAt > after)
+            .MinAsync(one => one.EndsAt, cancellationToken);
+        return new[] { own, group, link }.Min();
+    }
+
     private static IQueryable<CalendarRow> Kept(MortarDb db) => db.Calendars.Where(row => row.DeletedAt == null);
 
     private static async Task<Dictionary<CalendarId, Standing>> Of(

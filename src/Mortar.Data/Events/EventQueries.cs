@@ -11,7 +11,7 @@ namespace Mortar.Data.Events;
 public static class EventQueries
 {
     /// <summary>Whole days and floating times are indexed as UTC; no zone is further from it than this.</summary>
-    private static readonly Duration Slack = Duration.FromHours(16);
+    internal static readonly Duration Slack = Duration.FromHours(16);
 
     /// <summary>The events of some calendars that can touch the window, by <c>IX_Events_Range</c>; a few may not when looked at closely.</summary>
     public static async Task<IReadOnlyList<Event>> EventsTouching(
@@ -31,12 +31,20 @@ public static class EventQueries
         return db.Events.Where(row => calendars.Contains(row.CalendarId) && row.DeletedAt == null).Touching(window);
     }
 
+    /// <summary>The rows of some calendars that can touch a stretch, with the two instants that say so.</summary>
+    internal static IQueryable<EventRow> RowsBetween(
+        this MortarDb db,
+        IReadOnlyCollection<CalendarId> calendars,
+        Instant from,
+        Instant to
+    ) => db.Events.Where(row => calendars.Contains(row.CalendarId) && row.DeletedAt == null).Between(from, to);
+
     /// <summary>Those of some rows that can touch a window, without their sources.</summary>
-    internal static IQueryable<EventRow> Touching(this IQueryable<EventRow> rows, Window window)
-    {
-        var from = window.Span.Start - Slack;
-        var to = window.Span.End + Slack;
-        return rows.AsNoTracking()
+    internal static IQueryable<EventRow> Touching(this IQueryable<EventRow> rows, Window window) =>
+        rows.Between(window.Span.Start - Slack, window.Span.End + Slack);
+
+    private static IQueryable<EventRow> Between(this IQueryable<EventRow> rows, Instant from, Instant to) =>
+        rows.AsNoTracking()
             .Where(row => row.IndexEnd >= from && row.IndexStart < to)
             .Select(row => new EventRow
             {
@@ -62,7 +70,8 @@ public static class EventQueries
                 End = row.End,
                 Zone = row.Zone,
                 Series = row.Series,
+                IndexStart = row.IndexStart,
+                IndexEnd = row.IndexEnd,
                 Version = row.Version,
             });
-    }
 }

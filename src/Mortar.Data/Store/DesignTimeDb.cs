@@ -11,6 +11,6 @@ internal sealed class DesignTimeDb : IDesignTimeDbContextFactory<MortarDb>
     {
         var options = new DbContextOptionsBuilder<MortarDb>();
         StoreSetup.Configure(options, "design-time.db");
-        return new MortarDb(options.Options, SystemClock.Instance, new ChangeSignal());
+        return new MortarDb(options.Options, SystemClock.Instance, new ChangeSignal(), new WriteTurn());
     }
 }

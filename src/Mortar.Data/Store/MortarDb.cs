@@ -20,10 +20,11 @@ namespace Mortar.Data.Store;
 /// Every added or changed <see cref="IRecorded"/> row gets its row in <c>Changes</c> in the same save, with its state
 /// before and after; without an <see cref="Act"/> such a save is refused. Recorded rows are never deleted.
 /// </remarks>
-public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, ChangeSignal signal)
+public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, ChangeSignal signal, WriteTurn turn)
     : IdentityUserContext<Account, Guid>(options)
 {
     private Act? current;
+    private bool isAboutPeople;
 
     /// <summary>What o'clock it is: access that is given for a time ends by it.</summary>
     internal Instant Now => clock.GetCurrentInstant();
@@ -96,6 +97,7 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
     /// </summary>
     public async Task<Outcome<T>> Write<T>(Act act, Func<Task<Outcome<T>>> command, CancellationToken cancellationToken)
     {
+        using var mine = await turn.Enter(cancellationToken);
         await using var transaction = await Database.BeginTransactionAsync(cancellationToken);
         current = act;
         try
@@ -115,6 +117,7 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
             {
                 await SaveChangesAsync(cancellationToken);
                 await transaction.CommitAsync(CancellationToken.None);
+                Tell();
                 signal.Raise();
             }
             else
@@ -131,7 +134,8 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
     }
 
     /// <summary>Another store with the same clock, which wakes nobody.</summary>
-    internal MortarDb Beside(DbContextOptions<MortarDb> options) => new(options, clock, new ChangeSignal());
+    internal MortarDb Beside(DbContextOptions<MortarDb> options) =>
+        new(options, clock, new ChangeSignal(), new WriteTurn());
 
     /// <summary>The version that a recorded row has once what is tracked so far is saved.</summary>
     internal int VersionOnceSaved(IRecorded row)
@@ -143,23 +147,47 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
     /// <summary>Writes what the log does not keep, in one transaction, and has whoever waits for a commit look.</summary>
     internal async Task WriteUnlogged(Func<Task> command, CancellationToken cancellationToken)
     {
+        using var mine = await turn.Enter(cancellationToken);
         await using var transaction = await Database.BeginTransactionAsync(cancellationToken);
         await command();
         await this.WithoutStopped(cancellationToken);
         await SaveChangesAsync(cancellationToken);
         await transaction.CommitAsync(CancellationToken.None);
+        Tell();
         signal.Raise();
     }
 
     /// <inheritdoc />
-    public override Task<int> SaveChangesAsync(
+    public override async Task<int> SaveChangesAsync(
         bool acceptAllChangesOnSuccess,
         CancellationToken cancellationToken = default
     )
     {
         Record();
         KeepGiven();
-        return base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
+        isAboutPeople |= ChangeTracker.Entries().Any(IsAboutPeople);
+        if (Database.CurrentTransaction is not null)
+        {
+            return await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
+        }
+
+        using var mine = await turn.Enter(cancellationToken);
+        var saved = await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
+        Tell();
+        return saved;
+    }
+
+    private static bool IsAboutPeople(EntityEntry entry) =>
+        entry is { Entity: PersonRow or SignInRow or Account, State: not EntityState.Unchanged };
+
+    /// <summary>After a commit: what was kept of people does not hold any more.</summary>
+    private void Tell()
+    {
+        if (isAboutPeople)
+        {
+            isAboutPeople = false;
+            signal.CountWriteAboutPeople();
+        }
     }
 
     /// <inheritdoc />

@@ -1,8 +1,11 @@
 using System.Data.Common;
+using System.Runtime.CompilerServices;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Diagnostics;
 using Microsoft.Extensions.DependencyInjection;
+using Mortar.Data.Reading;
+using SQLitePCL;
 
 namespace Mortar.Data.Store;
 
@@ -16,6 +19,12 @@ public static class StoreSetup
     public static IServiceCollection AddMortarData(this IServiceCollection services, string directory) =>
         services
             .AddSingleton<ChangeSignal>()
+            .AddSingleton<WriteTurn>()
+            .AddSingleton<LogTail>()
+            .AddSingleton<KeptEvents>()
+            .AddSingleton<KeptFine>()
+            .AddSingleton<Sights>()
+            .AddSingleton<KeptPeople>()
             .AddDbContext<MortarDb>(options => Configure(options, Path.Combine(directory, FileName)));
 
     internal static void Configure(DbContextOptionsBuilder options, string file) =>
@@ -56,11 +65,17 @@ public static class StoreSetup
         /// </summary>
         public const string Kept = "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL; PRAGMA busy_timeout=15000;";
 
+        /// <summary>Connections are lent out again and again; one that was told keeps them.</summary>
+        private readonly ConditionalWeakTable<sqlite3, Pragmas> told = [];
+
         public override void ConnectionOpened(DbConnection connection, ConnectionEndEventData eventData)
         {
-            using var command = connection.CreateCommand();
-            command.CommandText = pragmas;
-            command.ExecuteNonQuery();
+            if (IsNew(connection))
+            {
+                using var command = connection.CreateCommand();
+                command.CommandText = pragmas;
+                command.ExecuteNonQuery();
+            }
         }
 
         public override async Task ConnectionOpenedAsync(
@@ -69,9 +84,15 @@ public static class StoreSetup
             CancellationToken cancellationToken = default
         )
         {
-            await using var command = connection.CreateCommand();
-            command.CommandText = pragmas;
-            await command.ExecuteNonQueryAsync(cancellationToken);
+            if (IsNew(connection))
+            {
+                await using var command = connection.CreateCommand();
+                command.CommandText = pragmas;
+                await command.ExecuteNonQueryAsync(cancellationToken);
+            }
         }
+
+        private bool IsNew(DbConnection connection) =>
+            connection is SqliteConnection { Handle: { } handle } && told.TryAdd(handle, this);
     }
 }

@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.Data.Sqlite;
+using Mortar.Data.Store;
 
 namespace Mortar.Server.Hosting;
 
@@ -18,7 +19,7 @@ internal sealed class BusyStore(ILogger<BusyStore> log) : IExceptionHandler
     {
         for (Exception? cause = exception; cause is not null; cause = cause.InnerException)
         {
-            if (cause is SqliteException { SqliteErrorCode: Busy or Locked })
+            if (cause is StoreBusyException or SqliteException { SqliteErrorCode: Busy or Locked })
             {
                 log.LogWarning("The store was busy for too long for {Path}", httpContext.Request.Path);
                 httpContext.Response.Headers.RetryAfter = Wait.ToString(

@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.SignalR;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
+using Mortar.Data.Access;
 using Mortar.Data.Store;
 using NodaTime;
 
@@ -69,16 +70,7 @@ internal sealed class AccessEnds(
     {
         await using var scope = scopes.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<MortarDb>();
-        var own = await db
-            .Grants.Where(grant => grant.Role != Role.None && grant.EndsAt > after)
-            .MinAsync(grant => grant.EndsAt, cancellationToken);
-        var group = await db
-            .GroupGrants.Where(grant => grant.Role != Role.None && grant.EndsAt > after)
-            .MinAsync(grant => grant.EndsAt, cancellationToken);
-        var link = await db
-            .Links.Where(one => one.EndedAt == null && one.EndsAt > after)
-            .MinAsync(one => one.EndsAt, cancellationToken);
-        return new[] { own, group, link }.Min(end => end ?? Instant.MaxValue);
+        return await db.NextEnd(after, cancellationToken) ?? Instant.MaxValue;
     }
 
     private async Task Tell(Instant after, Instant upTo, CancellationToken cancellationToken)

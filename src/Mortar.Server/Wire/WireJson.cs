@@ -23,6 +23,10 @@ internal static class WireJson
         options.RespectRequiredConstructorParameters = true;
         options.RespectNullableAnnotations = true;
         options.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false));
+
+        // The first that fits is taken.
+        options.Converters.Add(new LocalTimes());
+        options.Converters.Add(new LocalDates());
         options.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
     }
 

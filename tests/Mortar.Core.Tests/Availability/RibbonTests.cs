@@ -1,6 +1,8 @@
+using Mortar.Core.Access;
 using Mortar.Core.Availability;
 using Mortar.Core.Calendars;
 using Mortar.Core.Events;
+using Mortar.Core.Time;
 using NodaTime;
 using Xunit;
 
@@ -8,16 +10,36 @@ namespace Mortar.Core.Tests.Availability;
 
 public class RibbonTests
 {
-    [Fact]
-    public void Overlapping_times_count_once_and_each_week_has_its_own()
-    {
-        var weeks = Ribbon.Of(
-            Pottery.Monday,
-            2,
-            Studio.Zone(Studio.London),
-            [Pottery.Span(0, 9, 12), Pottery.Span(0, 11, 13), Pottery.Span(8, 9, 10)],
-            []
+    private static readonly ClashesFound Nothing = new([], 0);
+
+    private static Core.Time.Window Week(LocalDate first) => new(first, first.PlusDays(6), Studio.Zone(Studio.London));
+
+    private static RibbonWeek Of(LocalDate first, Role role, params Event[] events) =>
+        Ribbon.Of(
+            Week(first),
+            VisibleEvent.Through(
+                role,
+                Studio.Priya,
+                events.SelectMany(one => one.Occurrences(Week(first), Studio.Clock)),
+                Week(first)
+            ),
+            Nothing,
+            Studio.Clock
         );
+
+    [Theory]
+    [InlineData(Role.Times)]
+    [InlineData(Role.View)]
+    public void Overlapping_times_count_once_and_each_week_has_its_own(Role role)
+    {
+        Event[] events =
+        [
+            Studio.Event(Pottery.At(0, 9, 12)),
+            Studio.Event(Pottery.At(0, 11, 13)),
+            Studio.Event(Pottery.At(8, 9, 10)),
+        ];
+
+        var weeks = new[] { Of(Pottery.Monday, role, events), Of(Pottery.Monday.PlusDays(7), role, events) };
 
         Assert.Equal([Duration.FromHours(4), Duration.FromHours(1)], weeks.Select(week => week.Busy));
         Assert.Equal([Pottery.Monday, Pottery.Monday.PlusDays(7)], weeks.Select(week => week.First));
@@ -26,20 +48,42 @@ public class RibbonTests
     [Fact]
     public void A_time_over_the_edge_is_parted_between_the_weeks()
     {
-        var weeks = Ribbon.Of(Pottery.Monday, 2, Studio.Zone(Studio.London), [Pottery.Span(6, 22, 26)], []);
+        var night = Studio.Event(Pottery.At(6, 22, 26));
 
-        Assert.Equal([Duration.FromHours(2), Duration.FromHours(2)], weeks.Select(week => week.Busy));
+        Assert.Equal(Duration.FromHours(2), Of(Pottery.Monday, Role.View, night).Busy);
+        Assert.Equal(Duration.FromHours(2), Of(Pottery.Monday.PlusDays(7), Role.View, night).Busy);
+    }
+
+    [Fact]
+    public void Whole_days_and_what_takes_no_time_fill_no_week()
+    {
+        var free = Studio.Event(Pottery.At(1, 9, 10));
+
+        var week = Of(
+            Pottery.Monday,
+            Role.View,
+            Studio.Event(EventTime.Days(Pottery.Monday, Pottery.Monday.PlusDays(2))),
+            free with
+            {
+                Content = free.Content with { ShowAs = ShowAs.Free },
+            },
+            free with
+            {
+                Content = free.Content with { Cancelled = true },
+            }
+        );
+
+        Assert.Equal(Duration.Zero, week.Busy);
     }
 
     [Fact]
     public void A_week_of_the_clock_change_is_as_long_as_it_is()
     {
-        var sunday = new LocalDate(2026, 3, 23);
-        var all = new Interval(Instant.FromUtc(2026, 3, 1, 0, 0), Instant.FromUtc(2026, 4, 30, 0, 0));
+        var all = Studio.Event(
+            EventTime.InZone(new LocalDateTime(2026, 3, 1, 0, 0), new LocalDateTime(2026, 4, 30, 0, 0), Studio.London)
+        );
 
-        var week = Assert.Single(Ribbon.Of(sunday, 1, Studio.Zone(Studio.London), [all], []));
-
-        Assert.Equal(Duration.FromHours((7 * 24) - 1), week.Busy);
+        Assert.Equal(Duration.FromHours((7 * 24) - 1), Of(new LocalDate(2026, 3, 23), Role.View, all).Busy);
     }
 
     [Fact]
@@ -47,24 +91,31 @@ public class RibbonTests
     {
         var daily = Studio.Every("FREQ=DAILY;COUNT=10");
         Event Every(string title) => Studio.Event(Pottery.At(0, 9, 10), daily, title);
-        var claims = Claims.In(
-            [
-                Pottery.Calendar(
-                    WhoseTime.Group,
-                    Purpose.Events,
-                    CountedEvent.Of(Every("Firing")),
-                    CountedEvent.Of(Every("Glazing"))
-                ),
-            ],
-            new Core.Time.Window(Pottery.Monday, Pottery.Monday.PlusDays(20), Studio.Zone(Studio.London)),
-            Pottery.Zones,
-            Studio.Clock
+        var calendar = Pottery.Calendar(
+            WhoseTime.Group,
+            Purpose.Events,
+            CountedEvent.Of(Every("Firing")),
+            CountedEvent.Of(Every("Glazing"))
         );
 
-        var weeks = Ribbon.Of(Pottery.Monday, 3, Studio.Zone(Studio.London), [], Clashes.Among(claims).Told);
+        var weeks = Enumerable
+            .Range(0, 3)
+            .Select(week => Week(Pottery.Monday.PlusDays(week * 7)))
+            .Select(week =>
+                Ribbon.Of(
+                    week,
+                    [],
+                    Clashes.Among(Claims.In([calendar], week, Pottery.Zones, Studio.Clock)),
+                    Studio.Clock
+                )
+            );
 
         Assert.Equal([1, 1, 0], weeks.Select(week => week.Clashes));
     }
+
+    [Fact]
+    public void What_is_too_much_to_tell_is_counted_as_well() =>
+        Assert.Equal(7, Ribbon.Of(Week(Pottery.Monday), [], Nothing with { More = 7 }, Studio.Clock).Clashes);
 
     [Fact]
     public void Those_named_on_one_date_alone_are_taken_on_that_date_alone()

@@ -334,6 +334,7 @@ public class LadderTests
             "PUT suits/{secret}",
             "GET clashes", // these by ClashTests
             "POST clashes/{key}/fine",
+            "GET wall/changes", // this by WallChangesTests
             "GET ribbon",
             "GET find",
             "POST rules/preview",

@@ -198,10 +198,11 @@ public class LiveTests
 
         private Task Start()
         {
-            foreach (var name in new[] { "calendarChanged", "accessChanged" })
-            {
-                connection.On<Guid>(name, calendar => told.Writer.TryWrite($"{name} {calendar}"));
-            }
+            connection.On<Guid, long>(
+                "calendarChanged",
+                (calendar, _) => told.Writer.TryWrite($"calendarChanged {calendar}")
+            );
+            connection.On<Guid>("accessChanged", calendar => told.Writer.TryWrite($"accessChanged {calendar}"));
 
             foreach (var name in new[] { "shelfChanged", "inboxChanged" })
             {

@@ -46,10 +46,11 @@ public class SignInTests
         using var ines = await mortar.As(DemoPeople.Ines);
         (await ines.Get("/api/groups")).Is(200);
 
-        await mortar.Store(db =>
-            db.Users.Where(account => account.Id == DemoPeople.Ines.Id.Value)
-                .ExecuteUpdateAsync(set => set.SetProperty(account => account.SecurityStamp, "another"))
-        );
+        await mortar.Store(async db =>
+        {
+            (await db.Users.SingleAsync(account => account.Id == DemoPeople.Ines.Id.Value)).SecurityStamp = "another";
+            return await db.SaveChangesAsync();
+        });
 
         (await ines.Get("/api/groups")).IsProblem(401, "signed-out");
     }

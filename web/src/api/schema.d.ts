@@ -548,6 +548,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/wall/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ReadWallChanges"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/ribbon": {
         parameters: {
             query?: never;
@@ -2730,6 +2746,16 @@ export interface components {
             end: components["schemas"]["LocalDateTime"];
             tentative: boolean;
         };
+        ReadWallChangesBody: {
+            /** Format: int64 */
+            version: number;
+            whole: boolean;
+            events: string[];
+            busy: string[];
+            bricks: components["schemas"]["BrickBody"][];
+            texts: components["schemas"]["BrickTexts"][];
+            clashes: components["schemas"]["WallClashBody"][];
+        };
         RemindersBody: {
             start: components["schemas"]["Instant"];
             event: components["schemas"]["BrickBodyEvent"];
@@ -2884,6 +2910,9 @@ export interface components {
             clashes: components["schemas"]["WallClashBody"][];
             /** Format: int32 */
             moreClashes: number;
+            /** Format: int64 */
+            version: number;
+            view: null | string;
         };
         WallClashBody: {
             /** Format: uuid */
@@ -3757,7 +3786,9 @@ export interface operations {
                 to: components["schemas"]["DateQuery"];
                 as?: string;
             };
-            header?: never;
+            header?: {
+                "If-None-Match"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -3770,6 +3801,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WallBody"];
+                };
+            };
+        };
+    };
+    ReadWallChanges: {
+        parameters: {
+            query: {
+                from: components["schemas"]["DateQuery"];
+                to: components["schemas"]["DateQuery"];
+                since: number;
+                view: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadWallChangesBody"];
                 };
             };
         };

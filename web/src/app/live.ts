@@ -1,6 +1,7 @@
 import { HubConnectionBuilder, LogLevel } from '@microsoft/signalr'
 import type { QueryClient } from '@tanstack/react-query'
 import { sinceOwnChange } from '../api/client'
+import { freshener } from './freshen'
 import { wallKeys } from './wallKeys'
 
 /** Opens the live line: notices say that something changed, and what is shown is fetched anew. Returns how to close it. */
@@ -16,8 +17,9 @@ export function openLiveLine(queries: QueryClient): () => void {
   const refetch = (...keys: string[]) => {
     for (const key of keys) void queries.invalidateQueries({ queryKey: [key] })
   }
-  line.on('calendarChanged', () => {
-    refetch(...wallKeys)
+  const fresh = freshener(queries)
+  line.on('calendarChanged', (_calendar: string, version: number) => {
+    fresh.heard(has(queries, version) ? wallKeys.filter((key) => key !== 'wall') : wallKeys)
     announce('Somebody changed the wall.')
   })
   line.on('shelfChanged', () => refetch('shelf', 'groups', 'sets', 'guardianships', ...wallKeys))
@@ -37,8 +39,22 @@ export function openLiveLine(queries: QueryClient): () => void {
     },
     () => setOpen(false),
   )
-  return () => void started.then(() => line.stop())
+  return () => {
+    fresh.stop()
+    void started.then(() => line.stop())
+  }
 }
+
+/** Whether the wall in sight has a change already, as after one's own. */
+function has(queries: QueryClient, version: number): boolean {
+  const walls = queries.getQueryCache().findAll({ queryKey: ['wall'], type: 'active' })
+  return walls.length > 0 && walls.every(({ state }) => versionOf(state.data) >= version)
+}
+
+const versionOf = (wall: unknown): number =>
+  typeof wall === 'object' && wall !== null && 'version' in wall && typeof wall.version === 'number'
+    ? wall.version
+    : Number.NEGATIVE_INFINITY
 
 /** For whom the wall is read aloud: politely, and not about what they did themselves a moment ago. */
 function announce(sentence: string) {

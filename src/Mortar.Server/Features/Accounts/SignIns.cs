@@ -6,6 +6,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Mortar.Core.Words;
 using Mortar.Data.Accounts;
+using Mortar.Data.Reading;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
 using Mortar.Server.Live;
@@ -16,6 +17,7 @@ namespace Mortar.Server.Features.Accounts;
 /// <summary>Keeps a row for each sign-in, looks at it with each request, and ends it with all that hangs on it.</summary>
 internal sealed class SignIns(
     MortarDb db,
+    KeptPeople people,
     LiveConnections lines,
     IOptions<IdentityOptions> identity,
     SecurityLog log,
@@ -53,17 +55,11 @@ internal sealed class SignIns(
         }
 
         var stamp = principal.FindFirstValue(identity.Value.ClaimsIdentity.SecurityStampClaimType);
-        var found = await (
-            from row in db.SignIns.AsNoTracking()
-            where row.Id == id
-            from account in db.Users
-            where account.Id == principal.Person().Value
-            select new { row, account.SecurityStamp }
-        ).FirstOrDefaultAsync(cancellationToken);
+        var found = await people.SignIn(db, id, cancellationToken);
         return found is not null
-            && found.row.PersonId == principal.Person()
-            && found.row.CountsAt(clock.GetCurrentInstant())
-            && found.SecurityStamp == stamp;
+            && found.Row.PersonId == principal.Person()
+            && found.Row.CountsAt(clock.GetCurrentInstant())
+            && found.Stamp == stamp;
     }
 
     /// <summary>Takes note that a sign-in is used.</summary>

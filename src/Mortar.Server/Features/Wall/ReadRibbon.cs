@@ -1,8 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
-using Mortar.Core.Access;
-using Mortar.Core.Availability;
-using Mortar.Core.Events;
 using Mortar.Core.Words;
 using Mortar.Server.Hosting;
 using Mortar.Server.Wire;
@@ -27,6 +24,7 @@ internal static class ReadRibbon
         [FromQuery] Guid[]? calendars,
         Acting acting,
         WallReader wall,
+        KeptWeeks kept,
         CancellationToken cancellationToken
     )
     {
@@ -41,34 +39,21 @@ internal static class ReadRibbon
             return refusal;
         }
 
-        var reading = await wall.Read(acting.Person, from.Value, last, cancellationToken);
-        if (calendars is { Length: > 0 })
+        var seen = await wall.See(acting.Person, cancellationToken);
+        var layers = new SeenLayers(
+            seen,
+            calendars is { Length: > 0 }
+                ? seen.Calendars.Where(id => calendars.Contains(id.Value)).ToHashSet()
+                : seen.Calendars
+        );
+        var told = new List<Week>();
+        for (var week = 0; week < weeks; week++)
         {
-            reading = reading with
-            {
-                Calendars = [.. reading.Calendars.Where(one => calendars.Contains(one.Row.Id.Value))],
-            };
+            var first = from.Value.PlusDays(week * 7);
+            var one = await kept.Of(wall, layers, seen.Days(first, first.PlusDays(6)), cancellationToken);
+            told.Add(new Week(first, (int)one.Busy.TotalMinutes, one.Clashes));
         }
 
-        var taken = reading.Calendars.SelectMany(reading.Visible).SelectMany(one => Taken(one, reading));
-        return TypedResults.Ok<IReadOnlyList<Week>>([
-            .. Ribbon
-                .Of(from.Value, weeks, reading.Window.Reader, taken, reading.Clashes().Told)
-                .Select(week => new Week(week.First, (int)week.Busy.TotalMinutes, week.Clashes)),
-        ]);
+        return TypedResults.Ok<IReadOnlyList<Week>>(told);
     }
-
-    /// <summary>What takes hours: whole days tell nothing of how full a week is.</summary>
-    private static IEnumerable<Interval> Taken(VisibleEvent visible, WallReading reading) =>
-        visible switch
-        {
-            VisibleEvent.Busy busy => [busy.Span],
-            VisibleEvent.Shown
-            {
-                ShowAs: not ShowAs.Free,
-                Cancelled: false,
-                Agreed: not Core.Time.EventTime.AllDay
-            } shown => [reading.Clock.Span(shown.Agreed, reading.Window.Reader)],
-            _ => [],
-        };
 }

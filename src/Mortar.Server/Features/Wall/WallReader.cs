@@ -1,55 +1,67 @@
-using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Availability;
+using Mortar.Core.Calendars;
 using Mortar.Core.Events;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
-using Mortar.Data.Access;
-using Mortar.Data.Availability;
 using Mortar.Data.Calendars;
-using Mortar.Data.Events;
-using Mortar.Data.Groups;
+using Mortar.Data.Reading;
 using Mortar.Data.Store;
 using NodaTime;
 
 namespace Mortar.Server.Features.Wall;
 
 /// <summary>One calendar as it lies on a wall, with the events that can touch the window; where the role is none, those given by themselves.</summary>
-internal sealed record ReadCalendar(CalendarRow Row, Role Role, IReadOnlyList<Event> Events);
+internal sealed record ReadCalendar(CalendarRow Row, Role Role, IReadOnlyList<KeptEvent> Events);
+
+/// <summary>What somebody may read, whose clock it is told on, and the log up to which that is known.</summary>
+internal sealed record WallSight(Sight Sight, DateTimeZone Zone, TailState Tail)
+{
+    /// <summary>All calendars that they see.</summary>
+    public IReadOnlySet<CalendarId> Calendars => Sight.All;
+
+    public Window Days(LocalDate first, LocalDate last) => new(first, last, Zone);
+
+    /// <summary>Names what they may read and the clock: what was told by another is not to be put together with this.</summary>
+    public string View => $"{Sight.Stamp:N}/{Zone.Id}";
+}
 
 /// <summary>What was read for a wall.</summary>
-/// <param name="Person">Whose wall.</param>
+/// <param name="Sight">What its person may read.</param>
 /// <param name="Window">The days, on the person's clock.</param>
 /// <param name="Calendars">All calendars the person reaches, hidden layers too, and those of events given to them by themselves.</param>
-/// <param name="Members">Who is in those groups that the person is in.</param>
-/// <param name="Answers">What people answered to the events.</param>
-/// <param name="Willing">Whose time each calendar may take.</param>
 /// <param name="Fine">The keys of clashes that somebody marked as fine.</param>
+/// <param name="IsAlikeForAll">Whether all who see these calendars by the same steps see the same.</param>
+/// <param name="Version">The log up to this entry is in it.</param>
 internal sealed record WallReading(
-    PersonId Person,
+    Sight Sight,
     Window Window,
     IReadOnlyList<ReadCalendar> Calendars,
-    ILookup<GroupId, PersonId> Members,
     IReadOnlySet<string> Fine,
-    ILookup<EventId, GivenAnswer> Answers,
-    IReadOnlyDictionary<CalendarId, Willing> Willing,
+    bool IsAlikeForAll,
+    long Version,
     ZoneClock Clock
 )
 {
-    /// <summary>The person's step on a calendar.</summary>
-    public Role RoleOn(CalendarId calendar) =>
-        Calendars.FirstOrDefault(one => one.Row.Id == calendar)?.Role ?? Role.None;
+    /// <summary>Whose wall.</summary>
+    public PersonId Person => Sight.Person;
 
-    /// <summary>The occurrences of a calendar that touch the window.</summary>
-    public IEnumerable<Occurrence> Occurrences(ReadCalendar calendar) =>
-        calendar.Events.SelectMany(one => one.Shown(Window, Clock));
+    /// <summary>The person's step on a calendar.</summary>
+    public Role RoleOn(CalendarId calendar) => Sight.RoleOn(calendar);
 
     /// <summary>A calendar as the person sees it.</summary>
     public IEnumerable<VisibleEvent> Visible(ReadCalendar calendar) =>
-        VisibleEvent.Through(calendar.Role, Person, Occurrences(calendar), Window);
+        VisibleEvent.Through(
+            calendar.Role,
+            Person,
+            calendar.Events.SelectMany(one => one.Event.Shown(Window, Clock)),
+            Window
+        );
 
     /// <summary>What collides and is not marked as fine, made only of events that the person sees with everything on them.</summary>
-    public ClashesFound Clashes(ClashesOf? whose = null) =>
+    /// <param name="whose">Whose to resolve they are to be; <c>null</c> for all.</param>
+    /// <param name="about">The events of which one has to be in it; <c>null</c> for any.</param>
+    public ClashesFound Clashes(ClashesOf? whose = null, IReadOnlySet<EventId>? about = null) =>
         Core
             .Availability.Clashes.Among(
                 Claims.In(
@@ -57,30 +69,57 @@ internal sealed record WallReading(
                         calendar.Row.Id,
                         calendar.Row.Purpose,
                         calendar.Row.Takes,
-                        [.. Members[calendar.Row.GroupId]],
+                        calendar.Row.Takes == WhoseTime.Group ? [.. Sight.Members[calendar.Row.GroupId]] : [],
                         [
                             .. calendar
-                                .Events.Where(one => VisibleEvent.SeesEverything(calendar.Role, Person, one))
-                                .Select(one => VisibleEvent.WithNamesSeen(calendar.Role, Person, one))
-                                .Select(one => CountedEvent.Of(one) with { Answers = [.. Answers[one.Id]] }),
+                                .Events.Where(one =>
+                                    Claims.CanTake(calendar.Row.Purpose, calendar.Row.Takes, one.Event)
+                                )
+                                .Where(one => VisibleEvent.SeesEverything(calendar.Role, Person, one.Event))
+                                .Select(one =>
+                                    CountedEvent.Of(VisibleEvent.WithNamesSeen(calendar.Role, Person, one.Event)) with
+                                    {
+                                        Answers = [.. one.Answers],
+                                    }
+                                ),
                         ]
                     )
                     {
                         Person = calendar.Row.Person,
-                        Willing = Willing[calendar.Row.Id],
+                        Willing = Sight.Willing[calendar.Row.Id],
                     }),
                     Window,
                     new Dictionary<PersonId, DateTimeZone>(),
                     Clock
                 ),
-                whose
+                whose,
+                about
             )
             .Without(Fine);
 }
 
 /// <summary>Reads what lies on somebody's wall between two days; the rest is Core's.</summary>
-internal sealed class WallReader(MortarDb db, ZoneClock clock)
+internal sealed class WallReader(
+    MortarDb db,
+    ZoneClock clock,
+    LogTail log,
+    Sights sights,
+    KeptPeople people,
+    KeptEvents events,
+    KeptFine fine
+)
 {
+    /// <summary>What somebody may read now, and on whose clock.</summary>
+    public async Task<WallSight> See(PersonId person, CancellationToken cancellationToken)
+    {
+        var tail = await log.Now(cancellationToken);
+        return new WallSight(
+            await sights.Of(db, tail, person, cancellationToken),
+            clock.Zone(await people.ZoneOf(db, person, cancellationToken)),
+            tail
+        );
+    }
+
     public async Task<WallReading> Read(
         PersonId person,
         LocalDate from,
@@ -88,15 +127,8 @@ internal sealed class WallReader(MortarDb db, ZoneClock clock)
         CancellationToken cancellationToken
     )
     {
-        var zone = await db.ZoneOf(person, clock, cancellationToken);
-        return await Read(
-            person,
-            new Window(from, to, zone),
-            await db.StandingsOf(person, cancellationToken),
-            await db.CalendarsGiving(person).ToListAsync(cancellationToken),
-            alsoIn: person,
-            cancellationToken
-        );
+        var seen = await See(person, cancellationToken);
+        return await Read(seen, seen.Days(from, to), _ => true, cancellationToken);
     }
 
     /// <summary>
@@ -109,59 +141,52 @@ internal sealed class WallReader(MortarDb db, ZoneClock clock)
         LocalDate from,
         LocalDate to,
         CancellationToken cancellationToken
-    ) =>
-        await Read(
-            whose,
-            new Window(from, to, await db.ZoneOf(coordinator, clock, cancellationToken)),
-            await db.StandingsAsSeenBy(coordinator, whose, cancellationToken),
-            await db.CalendarsGivingAsSeenBy(coordinator, whose, cancellationToken),
-            alsoIn: coordinator,
-            cancellationToken
+    )
+    {
+        var seen = new WallSight(
+            await db.SightAsSeenBy(coordinator, whose, cancellationToken),
+            clock.Zone(await people.ZoneOf(db, coordinator, cancellationToken)),
+            await log.Now(cancellationToken)
         );
+        return await Read(seen, seen.Days(from, to), _ => true, cancellationToken);
+    }
 
-    private async Task<WallReading> Read(
-        PersonId person,
+    /// <summary>Reads some of the calendars that somebody sees.</summary>
+    public async Task<WallReading> Read(
+        WallSight seen,
         Window window,
-        IReadOnlyDictionary<CalendarId, Standing> standings,
-        IReadOnlyCollection<CalendarId> giving,
-        PersonId alsoIn,
+        Func<CalendarId, bool> isWanted,
+        CancellationToken cancellationToken
+    ) => await Read(seen, window, [window.Span], isWanted, cancellationToken);
+
+    /// <summary>Reads of some of the calendars what can touch some stretches of a window.</summary>
+    public async Task<WallReading> Read(
+        WallSight seen,
+        Window window,
+        IReadOnlyCollection<Interval> stretches,
+        Func<CalendarId, bool> isWanted,
         CancellationToken cancellationToken
     )
     {
-        var ids = standings.Keys.ToList();
-        var more = giving.Except(ids).ToList();
-        var calendars = await db
-            .Calendars.AsNoTracking()
-            .Where(calendar => ids.Contains(calendar.Id) || more.Contains(calendar.Id))
-            .ToListAsync(cancellationToken);
-
-        // Who is in a group is known to its members only; whom else a clash takes is not told to others.
-        // Through somebody's eyes as well: only of groups that both are in.
-        var groups = db
-            .Members.Where(mine => mine.PersonId == person)
-            .Select(mine => mine.GroupId)
-            .Where(group => db.Members.Any(other => other.GroupId == group && other.PersonId == alsoIn));
-        var members = await db
-            .Members.AsNoTracking()
-            .Where(member => groups.Contains(member.GroupId))
-            .ToListAsync(cancellationToken);
-        var events = (await db.EventsTouching(ids, window, cancellationToken))
-            .Concat(await db.EventsGiven(person, more, window, cancellationToken))
-            .ToLookup(one => one.CalendarId);
+        var wanted = seen.Sight.Calendars.Where(calendar => isWanted(calendar.Row.Id)).ToList();
+        var all = await events.Touching(wanted.ConvertAll(calendar => calendar.Row.Id), stretches, cancellationToken);
         return new WallReading(
-            person,
+            seen.Sight,
             window,
-            [
-                .. calendars.Select(calendar => new ReadCalendar(
-                    calendar,
-                    standings.GetValueOrDefault(calendar.Id, Standing.Outside).Role,
-                    [.. events[calendar.Id]]
-                )),
-            ],
-            members.ToLookup(member => member.GroupId, member => member.PersonId),
-            await db.FineClashesIn(window, cancellationToken),
-            await db.AnswersIn([.. ids, .. more], window, cancellationToken),
-            await db.WillingIn(calendars, asking: null, cancellationToken),
+            wanted.ConvertAll(calendar => new ReadCalendar(
+                calendar.Row,
+                calendar.Role,
+                [
+                    .. calendar.Role == Role.None
+                        ? all[calendar.Row.Id]
+                            .Where(one => VisibleEvent.IsThere(Role.None, seen.Sight.Person, one.Event))
+                        : all[calendar.Row.Id],
+                ]
+            )),
+            await fine.In(db, window, cancellationToken),
+            all.SelectMany(those => those).All(one => VisibleEvent.IsAlikeForAll(one.Event))
+                && wanted.TrueForAll(calendar => calendar.Role > Role.None),
+            seen.Tail.Version,
             clock
         );
     }

@@ -1,6 +1,8 @@
+using System.Globalization;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using Mortar.Core.Availability;
+using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Server.Hosting;
 using Mortar.Server.Wire;
@@ -19,6 +21,8 @@ internal static class WallSetup
     /// <param name="Texts">What is long on the bricks, by their number in it.</param>
     /// <param name="Clashes">What collides among those the reader sees whole.</param>
     /// <param name="MoreClashes">How many pairs of events collide beside those.</param>
+    /// <param name="Version">The newest change that is in it; what changed since is asked for by it.</param>
+    /// <param name="View">By what it was seen, to be given with the version; <c>null</c> where changes cannot be asked for.</param>
     internal sealed record Body(
         LocalDate From,
         LocalDate To,
@@ -26,7 +30,9 @@ internal static class WallSetup
         IReadOnlyList<BrickBody> Bricks,
         IReadOnlyList<BrickTexts> Texts,
         IReadOnlyList<ClashBody> Clashes,
-        int MoreClashes
+        int MoreClashes,
+        long Version,
+        string? View
     );
 
     /// <summary>One time at which two events take the same people or places.</summary>
@@ -43,21 +49,25 @@ internal static class WallSetup
         bool Hard
     );
 
-    public static void AddWall(this IServiceCollection services) => services.AddScoped<WallReader>();
+    public static void AddWall(this IServiceCollection services) =>
+        services.AddScoped<WallReader>().AddSingleton<KeptWeeks>().AddSingleton<KeptClashes>();
 
     public static void MapWall(this RouteGroupBuilder api)
     {
         api.MapGet("/wall", Read).WithName("ReadWall");
+        ReadWallChanges.Map(api);
         ReadRibbon.Map(api);
         FindEvents.Map(api);
         ReadClashes.Map(api);
         LinkWall.Map(api);
     }
 
-    private static async Task<Results<Ok<Body>, ProblemHttpResult>> Read(
+    private static async Task<Results<Ok<Body>, StatusCodeHttpResult, ProblemHttpResult>> Read(
         [FromQuery(Name = "from")] DateQuery first,
         [FromQuery(Name = "to")] DateQuery last,
         [FromQuery(Name = "as")] Guid? whose,
+        [FromHeader(Name = "If-None-Match")] string? known,
+        HttpContext context,
         Acting acting,
         WallReader wall,
         CancellationToken cancellationToken
@@ -69,9 +79,26 @@ internal static class WallSetup
             return refusal;
         }
 
-        var reading = whose is { } other
-            ? await wall.ReadAs(new PersonId(other), acting.Person, from, to, cancellationToken)
-            : await wall.Read(acting.Person, from, to, cancellationToken);
+        WallReading reading;
+        string? view = null;
+        if (whose is { } other)
+        {
+            reading = await wall.ReadAs(new PersonId(other), acting.Person, from, to, cancellationToken);
+        }
+        else
+        {
+            var seen = await wall.See(acting.Person, cancellationToken);
+            view = seen.View;
+            var days = seen.Days(from, to);
+            if (known is not null && IsUnchanged(known, seen, days))
+            {
+                return TypedResults.StatusCode(StatusCodes.Status304NotModified);
+            }
+
+            reading = await wall.Read(seen, days, _ => true, cancellationToken);
+            context.Response.Headers.ETag = $"\"{reading.Version} {view}\"";
+        }
+
         var zone = reading.Window.Reader;
         var table = new BrickTable(zone);
         var bricks =
@@ -80,11 +107,29 @@ internal static class WallSetup
             select table.Lay(calendar.Row.Id, visible);
         var clashes = reading.Clashes();
         return TypedResults.Ok(
-            new Body(from, to, zone.Id, [.. bricks], table.Texts, [.. clashes.Told.SelectMany(Of)], clashes.More)
+            new Body(
+                from,
+                to,
+                zone.Id,
+                [.. bricks],
+                table.Texts,
+                [.. clashes.Told.SelectMany(Of)],
+                clashes.More,
+                reading.Version,
+                view
+            )
         );
     }
 
-    private static IEnumerable<ClashBody> Of(Clash clash) =>
+    /// <summary>Whether an entity tag that was given for the same days still holds.</summary>
+    private static bool IsUnchanged(string known, WallSight seen, Window days) =>
+        known.Trim('"').Split(' ', 2) is [var version, var view]
+        && view == seen.View
+        && long.TryParse(version, NumberStyles.None, CultureInfo.InvariantCulture, out var since)
+        && seen.Tail.Since(since) is { } entries
+        && !entries.Any(entry => entry.Touches(seen.Sight.Has, [days.Span]));
+
+    internal static IEnumerable<ClashBody> Of(Clash clash) =>
         clash.Times.Select(time => new ClashBody(
             clash.First.Id.Value,
             time.FirstStart,

@@ -1,21 +1,32 @@
 import { keepPreviousData, queryOptions } from '@tanstack/react-query'
-import { api, unwrap } from '../../api/client'
+import { api, type Schema, unwrap } from '../../api/client'
 import { bricksWithTexts, withTexts } from '../../api/texts'
 import { keepAlike } from './keepAlike'
+import { withChanges } from './withChanges'
 
 /**
  * Everything on one's wall between two days, or what somebody else sees of the calendars one coordinates. What was there
- * stays until the new is.
+ * stays until the new is; of what is known only what changed since is asked for.
  */
 export const wallQuery = (from: string, to: string, as: string | null = null) =>
   queryOptions({
     queryKey: ['wall', from, to, ...(as ? [as] : [])],
-    queryFn: async ({ signal }) =>
-      bricksWithTexts(
+    queryFn: async ({ signal, client, queryKey }) => {
+      const known = client.getQueryData<Schema['WallBody']>(queryKey)
+      if (known?.view) {
+        const { version: since, view } = known
+        const changes = await unwrap(
+          api.GET('/api/wall/changes', { params: { query: { from, to, since, view } }, signal }),
+        )
+        if (!changes.whole)
+          return withChanges(client.getQueryData<Schema['WallBody']>(queryKey) ?? known, changes)
+      }
+      return bricksWithTexts(
         await unwrap(
           api.GET('/api/wall', { params: { query: { from, to, ...(as ? { as } : {}) } }, signal }),
         ),
-      ),
+      )
+    },
     placeholderData: keepPreviousData,
     structuralSharing: keepAlike,
   })

@@ -1,0 +1,116 @@
+import { QueryClient, QueryObserver } from '@tanstack/react-query'
+import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
+import { freshener } from './freshen'
+
+/** A question that is on the screen, and what is done to answer it. */
+function shown(queries: QueryClient, key: string, answer: () => Promise<unknown>) {
+  const asked = vi.fn(answer)
+  const stop = new QueryObserver(queries, { queryKey: [key], queryFn: asked, staleTime: 60_000 }).subscribe(
+    () => {},
+  )
+  return { asked, stop }
+}
+
+describe('asking anew what others changed', () => {
+  beforeEach(() => {
+    vi.useFakeTimers()
+  })
+  afterEach(() => {
+    vi.useRealTimers()
+  })
+
+  test('asks once for all that is heard at once, and not before its turn', async () => {
+    const queries = new QueryClient()
+    const { asked, stop } = shown(queries, 'wall', async () => 'wall')
+    await vi.advanceTimersByTimeAsync(1)
+    const fresh = freshener(queries, () => 0.5)
+
+    for (let n = 0; n < 20; n++) fresh.heard(['wall'])
+    await vi.advanceTimersByTimeAsync(99)
+    expect(asked).toHaveBeenCalledTimes(1)
+    await vi.advanceTimersByTimeAsync(2)
+    expect(asked).toHaveBeenCalledTimes(2)
+    await vi.advanceTimersByTimeAsync(10_000)
+    expect(asked).toHaveBeenCalledTimes(2)
+    stop()
+  })
+
+  test('never throws away what is under way, and asks once more after it', async () => {
+    const queries = new QueryClient()
+    const answers: ((wall: string) => void)[] = []
+    const { asked, stop } = shown(queries, 'wall', () => new Promise((come) => answers.push(come)))
+    await vi.advanceTimersByTimeAsync(1)
+    const fresh = freshener(queries, () => 0)
+
+    fresh.heard(['wall'])
+    fresh.heard(['wall'])
+    await vi.advanceTimersByTimeAsync(5_000)
+    expect(asked).toHaveBeenCalledTimes(1)
+    answers[0]?.('before')
+    await vi.advanceTimersByTimeAsync(1)
+    expect(asked).toHaveBeenCalledTimes(2)
+
+    fresh.heard(['wall'])
+    await vi.advanceTimersByTimeAsync(5_000)
+    expect(asked).toHaveBeenCalledTimes(2)
+    answers[1]?.('after')
+    await vi.advanceTimersByTimeAsync(1)
+    expect(asked).toHaveBeenCalledTimes(3)
+    answers[2]?.('last')
+    await vi.advanceTimersByTimeAsync(5_000)
+    expect(asked).toHaveBeenCalledTimes(3)
+    expect(queries.getQueryData(['wall'])).toBe('last')
+    stop()
+  })
+
+  test('goes on asking while others go on changing: the wall twice a second at most, the rest less', async () => {
+    const queries = new QueryClient()
+    const wall = shown(queries, 'wall', async () => 'wall')
+    const ribbon = shown(queries, 'ribbon', async () => 'ribbon')
+    await vi.advanceTimersByTimeAsync(1)
+    const fresh = freshener(queries, () => 0)
+
+    for (let n = 0; n < 200; n++) {
+      fresh.heard(['wall', 'ribbon'])
+      await vi.advanceTimersByTimeAsync(50)
+    }
+
+    expect(wall.asked.mock.calls.length).toBeGreaterThanOrEqual(18)
+    expect(wall.asked.mock.calls.length).toBeLessThanOrEqual(22)
+    expect(ribbon.asked.mock.calls.length).toBeLessThanOrEqual(6)
+    expect(ribbon.asked.mock.calls.length).toBeGreaterThanOrEqual(4)
+    wall.stop()
+    ribbon.stop()
+  })
+
+  test('asks on after an answer that failed', async () => {
+    const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } })
+    const { asked, stop } = shown(queries, 'wall', async () => {
+      throw new Error('The line broke.')
+    })
+    await vi.advanceTimersByTimeAsync(1)
+    const fresh = freshener(queries, () => 0)
+
+    fresh.heard(['wall'])
+    await vi.advanceTimersByTimeAsync(1)
+    fresh.heard(['wall'])
+    await vi.advanceTimersByTimeAsync(1_000)
+
+    expect(asked).toHaveBeenCalledTimes(3)
+    stop()
+  })
+
+  test('asks no more once it is stopped', async () => {
+    const queries = new QueryClient()
+    const { asked, stop } = shown(queries, 'wall', async () => 'wall')
+    await vi.advanceTimersByTimeAsync(1)
+    const fresh = freshener(queries, () => 0)
+
+    fresh.heard(['wall'])
+    fresh.stop()
+    await vi.advanceTimersByTimeAsync(5_000)
+
+    expect(asked).toHaveBeenCalledTimes(1)
+    stop()
+  })
+})
