@@ -13,9 +13,4 @@ if (args is ["expand", .. var question])
     );
 }
 
-var app = MortarHost.Build(args);
-await MortarHost.Prepare(app, CancellationToken.None);
-await app.StartAsync();
-await Greeting.Print(app, CancellationToken.None);
-await app.WaitForShutdownAsync();
-return 0;
+return await MortarHost.Run(args, Console.Error);

@@ -40,32 +40,21 @@ internal sealed class TestMortar : IAsyncDisposable
     /// <summary>Starts one on a copy of the furnished studio; settings as <c>Name=value</c>.</summary>
     public static async Task<TestMortar> Start(params string[] settings)
     {
-        var data = NewFolder();
-        foreach (var file in Directory.EnumerateFiles(await Template.Value))
-        {
-            File.Copy(file, Path.Combine(data, Path.GetFileName(file)));
-        }
-
-        return await Run(data, ["Demo=true", .. settings]);
+        return await Run(await Left(), ["Demo=true", .. settings]);
     }
 
     /// <summary>Starts one on a copy of the furnished studio, on a clock that the test sets.</summary>
     public static async Task<TestMortar> StartAt(SetClock clock)
     {
-        var data = NewFolder();
-        foreach (var file in Directory.EnumerateFiles(await Template.Value))
-        {
-            File.Copy(file, Path.Combine(data, Path.GetFileName(file)));
-        }
-
-        return await Run(data, ["Demo=true"], services => services.AddSingleton<IClock>(clock));
+        return await Run(await Left(), ["Demo=true"], services => services.AddSingleton<IClock>(clock));
     }
 
     /// <summary>Starts one on an empty folder, as for real use.</summary>
     public static Task<TestMortar> StartEmpty(params string[] settings) => Run(NewFolder(), settings);
 
     /// <summary>Starts one on a folder that is there already.</summary>
-    public static Task<TestMortar> StartOn(string data, bool demo = true) => Run(data, demo ? ["Demo=true"] : []);
+    public static Task<TestMortar> StartOn(string data, bool demo = true, params string[] settings) =>
+        Run(data, [.. demo ? ["Demo=true"] : Array.Empty<string>(), .. settings]);
 
     /// <summary>A browser of its own, signed in as one of the demo people.</summary>
     public async Task<Browser> As(DemoPerson person)
@@ -245,6 +234,18 @@ internal sealed class TestMortar : IAsyncDisposable
         {
             Directory.Delete(Data, recursive: true);
         }
+    }
+
+    /// <summary>A folder with the furnished studio that nobody runs; to be deleted by the test.</summary>
+    public static async Task<string> Left()
+    {
+        var data = NewFolder();
+        foreach (var file in Directory.EnumerateFiles(await Template.Value))
+        {
+            File.Copy(file, Path.Combine(data, Path.GetFileName(file)));
+        }
+
+        return data;
     }
 
     private static string NewFolder() => Directory.CreateTempSubdirectory("mortar-test-").FullName;

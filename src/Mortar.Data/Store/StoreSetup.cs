@@ -20,6 +20,7 @@ public static class StoreSetup
         services
             .AddSingleton<ChangeSignal>()
             .AddSingleton<WriteTurn>()
+            .AddSingleton<StoreLock>()
             .AddSingleton<LogTail>()
             .AddSingleton<KeptEvents>()
             .AddSingleton<KeptFine>()

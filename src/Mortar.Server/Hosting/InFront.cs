@@ -118,6 +118,9 @@ internal static class InFront
         "post-room",
         "imports",
         Aside.Folder,
+        StoreLock.FileName,
+        StoreStart.CopyName,
+        StoreStart.UnfinishedDemo,
     ];
 
     /// <summary>

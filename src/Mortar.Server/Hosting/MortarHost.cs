@@ -1,4 +1,3 @@
-using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.FileProviders;
 using Microsoft.Extensions.Options;
 using Mortar.Core.Recurrence;
@@ -49,7 +48,6 @@ internal static class MortarHost
         var options =
             builder.Configuration.GetSection(MortarOptions.Section).Get<MortarOptions>() ?? new MortarOptions();
         var data = Path.GetFullPath(options.Data.Length > 0 ? options.Data : ".");
-        Directory.CreateDirectory(data);
         builder.WebHost.ConfigureKestrel(kestrel => kestrel.AddServerHeader = false);
 
         builder.Services.AddSingleton(services => services.GetRequiredService<IOptions<MortarOptions>>().Value);
@@ -143,14 +141,40 @@ internal static class MortarHost
         return app;
     }
 
+    /// <summary>Runs a Mortar until it is stopped.</summary>
+    /// <returns>What the process answers: 0, and 1 where it could not start.</returns>
+    public static async Task<int> Run(string[] args, TextWriter errors)
+    {
+        var data = string.Empty;
+        try
+        {
+            await using var app = Build(args);
+            data = Path.GetFullPath(app.Services.GetRequiredService<MortarOptions>().Data);
+            await Prepare(app, CancellationToken.None);
+            await app.StartAsync();
+            await Greeting.Print(app, CancellationToken.None);
+            await app.WaitForShutdownAsync();
+            return 0;
+        }
+        catch (Exception bad) when (WhyNotStart.Sentence(bad, data) is { } sentence)
+        {
+            await errors.WriteLineAsync($"Mortar does not start. {sentence}");
+            return 1;
+        }
+    }
+
     /// <summary>Brings the store to this release and, at the demo, furnishes it.</summary>
     public static async Task Prepare(WebApplication app, CancellationToken cancellationToken)
     {
         await using var scope = app.Services.CreateAsyncScope();
-        InFront.KeepToOwner(Path.GetFullPath(scope.ServiceProvider.GetRequiredService<MortarOptions>().Data));
+        var options = scope.ServiceProvider.GetRequiredService<MortarOptions>();
+        var data = Path.GetFullPath(options.Data);
+        Directory.CreateDirectory(data);
+        InFront.KeepToOwner(data);
+        app.Services.GetRequiredService<StoreLock>().Take(data);
         var db = scope.ServiceProvider.GetRequiredService<MortarDb>();
         Aside.Clear(db);
-        await db.Database.MigrateAsync(cancellationToken);
+        await StoreStart.Bring(db, data, options.LeaveOutLostWrites, cancellationToken);
         await OldLinks.Hash(db, cancellationToken);
         await EventIndex.Refresh(
             db,
@@ -158,9 +182,13 @@ internal static class MortarHost
             scope.ServiceProvider.GetRequiredService<IDateTimeZoneProvider>().VersionId,
             cancellationToken
         );
-        if (scope.ServiceProvider.GetRequiredService<MortarOptions>().Demo)
+        if (options.Demo)
         {
-            await scope.ServiceProvider.GetRequiredService<DemoStudio>().Furnish(cancellationToken);
+            var unfinished = Path.Combine(data, StoreStart.UnfinishedDemo);
+            await scope
+                .ServiceProvider.GetRequiredService<DemoStudio>()
+                .Furnish(() => File.WriteAllText(unfinished, string.Empty), cancellationToken);
+            File.Delete(unfinished);
         }
     }
 

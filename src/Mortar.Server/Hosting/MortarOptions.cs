@@ -22,6 +22,9 @@ internal sealed class MortarOptions
     /// <summary>Where people reach Mortar; links in mails begin with it. The address it listens on where it is empty.</summary>
     public string PublicUrl { get; init; } = string.Empty;
 
+    /// <summary>Whether to start without the writes that a damaged log file holds; for once, after a copy was made.</summary>
+    public bool LeaveOutLostWrites { get; init; }
+
     /// <summary>The built web application.</summary>
     public string Web { get; init; } = "web/dist";
 

@@ -40,13 +40,16 @@ internal sealed partial class DemoStudio(MortarDb db, UserManager<Account> accou
     private readonly List<(GroupId Group, DemoPerson Person)> joining = [];
 
     /// <summary>Makes everything, where there is no account yet.</summary>
-    public async Task Furnish(CancellationToken cancellationToken)
+    /// <param name="begin">Takes note, before anything is made, that it is not finished.</param>
+    /// <param name="cancellationToken">Stops it.</param>
+    public async Task Furnish(Action begin, CancellationToken cancellationToken)
     {
         if (await db.Users.AnyAsync(cancellationToken))
         {
             return;
         }
 
+        begin();
         await Write(Ines, MakePeople, cancellationToken);
         await Write(Ines, MakeStudioTeam, cancellationToken);
         await Write(Priya, MakePriyasTime, cancellationToken);

@@ -1,0 +1,235 @@
+using System.Net;
+using System.Net.Sockets;
+using Microsoft.Data.Sqlite;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Infrastructure;
+using Microsoft.EntityFrameworkCore.Migrations;
+using Mortar.Data.Store;
+using Mortar.Server.Features.Demo;
+using Mortar.Server.Hosting;
+using NodaTime;
+using Xunit;
+
+namespace Mortar.Server.Tests;
+
+/// <summary>Starting on whatever the last stop left: it comes up, or says in a sentence why not and leaves the store as it was.</summary>
+public sealed class StartTests : IAsyncLifetime
+{
+    private string data = string.Empty;
+
+    private string Store => Path.Combine(data, StoreSetup.FileName);
+
+    public async ValueTask InitializeAsync() => data = await TestMortar.Left();
+
+    public ValueTask DisposeAsync()
+    {
+        SqliteConnection.ClearAllPools();
+        if (Directory.Exists(data)) // one that came up takes it along
+        {
+            Directory.Delete(data, recursive: true);
+        }
+
+        return ValueTask.CompletedTask;
+    }
+
+    [Fact]
+    public async Task Two_do_not_run_on_one_directory_and_the_next_one_does()
+    {
+        await using (var first = await TestMortar.Start())
+        {
+            Assert.Contains("Another Mortar is running", await WhyNot(first.Data), StringComparison.Ordinal);
+            using var ines = await first.As(DemoPeople.Ines);
+            (await ines.Get("/api/groups")).Is(200);
+
+            await using var again = await first.Restart();
+            Assert.True(await again.Store(db => db.Users.AnyAsync()));
+        }
+    }
+
+    [Fact]
+    public async Task A_store_of_a_newer_release_is_not_written_to()
+    {
+        await Do("INSERT INTO __EFMigrationsHistory VALUES ('99991231235959_Later', '99.0')");
+        var before = await File.ReadAllBytesAsync(Store, TestContext.Current.CancellationToken);
+
+        var sentence = await WhyNot(data);
+
+        Assert.Contains("written by a newer Mortar (99991231235959_Later)", sentence, StringComparison.Ordinal);
+        Assert.Equal(before, await File.ReadAllBytesAsync(Store, TestContext.Current.CancellationToken));
+    }
+
+    [Fact]
+    public async Task A_damaged_log_file_is_told_and_left_as_it_was_until_somebody_says_to_go_on_without_it()
+    {
+        await LeaveWrites(25, damage: log => log[log.Length / 2] ^= 0xff);
+        var before = await File.ReadAllBytesAsync($"{Store}-wal", TestContext.Current.CancellationToken);
+
+        var sentence = await WhyNot(data);
+
+        Assert.Matches("damaged: at least 1[0-9] of the last writes", sentence);
+        Assert.Equal(before, await File.ReadAllBytesAsync($"{Store}-wal", TestContext.Current.CancellationToken));
+        await using var anyway = await TestMortar.StartOn(data, demo: true, "LeaveOutLostWrites=true");
+        Assert.InRange(await Written(anyway), 5, 20);
+    }
+
+    [Theory]
+    [InlineData(0, 25)] // whole
+    [InlineData(100, 24)] // the last write cut short, as by a power cut
+    public async Task A_log_file_that_a_stop_left_is_taken_in(int cut, int kept)
+    {
+        await LeaveWrites(25, cut: cut);
+
+        await using var mortar = await TestMortar.StartOn(data);
+
+        Assert.Equal(kept, await Written(mortar));
+    }
+
+    [Fact]
+    public async Task A_damaged_head_of_the_log_file_is_told_as_well()
+    {
+        await LeaveWrites(5, damage: log => log[17] ^= 0xff);
+
+        Assert.Contains("damaged", await WhyNot(data), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_demo_that_was_stopped_while_it_was_made_is_made_anew()
+    {
+        var whole = await Count("Events");
+        await Do("PRAGMA foreign_keys = OFF; DELETE FROM Events; DELETE FROM Calendars");
+        await File.WriteAllTextAsync(
+            Path.Combine(data, StoreStart.UnfinishedDemo),
+            string.Empty,
+            TestContext.Current.CancellationToken
+        );
+
+        await using var mortar = await TestMortar.StartOn(data);
+
+        Assert.True(whole > 10);
+        Assert.Equal(whole, await mortar.Store(db => db.Events.LongCountAsync()));
+        Assert.False(File.Exists(Path.Combine(data, StoreStart.UnfinishedDemo)));
+    }
+
+    [Fact]
+    public async Task A_stop_in_the_middle_of_an_update_is_taken_up_by_the_next_start()
+    {
+        var copy = Path.Combine(data, StoreStart.CopyName);
+        await DowngradeTo("Consent");
+        await Do(
+            """
+            CREATE TABLE __EFMigrationsLock (Id INTEGER PRIMARY KEY, Timestamp TEXT NOT NULL);
+            INSERT INTO __EFMigrationsLock VALUES (1, '2026-11-28')
+            """
+        );
+        SqliteConnection.ClearAllPools();
+        File.Copy(Store, copy);
+        await Do("DROP TABLE Layers"); // half of one step
+
+        await using var mortar = await TestMortar.StartOn(data);
+
+        Assert.Equal(0, await mortar.Store(db => db.Layers.CountAsync(layer => layer.Beside)));
+        Assert.Empty(await mortar.Store(db => db.Database.GetPendingMigrationsAsync()));
+        Assert.False(File.Exists(copy));
+    }
+
+    [Fact]
+    public async Task What_is_no_store_is_told()
+    {
+        await File.WriteAllTextAsync(Store, new string('x', 10_000), TestContext.Current.CancellationToken);
+
+        Assert.Contains("is damaged", await WhyNot(data), StringComparison.Ordinal);
+        Assert.StartsWith("xxx", await File.ReadAllTextAsync(Store, TestContext.Current.CancellationToken));
+    }
+
+    [Fact]
+    public async Task A_damaged_store_is_told_where_the_last_one_was_not_stopped_in_order()
+    {
+        await LeaveWrites(1);
+        var bytes = await File.ReadAllBytesAsync(Store, TestContext.Current.CancellationToken);
+        Array.Clear(bytes, bytes.Length / 2, 20_000);
+        await File.WriteAllBytesAsync(Store, bytes, TestContext.Current.CancellationToken);
+
+        Assert.Contains("is damaged", await WhyNot(data), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_taken_port_and_a_file_for_a_directory_are_told()
+    {
+        using var taken = new TcpListener(IPAddress.Loopback, 0);
+        taken.Start();
+        var port = ((IPEndPoint)taken.LocalEndpoint).Port;
+
+        Assert.Contains("on that port", await WhyNot(data, $"http://127.0.0.1:{port}"), StringComparison.Ordinal);
+        Assert.Contains("is a file", await WhyNot(Store), StringComparison.Ordinal);
+    }
+
+    /// <summary>Leaves a log with some writes beside the store, as a process leaves it that was killed.</summary>
+    private async Task LeaveWrites(int count, int cut = 0, Action<byte[]>? damage = null)
+    {
+        byte[] store;
+        byte[] log;
+        await using (var connection = new SqliteConnection($"Data Source={Store};Pooling=False"))
+        {
+            await connection.OpenAsync();
+            await using var command = connection.CreateCommand();
+            command.CommandText = "PRAGMA journal_mode=WAL; PRAGMA wal_autocheckpoint=0";
+            await command.ExecuteNonQueryAsync();
+            for (var n = 0; n < count; n++)
+            {
+                command.CommandText = $"UPDATE People SET SeenChanges = {n + 1_000_001}";
+                await command.ExecuteNonQueryAsync();
+            }
+
+            (store, log) = (await File.ReadAllBytesAsync(Store), await File.ReadAllBytesAsync($"{Store}-wal"));
+        }
+
+        damage?.Invoke(log);
+        await File.WriteAllBytesAsync(Store, store);
+        await File.WriteAllBytesAsync($"{Store}-wal", log[..^cut]);
+        File.Delete($"{Store}-shm");
+    }
+
+    private static async Task<long> Written(TestMortar mortar) =>
+        await mortar.Store(db => db.People.MaxAsync(person => person.SeenChanges)) - 1_000_000;
+
+    private async Task<long> Count(string table)
+    {
+        await using var connection = new SqliteConnection($"Data Source={Store};Pooling=False");
+        await connection.OpenAsync();
+        await using var command = connection.CreateCommand();
+        command.CommandText = $"SELECT COUNT(*) FROM {table}";
+        return (long)(await command.ExecuteScalarAsync())!;
+    }
+
+    private async Task Do(string sql)
+    {
+        await using var connection = new SqliteConnection($"Data Source={Store};Pooling=False");
+        await connection.OpenAsync();
+        await using var command = connection.CreateCommand();
+        command.CommandText = sql;
+        await command.ExecuteNonQueryAsync();
+        command.CommandText = "PRAGMA wal_checkpoint(TRUNCATE)";
+        await command.ExecuteNonQueryAsync();
+    }
+
+    private async Task DowngradeTo(string migration)
+    {
+        var options = new DbContextOptionsBuilder<MortarDb>();
+        StoreSetup.Configure(options, Store);
+        await using var db = new MortarDb(options.Options, SystemClock.Instance, new ChangeSignal(), new WriteTurn());
+        await db.GetService<IMigrator>().MigrateAsync(migration);
+        await db.Database.ExecuteSqlRawAsync("DROP TABLE IF EXISTS __EFMigrationsLock");
+    }
+
+    private static async Task<string> WhyNot(string directory, string url = "http://127.0.0.1:0")
+    {
+        await using var errors = new StringWriter();
+        var answer = await MortarHost.Run(["--urls", url, $"--Mortar:Data={directory}", "--Mortar:Demo=true"], errors);
+
+        Assert.Equal(1, answer);
+        var said = errors.ToString();
+        Assert.StartsWith("Mortar does not start. ", said, StringComparison.Ordinal);
+        Assert.DoesNotContain("   at ", said, StringComparison.Ordinal);
+        return said;
+    }
+}
