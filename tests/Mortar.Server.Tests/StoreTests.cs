@@ -65,6 +65,33 @@ public class StoreTests
     }
 
     [Fact]
+    public async Task The_log_file_is_small_again_after_a_large_write()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await ines.MakeCalendar();
+        var store = Path.Combine(mortar.Data, StoreSetup.FileName);
+        var log = new FileInfo($"{store}-wal");
+        // The log goes with the last connection, which other tests may close.
+        await using var open = new Microsoft.Data.Sqlite.SqliteConnection($"Data Source={store};Pooling=False");
+        await open.OpenAsync(TestContext.Current.CancellationToken);
+        await using (var look = open.CreateCommand())
+        {
+            look.CommandText = "SELECT COUNT(*) FROM People";
+            await look.ExecuteScalarAsync(TestContext.Current.CancellationToken);
+        }
+
+        await mortar.Fill(calendar, 8_000);
+        log.Refresh();
+        var large = log.Length;
+        await ines.MakeEvent(calendar);
+        log.Refresh();
+
+        Assert.True(large > 6 * 1024 * 1024, $"{large} bytes are not large.");
+        Assert.True(log.Length <= 4 * 1024 * 1024, $"{log.Length} bytes are left.");
+    }
+
+    [Fact]
     public async Task A_recorded_row_is_changed_only_by_somebody_and_never_erased()
     {
         await using var mortar = await TestMortar.Start();

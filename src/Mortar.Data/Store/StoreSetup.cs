@@ -63,8 +63,10 @@ public static class StoreSetup
         /// <summary>
         /// WAL: readers go on while somebody writes. NORMAL: a power cut may cost the last commits but never the file.
         /// busy_timeout: SQLite waits for a lock by itself, which is finer than the driver's polling.
+        /// journal_size_limit: what an import made of the log is given back to the disk.
         /// </summary>
-        public const string Kept = "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL; PRAGMA busy_timeout=15000;";
+        public const string Kept =
+            "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL; PRAGMA busy_timeout=15000; PRAGMA journal_size_limit=4194304;";
 
         /// <summary>Connections are lent out again and again; one that was told keeps them.</summary>
         private readonly ConditionalWeakTable<sqlite3, Pragmas> told = [];

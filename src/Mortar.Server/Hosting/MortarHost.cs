@@ -1,3 +1,4 @@
+using Microsoft.Data.Sqlite;
 using Microsoft.Extensions.FileProviders;
 using Microsoft.Extensions.Options;
 using Mortar.Core.Recurrence;
@@ -154,6 +155,9 @@ internal static class MortarHost
             await app.StartAsync();
             await Greeting.Print(app, CancellationToken.None);
             await app.WaitForShutdownAsync();
+
+            // The last connection that closes brings the log into the store: the next start finds one that was stopped in order.
+            SqliteConnection.ClearAllPools();
             return 0;
         }
         catch (Exception bad) when (WhyNotStart.Sentence(bad, data) is { } sentence)

@@ -26,7 +26,7 @@ export function freshener(queries: QueryClient, random: () => number = Math.rand
     if (isAsking || first >= turn) return
     if (timer !== null) clearTimeout(timer)
     turn = first
-    const wait = Math.max(0, first - Date.now()) + random() * chance
+    const wait = Math.max(0, first - performance.now()) + random() * chance
     timer = setTimeout(() => {
       timer = null
       turn = Number.POSITIVE_INFINITY
@@ -35,7 +35,7 @@ export function freshener(queries: QueryClient, random: () => number = Math.rand
   }
 
   const ask = async () => {
-    const now = Date.now()
+    const now = performance.now()
     const keys = [...stale].filter((key) => due(key) <= now)
     for (const key of keys) {
       stale.delete(key)
