@@ -63,8 +63,8 @@ internal sealed class Client : IAsyncDisposable
 
     public Task<Told> Delete(string path) => Send(HttpMethod.Delete, path, null, version: 1);
 
-    /// <summary>Opens the live line and does something whenever it says that the wall changed, and by which change.</summary>
-    public async Task Listen(Func<long, Task> changed)
+    /// <summary>Opens the live line and does something whenever it says that the wall changed.</summary>
+    public async Task Listen(Func<Task> changed)
     {
         line = new HubConnectionBuilder()
             .WithUrl(
@@ -77,7 +77,7 @@ internal sealed class Client : IAsyncDisposable
                 }
             )
             .Build();
-        line.On<Guid, long>("calendarChanged", (_, version) => changed(version));
+        line.On<Guid>("calendarChanged", _ => changed());
         await line.StartAsync();
     }
 

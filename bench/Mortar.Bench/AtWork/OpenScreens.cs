@@ -36,7 +36,12 @@ internal static class OpenScreens
         var unheard = await Write(club, Long);
         await Task.Delay(2_000);
         Tell("notices only", unheard);
-        Console.WriteLine(Line("  heard of within", HeardWithin(unheard, alone)));
+        Console.WriteLine(
+            Line(
+                "  the last of them heard of within",
+                alone.Select(screen => Milliseconds(unheard[^1].At, screen.Heard))
+            )
+        );
 
         var screens = await Open(club, asks: true);
         await Task.Delay(2_000);
@@ -116,16 +121,6 @@ internal static class OpenScreens
             )
         );
         return new Written(id, at, told.Took.TotalMilliseconds, told.Status);
-    }
-
-    private static IEnumerable<double> HeardWithin(List<Written> written, List<Screen> screens)
-    {
-        // The notices do not say of which event: the nth version heard is of the nth write.
-        foreach (var screen in screens)
-        {
-            var heard = screen.Heard.OrderBy(one => one.Key).Select(one => one.Value).ToList();
-            yield return heard.Count == 0 ? double.PositiveInfinity : Milliseconds(written[^1].At, heard[^1]);
-        }
     }
 
     private static void Tell(string what, List<Written> written) =>

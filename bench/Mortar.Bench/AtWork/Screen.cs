@@ -12,17 +12,16 @@ internal sealed class Screen(Client person, string days, Random random)
     private const int Chance = 200;
 
     private readonly Lock turn = new();
-    private long version;
-    private string view = string.Empty;
-    private long heard;
+    private string version = string.Empty;
+    private bool isStale;
     private long asked;
     private bool isAsking;
 
     /// <summary>When each event was first in what it was told.</summary>
     public ConcurrentDictionary<Guid, long> Seen { get; } = new();
 
-    /// <summary>When each version was first heard of.</summary>
-    public ConcurrentDictionary<long, long> Heard { get; } = new();
+    /// <summary>When it was last heard that something changed.</summary>
+    public long Heard { get; private set; }
 
     public int Whole { get; private set; }
 
@@ -32,24 +31,24 @@ internal sealed class Screen(Client person, string days, Random random)
     public async Task Open(bool asks)
     {
         await Read();
-        await person.Listen(change =>
+        await person.Listen(() =>
         {
-            Heard.TryAdd(change, Stopwatch.GetTimestamp());
+            Heard = Stopwatch.GetTimestamp();
             if (asks)
             {
-                _ = Ask(change);
+                _ = Ask();
             }
 
             return Task.CompletedTask;
         });
     }
 
-    private async Task Ask(long change)
+    private async Task Ask()
     {
         lock (turn)
         {
-            heard = Math.Max(heard, change);
-            if (isAsking || heard <= version)
+            isStale = true;
+            if (isAsking)
             {
                 return;
             }
@@ -62,10 +61,15 @@ internal sealed class Screen(Client person, string days, Random random)
             var wait = Math.Max(0, Pace - Stopwatch.GetElapsedTime(asked).TotalMilliseconds) + random.Next(Chance);
             await Task.Delay((int)wait);
             asked = Stopwatch.GetTimestamp();
+            lock (turn)
+            {
+                isStale = false;
+            }
+
             await Catch();
             lock (turn)
             {
-                if (heard <= version)
+                if (!isStale)
                 {
                     isAsking = false;
                     return;
@@ -78,10 +82,7 @@ internal sealed class Screen(Client person, string days, Random random)
     {
         Asked++;
         var told = await person.Get(
-            string.Create(
-                CultureInfo.InvariantCulture,
-                $"wall/changes?{days}&since={version}&view={Uri.EscapeDataString(view)}"
-            )
+            string.Create(CultureInfo.InvariantCulture, $"wall/changes?{days}&since={Uri.EscapeDataString(version)}")
         );
         if (told.Status != 200)
         {
@@ -99,7 +100,7 @@ internal sealed class Screen(Client person, string days, Random random)
             Seen.TryAdd(brick.GetProperty("eventId").GetGuid(), Stopwatch.GetTimestamp());
         }
 
-        version = told.Body.GetProperty("version").GetInt64();
+        version = told.Body.GetProperty("version").GetString()!;
     }
 
     private async Task Read()
@@ -116,6 +117,6 @@ internal sealed class Screen(Client person, string days, Random random)
             Seen.TryAdd(brick.GetProperty("eventId").GetGuid(), Stopwatch.GetTimestamp());
         }
 
-        (version, view) = (told.Body.GetProperty("version").GetInt64(), told.Body.GetProperty("view").GetString()!);
+        version = told.Body.GetProperty("version").GetString()!;
     }
 }

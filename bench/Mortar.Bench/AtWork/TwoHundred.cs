@@ -225,7 +225,7 @@ internal static partial class TwoHundred
     private static async Task Work(Client one, Random random)
     {
         var monday = new DateTime(2026, 3, 9, 0, 0, 0, DateTimeKind.Unspecified);
-        await one.Listen(_ => one.Get(Wall(0)));
+        await one.Listen(() => one.Get(Wall(0)));
         await Task.WhenAll(
             new[] { "shelf", "groups", "sets", "inbox", "reminders", "ribbon?from=2026-03-09&weeks=6", Wall(0) }.Select(
                 path => one.Get(path)

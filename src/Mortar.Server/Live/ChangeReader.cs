@@ -171,7 +171,7 @@ internal sealed class ChangeReader(
         foreach (var calendar in left)
         {
             await Users(await db.ReadersOf(calendar, cancellationToken))
-                .SendAsync("calendarChanged", calendar.Value, entries[^1].Sequence, cancellationToken);
+                .SendAsync("calendarChanged", calendar.Value, cancellationToken);
         }
 
         foreach (
@@ -219,8 +219,7 @@ internal sealed class ChangeReader(
             .Select(one => one.Key)
             .ToList();
         var seeing = SeeIt(calendar, entries, readers, roles);
-        await Users([.. seeing.Union(guests)])
-            .SendAsync("calendarChanged", calendar.Value, entries[^1].Sequence, cancellationToken);
+        await Users([.. seeing.Union(guests)]).SendAsync("calendarChanged", calendar.Value, cancellationToken);
         await TellGiven(entries, cancellationToken);
         if (entries.Exists(entry => entry.Subject is Subject.Calendar))
         {
@@ -368,8 +367,7 @@ internal sealed class ChangeReader(
             {
                 await Users(concerned).SendAsync("shelfChanged", cancellationToken);
                 await Users(concerned).SendAsync("inboxChanged", cancellationToken);
-                await Users(concerned)
-                    .SendAsync("calendarChanged", entry.CalendarId!.Value.Value, entry.Sequence, cancellationToken);
+                await Users(concerned).SendAsync("calendarChanged", entry.CalendarId!.Value.Value, cancellationToken);
             }
         }
     }

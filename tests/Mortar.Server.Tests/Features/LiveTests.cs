@@ -198,11 +198,10 @@ public class LiveTests
 
         private Task Start()
         {
-            connection.On<Guid, long>(
-                "calendarChanged",
-                (calendar, _) => told.Writer.TryWrite($"calendarChanged {calendar}")
-            );
-            connection.On<Guid>("accessChanged", calendar => told.Writer.TryWrite($"accessChanged {calendar}"));
+            foreach (var name in new[] { "calendarChanged", "accessChanged" })
+            {
+                connection.On<Guid>(name, calendar => told.Writer.TryWrite($"{name} {calendar}"));
+            }
 
             foreach (var name in new[] { "shelfChanged", "inboxChanged" })
             {

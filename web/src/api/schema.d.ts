@@ -2747,8 +2747,7 @@ export interface components {
             tentative: boolean;
         };
         ReadWallChangesBody: {
-            /** Format: int64 */
-            version: number;
+            version: string;
             whole: boolean;
             events: string[];
             busy: string[];
@@ -2910,9 +2909,7 @@ export interface components {
             clashes: components["schemas"]["WallClashBody"][];
             /** Format: int32 */
             moreClashes: number;
-            /** Format: int64 */
-            version: number;
-            view: null | string;
+            version: null | string;
         };
         WallClashBody: {
             /** Format: uuid */
@@ -3810,8 +3807,7 @@ export interface operations {
             query: {
                 from: components["schemas"]["DateQuery"];
                 to: components["schemas"]["DateQuery"];
-                since: number;
-                view: string;
+                since: string;
             };
             header?: never;
             path?: never;

@@ -18,8 +18,8 @@ export function openLiveLine(queries: QueryClient): () => void {
     for (const key of keys) void queries.invalidateQueries({ queryKey: [key] })
   }
   const fresh = freshener(queries)
-  line.on('calendarChanged', (_calendar: string, version: number) => {
-    fresh.heard(has(queries, version) ? wallKeys.filter((key) => key !== 'wall') : wallKeys)
+  line.on('calendarChanged', () => {
+    fresh.heard(wallKeys)
     announce('Somebody changed the wall.')
   })
   line.on('shelfChanged', () => refetch('shelf', 'groups', 'sets', 'guardianships', ...wallKeys))
@@ -44,17 +44,6 @@ export function openLiveLine(queries: QueryClient): () => void {
     void started.then(() => line.stop())
   }
 }
-
-/** Whether the wall in sight has a change already, as after one's own. */
-function has(queries: QueryClient, version: number): boolean {
-  const walls = queries.getQueryCache().findAll({ queryKey: ['wall'], type: 'active' })
-  return walls.length > 0 && walls.every(({ state }) => versionOf(state.data) >= version)
-}
-
-const versionOf = (wall: unknown): number =>
-  typeof wall === 'object' && wall !== null && 'version' in wall && typeof wall.version === 'number'
-    ? wall.version
-    : Number.NEGATIVE_INFINITY
 
 /** For whom the wall is read aloud: politely, and not about what they did themselves a moment ago. */
 function announce(sentence: string) {

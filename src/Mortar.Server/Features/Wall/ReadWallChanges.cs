@@ -18,12 +18,12 @@ internal static class ReadWallChanges
     /// <summary>From so many changes on the whole wall is the shorter answer.</summary>
     private const int Most = 200;
 
-    /// <param name="Version">The newest change that is in it.</param>
+    /// <param name="Version">Of when it is now, sealed.</param>
     /// <param name="Whole">Whether that cannot be told, and the whole wall has to be asked for.</param>
     /// <param name="Events">The events whose bricks, and clashes with them in, these take the place of.</param>
     /// <param name="Busy">The calendars whose busy times these take the place of.</param>
     internal sealed record Body(
-        long Version,
+        string Version,
         bool Whole,
         IReadOnlyList<Guid> Events,
         IReadOnlyList<Guid> Busy,
@@ -32,24 +32,23 @@ internal static class ReadWallChanges
         IReadOnlyList<WallSetup.ClashBody> Clashes
     )
     {
-        public static Body Nothing(long version) => new(version, Whole: false, [], [], [], [], []);
+        public static Body Nothing(string version) => new(version, Whole: false, [], [], [], [], []);
 
-        public static Body All(long version) => Nothing(version) with { Whole = true };
+        public static Body All(string version) => Nothing(version) with { Whole = true };
     }
 
     public static void Map(RouteGroupBuilder api) =>
         api.MapGet("/wall/changes", Handle).WithName(nameof(ReadWallChanges));
 
     /// <param name="since">The version of the wall that is known.</param>
-    /// <param name="view">The view that was told with it.</param>
     private static async Task<Results<Ok<Body>, ProblemHttpResult>> Handle(
         [FromQuery] DateQuery from,
         [FromQuery] DateQuery to,
-        [FromQuery] long since,
-        [FromQuery] string view,
+        [FromQuery] string since,
         Acting acting,
         WallReader wall,
         KeptClashes kept,
+        WallSeal seal,
         ZoneClock clock,
         CancellationToken cancellationToken
     )
@@ -60,8 +59,8 @@ internal static class ReadWallChanges
         }
 
         var seen = await wall.See(acting.Person, cancellationToken);
-        var version = seen.Tail.Version;
-        if (view != seen.View || seen.Tail.Since(since) is not { } entries)
+        var version = seal.Close(seen.Version);
+        if (seen.Since(seal.Open(since)) is not { } entries)
         {
             return TypedResults.Ok(Body.All(version));
         }
@@ -74,13 +73,14 @@ internal static class ReadWallChanges
             { Count: > Most } => TypedResults.Ok(Body.All(version)),
             // What is fine is named by what collided, and that is nowhere else any more.
             _ when touching.Exists(entry => entry.Subject is Subject.FineClash) => TypedResults.Ok(Body.All(version)),
-            _ => TypedResults.Ok(await Of(touching, seen, window, wall, kept, clock, cancellationToken)),
+            _ => TypedResults.Ok(await Of(touching, seen, version, window, wall, kept, clock, cancellationToken)),
         };
     }
 
     private static async Task<Body> Of(
         List<TailEntry> touching,
         WallSight seen,
+        string version,
         Window window,
         WallReader wall,
         KeptClashes kept,
@@ -137,7 +137,7 @@ internal static class ReadWallChanges
             var found = await kept.With(wall, layers, window, one.Key, [.. one], cancellationToken);
             if (found.More > 0)
             {
-                return Body.All(seen.Tail.Version);
+                return Body.All(version);
             }
 
             foreach (var clash in found.Told)
@@ -147,7 +147,7 @@ internal static class ReadWallChanges
         }
 
         return new Body(
-            seen.Tail.Version,
+            version,
             Whole: false,
             [.. changed.Keys.Select(id => id.Value)],
             [.. busy.Select(id => id.Value)],

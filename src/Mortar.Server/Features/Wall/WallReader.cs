@@ -22,8 +22,12 @@ internal sealed record WallSight(Sight Sight, DateTimeZone Zone, TailState Tail)
 
     public Window Days(LocalDate first, LocalDate last) => new(first, last, Zone);
 
-    /// <summary>Names what they may read and the clock: what was told by another is not to be put together with this.</summary>
-    public string View => $"{Sight.Stamp:N}/{Zone.Id}";
+    /// <summary>What a wall that is read now is to be put together with later; sealed by <see cref="WallSeal"/>.</summary>
+    public WallVersion Version => new(Tail.Version, Sight.Stamp, Zone.Id);
+
+    /// <summary>What changed since a wall that they were told; <c>null</c> where that cannot be put together with this.</summary>
+    public ArraySegment<TailEntry>? Since(WallVersion? told) =>
+        told is { } known && known with { Log = Tail.Version } == Version ? Tail.Since(known.Log) : null;
 }
 
 /// <summary>What was read for a wall.</summary>
@@ -32,14 +36,12 @@ internal sealed record WallSight(Sight Sight, DateTimeZone Zone, TailState Tail)
 /// <param name="Calendars">All calendars the person reaches, hidden layers too, and those of events given to them by themselves.</param>
 /// <param name="Fine">The keys of clashes that somebody marked as fine.</param>
 /// <param name="IsAlikeForAll">Whether all who see these calendars by the same steps see the same.</param>
-/// <param name="Version">The log up to this entry is in it.</param>
 internal sealed record WallReading(
     Sight Sight,
     Window Window,
     IReadOnlyList<ReadCalendar> Calendars,
     IReadOnlySet<string> Fine,
     bool IsAlikeForAll,
-    long Version,
     ZoneClock Clock
 )
 {
@@ -186,7 +188,6 @@ internal sealed class WallReader(
             await fine.In(db, window, cancellationToken),
             all.SelectMany(those => those).All(one => VisibleEvent.IsAlikeForAll(one.Event))
                 && wanted.TrueForAll(calendar => calendar.Role > Role.None),
-            seen.Tail.Version,
             clock
         );
     }

@@ -1,4 +1,3 @@
-using System.Globalization;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using Mortar.Core.Availability;
@@ -21,8 +20,7 @@ internal static class WallSetup
     /// <param name="Texts">What is long on the bricks, by their number in it.</param>
     /// <param name="Clashes">What collides among those the reader sees whole.</param>
     /// <param name="MoreClashes">How many pairs of events collide beside those.</param>
-    /// <param name="Version">The newest change that is in it; what changed since is asked for by it.</param>
-    /// <param name="View">By what it was seen, to be given with the version; <c>null</c> where changes cannot be asked for.</param>
+    /// <param name="Version">Of when it is, sealed: what changed since is asked for by it. <c>null</c> where that cannot be asked for.</param>
     internal sealed record Body(
         LocalDate From,
         LocalDate To,
@@ -31,8 +29,7 @@ internal static class WallSetup
         IReadOnlyList<BrickTexts> Texts,
         IReadOnlyList<ClashBody> Clashes,
         int MoreClashes,
-        long Version,
-        string? View
+        string? Version
     );
 
     /// <summary>One time at which two events take the same people or places.</summary>
@@ -50,7 +47,7 @@ internal static class WallSetup
     );
 
     public static void AddWall(this IServiceCollection services) =>
-        services.AddScoped<WallReader>().AddSingleton<KeptWeeks>().AddSingleton<KeptClashes>();
+        services.AddScoped<WallReader>().AddSingleton<KeptWeeks>().AddSingleton<KeptClashes>().AddSingleton<WallSeal>();
 
     public static void MapWall(this RouteGroupBuilder api)
     {
@@ -70,6 +67,7 @@ internal static class WallSetup
         HttpContext context,
         Acting acting,
         WallReader wall,
+        WallSeal seal,
         CancellationToken cancellationToken
     )
     {
@@ -80,7 +78,7 @@ internal static class WallSetup
         }
 
         WallReading reading;
-        string? view = null;
+        string? version = null;
         if (whose is { } other)
         {
             reading = await wall.ReadAs(new PersonId(other), acting.Person, from, to, cancellationToken);
@@ -88,15 +86,15 @@ internal static class WallSetup
         else
         {
             var seen = await wall.See(acting.Person, cancellationToken);
-            view = seen.View;
             var days = seen.Days(from, to);
-            if (known is not null && IsUnchanged(known, seen, days))
+            if (known is not null && IsUnchanged(seal.Open(known.Trim('"')), seen, days))
             {
                 return TypedResults.StatusCode(StatusCodes.Status304NotModified);
             }
 
             reading = await wall.Read(seen, days, _ => true, cancellationToken);
-            context.Response.Headers.ETag = $"\"{reading.Version} {view}\"";
+            version = seal.Close(seen.Version);
+            context.Response.Headers.ETag = $"\"{version}\"";
         }
 
         var zone = reading.Window.Reader;
@@ -115,19 +113,14 @@ internal static class WallSetup
                 table.Texts,
                 [.. clashes.Told.SelectMany(Of)],
                 clashes.More,
-                reading.Version,
-                view
+                version
             )
         );
     }
 
     /// <summary>Whether an entity tag that was given for the same days still holds.</summary>
-    private static bool IsUnchanged(string known, WallSight seen, Window days) =>
-        known.Trim('"').Split(' ', 2) is [var version, var view]
-        && view == seen.View
-        && long.TryParse(version, NumberStyles.None, CultureInfo.InvariantCulture, out var since)
-        && seen.Tail.Since(since) is { } entries
-        && !entries.Any(entry => entry.Touches(seen.Sight.Has, [days.Span]));
+    private static bool IsUnchanged(WallVersion? known, WallSight seen, Window days) =>
+        seen.Since(known) is { } entries && !entries.Any(entry => entry.Touches(seen.Sight.Has, [days.Span]));
 
     internal static IEnumerable<ClashBody> Of(Clash clash) =>
         clash.Times.Select(time => new ClashBody(

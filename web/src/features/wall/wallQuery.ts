@@ -13,10 +13,10 @@ export const wallQuery = (from: string, to: string, as: string | null = null) =>
     queryKey: ['wall', from, to, ...(as ? [as] : [])],
     queryFn: async ({ signal, client, queryKey }) => {
       const known = client.getQueryData<Schema['WallBody']>(queryKey)
-      if (known?.view) {
-        const { version: since, view } = known
+      if (known?.version) {
+        const since = known.version
         const changes = await unwrap(
-          api.GET('/api/wall/changes', { params: { query: { from, to, since, view } }, signal }),
+          api.GET('/api/wall/changes', { params: { query: { from, to, since } }, signal }),
         )
         if (!changes.whole)
           return withChanges(client.getQueryData<Schema['WallBody']>(queryKey) ?? known, changes)
