@@ -1,8 +1,12 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Microsoft.Extensions.DependencyInjection;
 using Mortar.Core.Access;
+using Mortar.Core.Words;
+using Mortar.Data.Reading;
 using Mortar.Data.Store;
 using Mortar.Server.Features.Demo;
+using NodaTime;
 using Xunit;
 
 namespace Mortar.Server.Tests;
@@ -44,6 +48,30 @@ public class KeptTests
         {
             reader.Dispose();
         }
+    }
+
+    /// <summary>Weeks without events are nothing to read and something to keep: of them anybody can ask for any number.</summary>
+    [Fact]
+    public async Task What_is_kept_of_empty_weeks_is_bounded_too()
+    {
+        await using var mortar = await TestMortar.Start();
+        var kept = mortar.Services.GetRequiredService<KeptEvents>();
+        var ids = Enumerable.Range(0, 200).Select(_ => new CalendarId(Guid.NewGuid())).ToList();
+        var (most, first) = (0, new LocalDate(2026, 1, 1));
+        for (var n = 0; n < 40; n++)
+        {
+            var from = first.PlusDays(n * 400);
+            await kept.Touching(
+                ids,
+                new Core.Time.Window(from, from.PlusDays(399), DateTimeZone.Utc),
+                TestContext.Current.CancellationToken
+            );
+            most = Math.Max(most, kept.Count);
+        }
+
+        // Looked after once in a while, not at each reading.
+        Assert.InRange(most, KeptEvents.Most / 2, KeptEvents.Most + (16 * 200 * 59));
+        Assert.True(kept.Count < 40 * 200 * 57);
     }
 
     [Fact]

@@ -60,7 +60,7 @@ public sealed record KeptEvent(Event Event, long From, long To, GivenAnswer[] An
 /// </remarks>
 public sealed class KeptEvents
 {
-    /// <summary>How many events are kept; the calendars that were not asked for the longest go first.</summary>
+    /// <summary>How much is kept at most; the calendars that were not asked for the longest go first.</summary>
     public const int Most = 150_000;
 
     private const int LoadsBetweenLooks = 16;
@@ -78,7 +78,7 @@ public sealed class KeptEvents
         tail.TellFirst(Forget);
     }
 
-    /// <summary>How many events are kept, those of several weeks once in each.</summary>
+    /// <summary>How many events are kept, those of several weeks once in each, and how many weeks: of empty ones anybody can ask for any number.</summary>
     public int Count => calendars.Values.Sum(calendar => calendar.Count);
 
     /// <summary>The events of some calendars that can touch the window, calendar by calendar; a few may not when looked at closely.</summary>
@@ -317,6 +317,6 @@ public sealed class KeptEvents
         }
 
         private static int LengthOf(Task<KeptEvent[]> loaded) =>
-            loaded.IsCompletedSuccessfully ? loaded.Result.Length : 0;
+            1 + (loaded.IsCompletedSuccessfully ? loaded.Result.Length : 0);
     }
 }

@@ -37,7 +37,13 @@ public sealed class Sight(
     public IReadOnlySet<CalendarId> All { get; } = calendars.Select(one => one.Row.Id).ToHashSet();
 
     /// <summary>Names this reading: what was read by another one may have been seen by other rules.</summary>
-    public Guid Stamp { get; } = Guid.NewGuid();
+    public Guid Stamp { get; private init; } = Guid.NewGuid();
+
+    /// <summary>This reading under the name of an earlier one, where all it decides is as it was then.</summary>
+    internal Sight After(Sight? earlier) =>
+        earlier is not null && earlier.LikenessOn(earlier.All) == LikenessOn(All)
+            ? new Sight(person, calendars, members, willing) { Stamp = earlier.Stamp }
+            : this;
 
     /// <summary>
     /// Stands for all that decides what its person sees of some calendars and whom their events take, but for what depends
@@ -79,6 +85,12 @@ public sealed class Sight(
                 hash.AppendData(one.Row.Id.Value.ToByteArray());
                 hash.AppendData((one.Row.Person ?? default).Value.ToByteArray());
                 hash.AppendData([(byte)one.Role, (byte)one.Row.Purpose, (byte)one.Row.Takes]);
+                if (one.Role is Role.Times or Role.Outline)
+                {
+                    // Whom events take is not for them, and so neither is that it is others now.
+                    return hash.GetHashAndReset();
+                }
+
                 hash.AppendData(HashOf(members[one.Row.GroupId]));
                 hash.AppendData(HashOf(willing[one.Row.Id].Group));
                 hash.AppendData(HashOf(willing[one.Row.Id].Themselves));

@@ -51,13 +51,15 @@ public sealed class Sights
             return known.Sight;
         }
 
-        var sight = await db.Read(
-            person,
-            await db.StandingsOf(person, cancellationToken),
-            await db.CalendarsGiving(person).ToListAsync(cancellationToken),
-            alsoIn: person,
-            cancellationToken
-        );
+        var sight = (
+            await db.Read(
+                person,
+                await db.StandingsOf(person, cancellationToken),
+                await db.CalendarsGiving(person).ToListAsync(cancellationToken),
+                alsoIn: person,
+                cancellationToken
+            )
+        ).After(known?.Sight);
         var wards = await db
             .Guardians.Where(guardian => guardian.GuardianId == person)
             .Select(guardian => guardian.WardId)

@@ -130,12 +130,21 @@ public class WallChangesTests
 
         var (quiet, again) = (await Changes(), await Changes());
         (await ines.Put($"/api/events/{id}", World.Event(calendar, "Celadon, with slides"), 1)).Is(200);
+        await mortar.Give(calendar, DemoPeople.Dele, Role.View); // whom it takes now is not for her either
+        (
+            await ines.Put(
+                $"/api/calendars/{(await ines.MakeCalendar()).Value}/links/{Guid.NewGuid()}",
+                new { role = "view" }
+            )
+        ).Is(200); // a link of a calendar that is not hers
         var hidden = await Changes();
+        var tagged = await priya.Get($"/api/wall?{Days}", ifNoneMatch: $"\"{since}\"");
 
         // Each is another text, as it is when nothing was written at all; the rest is the same to the letter.
         Assert.Equal(3, new[] { quiet, again, hidden }.Select(one => one.Text("version")).Distinct().Count());
         Assert.Equal(quiet.Text("version").Length, hidden.Text("version").Length);
         Assert.Equal(Rest(quiet), Rest(hidden));
+        Assert.Equal(304, tagged.Status);
 
         async Task<JsonElement> Changes() =>
             (await priya.Get($"/api/wall/changes?{Days}&since={Uri.EscapeDataString(since)}")).Is(200).Body;

@@ -1,7 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using Mortar.Core.Availability;
-using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Server.Hosting;
 using Mortar.Server.Wire;
@@ -47,7 +46,12 @@ internal static class WallSetup
     );
 
     public static void AddWall(this IServiceCollection services) =>
-        services.AddScoped<WallReader>().AddSingleton<KeptWeeks>().AddSingleton<KeptClashes>().AddSingleton<WallSeal>();
+        services
+            .AddScoped<WallReader>()
+            .AddScoped<WallChanges>()
+            .AddSingleton<KeptWeeks>()
+            .AddSingleton<KeptClashes>()
+            .AddSingleton<WallSeal>();
 
     public static void MapWall(this RouteGroupBuilder api)
     {
@@ -67,6 +71,7 @@ internal static class WallSetup
         HttpContext context,
         Acting acting,
         WallReader wall,
+        WallChanges changes,
         WallSeal seal,
         CancellationToken cancellationToken
     )
@@ -87,7 +92,10 @@ internal static class WallSetup
         {
             var seen = await wall.See(acting.Person, cancellationToken);
             var days = seen.Days(from, to);
-            if (known is not null && IsUnchanged(seal.Open(known.Trim('"')), seen, days))
+            if (
+                known is not null
+                && (await changes.Since(seal.Open(known.Trim('"')), seen, days, cancellationToken)).IsNothing
+            )
             {
                 return TypedResults.StatusCode(StatusCodes.Status304NotModified);
             }
@@ -117,10 +125,6 @@ internal static class WallSetup
             )
         );
     }
-
-    /// <summary>Whether an entity tag that was given for the same days still holds.</summary>
-    private static bool IsUnchanged(WallVersion? known, WallSight seen, Window days) =>
-        seen.Since(known) is { } entries && !entries.Any(entry => entry.Touches(seen.Sight.Has, [days.Span]));
 
     internal static IEnumerable<ClashBody> Of(Clash clash) =>
         clash.Times.Select(time => new ClashBody(
