@@ -245,6 +245,7 @@ public class AccessTests
         ines.Pick("Step to give", "Outline");
         ines.Click("Give access");
         ines.WaitForText("Astrid Lindqvist has the step Outline on “Lessons” now.");
+        ines.WaitGone(Containing("h2", "Astrid Lindqvist asks for Add on “Lessons”"));
         ines.WaitForText("Hanne Lind asks for Add on “Lessons”");
         ines.Click("Say no");
         ines.WaitForText("Hanne Lind was told no.");

@@ -30,7 +30,9 @@ export function AskCard({ ask, isMeant }: { ask: Schema['InboxAskBody']; isMeant
       ),
     onError: (error) => acts.failed(error),
     onSettled: () => {
-      for (const key of ['inbox', 'access']) void queries.invalidateQueries({ queryKey: [key] })
+      void queries.invalidateQueries({ queryKey: ['access'] })
+      // What was answered cannot be answered again: it is held until the inbox is without it.
+      return queries.invalidateQueries({ queryKey: ['inbox'] })
     },
   })
   return (

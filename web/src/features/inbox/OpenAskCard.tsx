@@ -43,7 +43,9 @@ export function OpenAskCard({ ask, isMeant }: OpenAskCardProps) {
       ),
     onError: (error) => acts.failed(error),
     onSettled: () => {
-      for (const key of ['inbox', 'access']) void queries.invalidateQueries({ queryKey: [key] })
+      void queries.invalidateQueries({ queryKey: ['access'] })
+      // What was answered cannot be answered again: it is held until the inbox is without it.
+      return queries.invalidateQueries({ queryKey: ['inbox'] })
     },
   })
   return (
