@@ -7,6 +7,7 @@ return args switch
     ["hidden"] => await HiddenOrNever.Run(),
     ["open-screens"] => await OpenScreens.Run(),
     ["reads"] => await Reads.Run(),
+    ["mails"] => await Mails.Run(),
     ["bombs"] => await BombsOverHttp.Run(),
     _ => Measure(args),
 };

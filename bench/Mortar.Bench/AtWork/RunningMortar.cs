@@ -25,7 +25,8 @@ internal sealed class RunningMortar : IAsyncDisposable
 
     public bool IsUp => !process.HasExited;
 
-    public static async Task<RunningMortar> Start()
+    /// <param name="settings">Settings of its own, as <c>--Mortar:SmtpPort=2525</c>.</param>
+    public static async Task<RunningMortar> Start(params string[] settings)
     {
         using var probe = new TcpListener(IPAddress.Loopback, 0);
         probe.Start();
@@ -40,6 +41,7 @@ internal sealed class RunningMortar : IAsyncDisposable
                 url.ToString(),
                 "--Mortar:Demo=true",
                 "--Mortar:Today=2026-03-11",
+                .. settings,
             ]
         )
         {

@@ -17,11 +17,26 @@ public static class MailLife
     /// <summary>For how long it is kept that one went out; of its words nothing is.</summary>
     public static readonly Duration KeptFor = Duration.FromDays(30);
 
+    /// <summary>The longest it waits until it is tried again.</summary>
+    public static readonly Duration LongestPause = Duration.FromMinutes(10);
+
+    /// <summary>
+    /// Whether a mail is to be tried now: where it waits for longer than anything ever waits, the clock was put back meanwhile.
+    /// </summary>
+    /// <param name="dueAt">Not before this, by what the clock showed then.</param>
+    /// <param name="now">What o'clock it is.</param>
+    public static bool IsDue(Instant dueAt, Instant now) => dueAt <= now || dueAt > now + LongestPause;
+
     /// <summary>When a mail that was tried is tried again: after 2, 4, 8 seconds and so on up to ten minutes.</summary>
     /// <param name="attempts">How often it was tried, this time included.</param>
     /// <param name="now">What o'clock it is.</param>
     public static Instant Next(int attempts, Instant now) =>
-        now + Duration.FromSeconds(Math.Min(600, 1 << Math.Min(attempts, 10)));
+        now + Duration.Min(LongestPause, Duration.FromSeconds(1 << Math.Min(attempts, 10)));
+
+    /// <summary>For how long a mail server that cannot be reached is left alone: half a second, one, two and so on up to a minute.</summary>
+    /// <param name="failures">How often in a row it could not be reached.</param>
+    public static Duration LinePause(int failures) =>
+        Duration.FromSeconds(Math.Min(60, Math.ScaleB(0.25, Math.Clamp(failures, 1, 10))));
 
     /// <summary>Whether it is tried no more.</summary>
     /// <param name="writtenAt">When it was written.</param>

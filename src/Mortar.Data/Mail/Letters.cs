@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Availability;
 using Mortar.Core.Events;
+using Mortar.Core.Letters;
 using Mortar.Core.Reminders;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
@@ -316,6 +317,7 @@ public sealed class Letters(string publicUrl)
 
                 You set in Mortar when you are reminded: for each calendar in “My look”, by mail or not in your preferences.
                 """.ReplaceLineEndings("\n"),
+            Rank = MailRank.Timed,
             WrittenAt = db.Now,
             DueAt = db.Now,
         };
@@ -340,6 +342,7 @@ public sealed class Letters(string publicUrl)
 
                 You get this as often as you chose in your preferences.
                 """.ReplaceLineEndings("\n"),
+            Rank = MailRank.ToMany,
             WrittenAt = now,
             DueAt = now,
         };

@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using Mortar.Core.Availability;
+using Mortar.Core.Letters;
 using NodaTime;
 
 namespace Mortar.Data.Mail;
@@ -28,6 +29,9 @@ public sealed class MailRow
 
     /// <summary>By whose act it was written, for counting; <c>null</c> for what Mortar writes by itself.</summary>
     public Guid? CausedBy { get; set; }
+
+    /// <summary>Which go out before it where many wait.</summary>
+    public MailRank Rank { get; set; }
 
     /// <summary>What it tells of that event; <see cref="ToldOfEvent.Nothing"/> for a question.</summary>
     public ToldOfEvent Tells { get; init; }
@@ -61,8 +65,9 @@ internal sealed class MailConfiguration : IEntityTypeConfiguration<MailRow>
         builder.ToTable("Mails");
         builder.Property(mail => mail.Tells).HasConversion<string>();
         builder.Property(mail => mail.Id).ValueGeneratedOnAdd();
+        builder.Property(mail => mail.Rank).HasConversion<int>();
         builder
-            .HasIndex(mail => mail.DueAt)
+            .HasIndex(mail => new { mail.Rank, mail.DueAt })
             .HasFilter("SentAt IS NULL AND GivenUpAt IS NULL")
             .HasDatabaseName("IX_Mails_Waiting");
         builder.HasIndex(mail => new { mail.CausedBy, mail.WrittenAt });

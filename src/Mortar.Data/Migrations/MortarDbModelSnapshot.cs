@@ -1394,6 +1394,9 @@ namespace Mortar.Data.Migrations
                     b.Property<long?>("GivenUpAt")
                         .HasColumnType("INTEGER");
 
+                    b.Property<int>("Rank")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long?>("SentAt")
                         .HasColumnType("INTEGER");
 
@@ -1414,11 +1417,11 @@ namespace Mortar.Data.Migrations
 
                     b.HasKey("Id");
 
-                    b.HasIndex("DueAt")
+                    b.HasIndex("CausedBy", "WrittenAt");
+
+                    b.HasIndex("Rank", "DueAt")
                         .HasDatabaseName("IX_Mails_Waiting")
                         .HasFilter("SentAt IS NULL AND GivenUpAt IS NULL");
-
-                    b.HasIndex("CausedBy", "WrittenAt");
 
                     b.HasIndex("To", "WrittenAt");
 

@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.ChangeTracking;
+using Mortar.Core.Letters;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Accounts;
@@ -109,7 +110,7 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
                 outcome = await this.WhyNotSend<T>(act.Actor, mails, cancellationToken) ?? outcome;
                 foreach (var mail in mails)
                 {
-                    mail.CausedBy = act.Actor.Value;
+                    (mail.CausedBy, mail.Rank) = (act.Actor.Value, MailRanks.Of(mails.Count));
                 }
             }
 

@@ -1,3 +1,5 @@
+using System.Diagnostics;
+
 namespace Mortar.Data.Store;
 
 /// <summary>Somebody else wrote for longer than anybody waits; nothing was written.</summary>
@@ -13,6 +15,10 @@ public sealed class WriteTurn : IDisposable
     public static readonly TimeSpan Longest = TimeSpan.FromSeconds(20);
 
     private readonly SemaphoreSlim line = new(1, 1);
+    private long since;
+
+    /// <summary>For how long the one whose turn it is has had it; <c>null</c> where it is nobody's.</summary>
+    public TimeSpan? HeldFor => Volatile.Read(ref since) is var at and not 0 ? Stopwatch.GetElapsedTime(at) : null;
 
     /// <summary>Waits for one's turn.</summary>
     /// <returns>To be disposed of when one has written.</returns>
@@ -24,13 +30,14 @@ public sealed class WriteTurn : IDisposable
             throw new StoreBusyException($"The store was written by others for {Longest.TotalSeconds} seconds.");
         }
 
-        return new Turn(line);
+        Volatile.Write(ref since, Stopwatch.GetTimestamp());
+        return new Turn(this);
     }
 
     /// <inheritdoc />
     public void Dispose() => line.Dispose();
 
-    private sealed class Turn(SemaphoreSlim line) : IDisposable
+    private sealed class Turn(WriteTurn of) : IDisposable
     {
         private bool isOver;
 
@@ -39,7 +46,8 @@ public sealed class WriteTurn : IDisposable
             if (!isOver)
             {
                 isOver = true;
-                line.Release();
+                Volatile.Write(ref of.since, 0);
+                of.line.Release();
             }
         }
     }

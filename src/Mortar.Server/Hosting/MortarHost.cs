@@ -24,6 +24,7 @@ using Mortar.Server.Features.Proposals;
 using Mortar.Server.Features.Reminders;
 using Mortar.Server.Features.Shelf;
 using Mortar.Server.Features.Wall;
+using Mortar.Server.Hosting.Health;
 using Mortar.Server.Live;
 using Mortar.Server.Wire;
 using NodaTime;
@@ -61,7 +62,7 @@ internal static class MortarHost
         builder.Services.AddExceptionHandler<BusyStore>();
         builder.Services.AddProblemDetails(problems => problems.CustomizeProblemDetails = Problems.Explain);
         builder.Services.AddOpenApi(ApiDocument.Configure);
-        builder.Services.AddHealthChecks().AddCheck<StoreCheck>("store");
+        builder.Services.AddHealth();
         builder.Services.AddMortarData(data);
         builder.Services.AddRateLimits(options);
 
@@ -130,7 +131,7 @@ internal static class MortarHost
         StopMail.Map(app);
         app.MapLive();
         app.MapOpenApi();
-        app.MapHealthChecks("/health");
+        app.MapHealth();
         if (files is not null)
         {
             app.MapFallbackToFile(

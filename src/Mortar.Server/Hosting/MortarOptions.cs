@@ -35,6 +35,10 @@ internal sealed class MortarOptions
     [Range(1, 65535)]
     public int SmtpPort { get; init; } = 25;
 
+    /// <summary>How many seconds that server may take to answer; three times as long to take a mail.</summary>
+    [Range(1, 300)]
+    public int SmtpPatience { get; init; } = 20;
+
     /// <summary>The address mails come from.</summary>
     public string MailFrom { get; init; } = "mortar@kilnstreet.example.org";
 

@@ -90,6 +90,112 @@ public class MailTests
         );
     }
 
+    /// <summary>
+    /// Whatever is wrong with the mail server: mails wait, whoever had them written is told, the operator is, and when it
+    /// works again each arrives, as the one mail it is.
+    /// </summary>
+    [Theory]
+    [InlineData(nameof(PostManner.Hangs), "does not answer in time")]
+    [InlineData(nameof(PostManner.HasBadCertificate), "a certificate that is not trusted")]
+    [InlineData(nameof(PostManner.HangsAtText), "does not answer in time", true)]
+    [InlineData(nameof(PostManner.BreaksOff), "hangs up", true)]
+    [InlineData(nameof(PostManner.TalksNonsense), "what is not SMTP", true)]
+    [InlineData(nameof(PostManner.IsClosing), "not available", true)]
+    public async Task What_is_wrong_with_the_mail_server_is_no_mails_fault(
+        string manner,
+        string sentence,
+        bool isDeep = false
+    )
+    {
+        Assert.SkipUnless(!isDeep || Deep.Is, "Of the deep tests.");
+        await using var post = new PickyPost(manner: Enum.Parse<PostManner>(manner));
+        await using var mortar = await TestMortar.Start(
+            "SmtpHost=127.0.0.1",
+            FormattableString.Invariant($"SmtpPort={post.Port}"),
+            "SmtpPatience=1"
+        );
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var watcher = mortar.Anonymous();
+        var calendar = await ines.MakeCalendar();
+        foreach (var address in new[] { "nina@example.org", "olle@example.org" })
+        {
+            (
+                await ines.Put(
+                    $"/api/calendars/{calendar.Value}/invitations/{Guid.NewGuid()}",
+                    new { address, role = "view" }
+                )
+            ).Is(204);
+        }
+
+        await World.Eventually(() =>
+            mortar.Store(db =>
+                db.Mails.AsNoTracking().FirstOrDefaultAsync(mail => mail.Attempts > MailLife.TriesOfUnfit - 1)
+            )
+        );
+        Assert.True(await mortar.Store(db => db.Mails.AllAsync(mail => mail.GivenUpAt == null && mail.SentAt == null)));
+        var told = (await ines.Get("/api/inbox")).Is(200).Body.GetProperty("mails");
+        Assert.Equal(2, told.GetProperty("count").GetInt32());
+        Assert.Equal("degraded", (await watcher.Get("/health")).Is(200).Body.Text("status"));
+        var mail = (await watcher.Get("/health")).Body.GetProperty("checks").GetProperty("mail");
+        Assert.Contains(sentence, mail.Text("sentence"), StringComparison.Ordinal);
+        Assert.DoesNotContain("127.0.0.1", mail.Text("sentence"), StringComparison.Ordinal);
+
+        post.Manner = PostManner.Takes;
+
+        await World.Eventually(async () =>
+            await mortar.Store(db => db.Mails.AllAsync(one => one.SentAt != null)) ? mortar : null
+        );
+        Assert.Equal(
+            ["nina@example.org", "olle@example.org"],
+            post.Had.Where(one => one.IsTaken).Select(one => one.To).Order()
+        );
+        Assert.All(
+            post.Had.GroupBy(one => one.To),
+            same => Assert.Single(same.Select(one => one.MessageId).Distinct())
+        );
+        Assert.Equal(
+            System.Text.Json.JsonValueKind.Null,
+            (await ines.Get("/api/inbox")).Body.GetProperty("mails").ValueKind
+        );
+        await World.Eventually(async () =>
+            (await watcher.Get("/health")).Body.Text("status") == "healthy" ? mortar : null
+        );
+    }
+
+    [Fact]
+    public async Task What_somebody_waits_for_goes_before_what_goes_to_many()
+    {
+        await using var post = new PickyPost(manner: PostManner.IsClosing);
+        await using var mortar = await TestMortar.Start(
+            "SmtpHost=127.0.0.1",
+            FormattableString.Invariant($"SmtpPort={post.Port}")
+        );
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var people = Enumerable
+            .Range(0, 40)
+            .Select(n => new
+            {
+                id = Guid.CreateVersion7(),
+                name = $"Potter {n}",
+                address = $"potter{n}@example.org",
+            });
+        (await ines.Put($"/api/groups/{World.StudioTeam}/members", new { people })).Is(200);
+        var calendar = await ines.MakeCalendar();
+        (
+            await ines.Put(
+                $"/api/calendars/{calendar.Value}/invitations/{Guid.NewGuid()}",
+                new { address = "nina@example.org", role = "view" }
+            )
+        ).Is(204);
+
+        post.Manner = PostManner.Takes;
+
+        await World.Eventually(() => Task.FromResult(post.Had.Count == 41 ? post : null));
+        // Six go out side by side.
+        Assert.Contains("nina@example.org", post.Had.Take(6).Select(one => one.To));
+        Assert.InRange(post.Lines, 1, 20); // one connection carries many
+    }
+
     [Fact]
     public async Task One_that_cannot_be_put_together_is_given_up_told_and_keeps_no_other_back()
     {

@@ -1,6 +1,8 @@
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Mortar.Data.Mail;
 using Mortar.Server.Hosting;
+using Mortar.Server.Mail;
 using Mortar.Server.StandIns;
 using NodaTime;
 
@@ -32,7 +34,11 @@ internal static class PostRoomSetup
             services.AddHostedService<PostRoomServer>();
         }
 
-        services.AddHostedService<MailSender>();
+        services
+            .AddScoped<MailQueue>()
+            .AddScoped<MailComposer>()
+            .AddSingleton<MailLine>()
+            .AddHostedService<MailSender>();
     }
 
     public static void MapPostRoom(this RouteGroupBuilder api)

@@ -3,7 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Mortar.Data.Mail;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
-using Mortar.Server.StandIns;
+using Mortar.Server.Mail;
 using NodaTime;
 
 namespace Mortar.Server.Features.PostRoom;

@@ -1,7 +1,7 @@
 using System.Security.Cryptography;
 using Microsoft.AspNetCore.DataProtection;
 
-namespace Mortar.Server.StandIns;
+namespace Mortar.Server.Mail;
 
 /// <summary>
 /// The link in each mail by which whoever gets it stops all mail from here. It says by itself whose address it is about, so

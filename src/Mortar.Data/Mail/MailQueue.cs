@@ -1,0 +1,123 @@
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Letters;
+using Mortar.Data.Store;
+using NodaTime;
+
+namespace Mortar.Data.Mail;
+
+/// <summary>The mails that are to go out: which is next, and what became of it.</summary>
+public sealed class MailQueue(MortarDb db)
+{
+    /// <summary>Whether any is still to go out, now or later.</summary>
+    public Task<bool> HasWaiting(CancellationToken cancellationToken) => Waiting().AnyAsync(cancellationToken);
+
+    /// <summary>How many are to be tried now.</summary>
+    public Task<int> CountDue(CancellationToken cancellationToken) => Due().CountAsync(cancellationToken);
+
+    /// <summary>
+    /// Takes the next one. That it is tried is written down before it is, so that one which breaks something is not tried
+    /// without end.
+    /// </summary>
+    /// <param name="inHand">Those that somebody else tries just now.</param>
+    /// <param name="cancellationToken">Ends the asking.</param>
+    public async Task<MailRow?> Next(IReadOnlyCollection<long> inHand, CancellationToken cancellationToken)
+    {
+        var mail = await Due()
+            .Where(mail => !inHand.Contains(mail.Id))
+            .OrderBy(mail => mail.Rank)
+            .ThenBy(mail => mail.DueAt)
+            .ThenBy(mail => mail.Id)
+            .FirstOrDefaultAsync(cancellationToken);
+        if (mail is not null)
+        {
+            mail.Attempts++;
+            mail.DueAt = MailLife.Next(mail.Attempts, db.Now);
+            await db.SaveChangesAsync(cancellationToken);
+        }
+
+        return mail;
+    }
+
+    /// <summary>Notes that one has gone out, whoever wants the program to end just then.</summary>
+    public Task WentOut(MailRow mail)
+    {
+        mail.WentOut(db.Now);
+        return db.SaveChangesAsync(CancellationToken.None);
+    }
+
+    /// <summary>Notes that one was not taken: it is tried again, or given up.</summary>
+    /// <param name="mail">The mail.</param>
+    /// <param name="pause">When, where that is not for how often it was tried to say.</param>
+    public Task NotTaken(MailRow mail, Duration? pause = null)
+    {
+        mail.DueAt = pause is { } until ? db.Now + until : mail.DueAt;
+        return TriedOrGivenUp(mail, isUnfit: false);
+    }
+
+    /// <summary>Notes that one could not be put together.</summary>
+    public Task Unfit(MailRow mail) => TriedOrGivenUp(mail, isUnfit: true);
+
+    private Task<int> TriedOrGivenUp(MailRow mail, bool isUnfit)
+    {
+        if (MailLife.IsGivenUp(mail.WrittenAt, mail.Attempts, isUnfit, db.Now))
+        {
+            mail.GiveUp(db.Now);
+        }
+
+        return db.SaveChangesAsync(CancellationToken.None);
+    }
+
+    /// <summary>Notes that the mail server cannot be reached: what is due waits, and what has waited too long is given up.</summary>
+    /// <param name="until">When the server is tried again.</param>
+    /// <param name="cancellationToken">Ends the asking.</param>
+    /// <returns>Who had those written of which that was not known yet.</returns>
+    public async Task<IReadOnlyCollection<Guid>> HoldUp(Duration until, CancellationToken cancellationToken)
+    {
+        var (now, last) = (db.Now, db.Now - MailLife.TriedFor);
+        IReadOnlyCollection<Guid> told = [];
+        await db.WriteUnlogged(
+            async () =>
+            {
+                told = await Due()
+                    .Where(mail => mail.AskedBy != null && (mail.Attempts == 0 || mail.WrittenAt < last))
+                    .Select(mail => mail.AskedBy!.Value)
+                    .Distinct()
+                    .ToListAsync(cancellationToken);
+                await Due()
+                    .Where(mail => mail.WrittenAt < last)
+                    .ExecuteUpdateAsync(
+                        row =>
+                            row.SetProperty(mail => mail.GivenUpAt, now)
+                                .SetProperty(mail => mail.Body, string.Empty)
+                                .SetProperty(mail => mail.AnswersTo, (string?)null),
+                        cancellationToken
+                    );
+                await Due()
+                    .ExecuteUpdateAsync(
+                        row =>
+                            row.SetProperty(mail => mail.Attempts, mail => mail.Attempts + 1)
+                                .SetProperty(mail => mail.DueAt, now + until),
+                        cancellationToken
+                    );
+            },
+            cancellationToken
+        );
+        return told;
+    }
+
+    /// <summary>Forgets those that are kept no longer.</summary>
+    public Task<int> Forget(CancellationToken cancellationToken)
+    {
+        var last = db.Now - MailLife.KeptFor;
+        return db.Mails.Where(mail => mail.WrittenAt < last && mail.DueAt < last).ExecuteDeleteAsync(cancellationToken);
+    }
+
+    private IQueryable<MailRow> Waiting() => db.Mails.Where(mail => mail.SentAt == null && mail.GivenUpAt == null);
+
+    /// <summary>As <see cref="MailLife.IsDue"/> says.</summary>
+    private IQueryable<MailRow> Due()
+    {
+        var (now, furthest) = (db.Now, db.Now + MailLife.LongestPause);
+        return Waiting().Where(mail => mail.DueAt <= now || mail.DueAt > furthest);
+    }
+}
