@@ -46,6 +46,12 @@ public static class DigestRules
         Instant At(LocalDate on) => ZoneClock.At(on + preferences.DayBegins, zone);
     }
 
+    /// <summary>Whether it is to be written now; what it tells begins where the last one ended, whatever the clock showed then.</summary>
+    /// <param name="due">When the latest was due.</param>
+    /// <param name="last">When the last one was written, by what the clock showed then.</param>
+    /// <param name="now">Now; more than a rhythm before the last one where the clock was far ahead then.</param>
+    public static bool IsDue(Instant due, Instant last, Instant now) => last < due || last > now + Duration.FromDays(1);
+
     /// <summary>What a digest says of one event, as far as the reader may know it; <c>null</c> where they may not, or where it is as it was.</summary>
     /// <param name="steps">Its changes in order, one at least. Who changed only what the reader does not see is not named.</param>
     /// <param name="role">The reader's step on a calendar.</param>

@@ -175,10 +175,11 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
     /// Tells those who were asked by mail what became of the events: moved, called off, in the bin with their calendar, not
     /// asked any more. It waits until that has rested, so that a slip that is put right tells nobody.
     /// </summary>
-    /// <param name="until">What was changed after this has not rested yet.</param>
+    /// <param name="now">What o'clock it is.</param>
+    /// <param name="rest">How long it has to have been as it is.</param>
     /// <param name="cancellationToken">Stops it.</param>
     /// <returns>How many mails were written.</returns>
-    public async Task<int> TellAsked(Instant until, CancellationToken cancellationToken)
+    public async Task<int> TellAsked(Instant now, Duration rest, CancellationToken cancellationToken)
     {
         var waiting = await (
             from asked in db.Asked
@@ -211,23 +212,27 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
                 .ToListAsync(cancellationToken);
             if (
                 states.Count == 0
-                || states[^1].At > until
-                || (one.isOfBin && await LastChange(one.home.Id, cancellationToken) > until)
+                || !Elapsed.Has(rest, states[^1].At, now)
+                || (
+                    one.isOfBin
+                    && await LastChange(one.home.Id, cancellationToken) is { } binned
+                    && !Elapsed.Has(rest, binned, now)
+                )
             )
             {
                 continue;
             }
 
             var last = states.FindLast(change => change.VersionAfter() <= one.asked.ToldVersion);
-            var now = one.row.DeletedAt is null && one.home.DeletedAt is null ? one.row.ToCore() : null;
+            var whole = one.row.DeletedAt is null && one.home.DeletedAt is null ? one.row.ToCore() : null;
 
             // What it was asked with is the first that they were told of.
-            var told = one.asked.IsToldOff ? null : (last?.EventAfter() ?? now);
+            var told = one.asked.IsToldOff ? null : (last?.EventAfter() ?? whole);
             await db.WriteUnlogged(
                 async () =>
                 {
                     one.asked.BinTold += one.isOfBin ? 1 : 0;
-                    if (await Tell(one.asked, one.row, told, now, cancellationToken))
+                    if (await Tell(one.asked, one.row, told, whole, cancellationToken))
                     {
                         written++;
                     }
@@ -235,7 +240,7 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
                     if (one.isOfBin)
                     {
                         // Also where no mail reaches them: it is not to be looked at again and again.
-                        one.asked.IsToldOff = now is null;
+                        one.asked.IsToldOff = whole is null;
                     }
 
                     one.asked.ToldVersion = one.row.Version;

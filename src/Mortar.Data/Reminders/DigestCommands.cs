@@ -33,7 +33,10 @@ public sealed class DigestCommands(MortarDb db, Letters letters, ZoneClock zones
         {
             var preferences = person.ToPreferences();
             var zone = zones.Zone(person.Zone);
-            if (DigestRules.LastDue(preferences, zone, now) is not { } due || person.DigestedAt >= due)
+            if (
+                DigestRules.LastDue(preferences, zone, now) is not { } due
+                || (person.DigestedAt is { } last && !DigestRules.IsDue(due, last, now))
+            )
             {
                 continue;
             }

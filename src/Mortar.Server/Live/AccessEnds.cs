@@ -37,13 +37,18 @@ internal sealed class AccessEnds(
             {
                 try
                 {
+                    var now = clock.GetCurrentInstant();
+                    if (now < told)
+                    {
+                        (told, isStale) = (now, true); // the clock was put back
+                    }
+
                     if (isStale)
                     {
                         isStale = false;
                         next = await Next(told, stoppingToken);
                     }
 
-                    var now = clock.GetCurrentInstant();
                     if (next <= now)
                     {
                         await Tell(told, now, stoppingToken);

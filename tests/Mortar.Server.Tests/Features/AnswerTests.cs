@@ -525,7 +525,7 @@ public class AnswerTests
         var now = mortar.Services.GetRequiredService<NodaTime.IClock>().GetCurrentInstant();
         return await scope
             .ServiceProvider.GetRequiredService<AnswerCommands>()
-            .TellAsked(rested ? now : now - NodaTime.Duration.FromMinutes(1), CancellationToken.None);
+            .TellAsked(now, NodaTime.Duration.FromMinutes(rested ? 0 : 1), CancellationToken.None);
     }
 
     private static Task<List<MailRow>> Mails(TestMortar mortar, string subject) =>

@@ -148,6 +148,59 @@ public class ReminderTests
         Assert.Single(await Reminding(again));
     }
 
+    /// <summary>What comes due is told apart by what was given, not by what the clock showed.</summary>
+    [Fact]
+    public async Task A_clock_that_is_put_back_loses_no_reminder_and_gives_none_twice()
+    {
+        var clock = new SetClock();
+        await using var mortar = await TestMortar.StartAt(clock);
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await ines.MakeCalendar();
+        var noon = clock.Now;
+        await MakeAt(ines, calendar, "First", noon + Duration.FromMinutes(30), 20);
+        clock.Now = noon + Duration.FromMinutes(15);
+        await World.Eventually<MailRow>(async () => (await Reminding(mortar)).FirstOrDefault());
+
+        clock.Now = noon - Duration.FromMinutes(45);
+        await World.Eventually<ReminderClockRow>(() =>
+            mortar.Store(db => db.ReminderClock.FirstOrDefaultAsync(row => row.LookedUpTo <= clock.Now))
+        );
+        await MakeAt(ines, calendar, "Second", noon - Duration.FromMinutes(30), 14);
+        clock.Now += Duration.FromMinutes(2);
+        await World.Eventually<MailRow>(async () =>
+            (await Reminding(mortar)).Find(mail => mail.Subject.StartsWith("Second", StringComparison.Ordinal))
+        );
+
+        clock.Now = noon + Duration.FromMinutes(16);
+        await MakeAt(ines, calendar, "Third", clock.Now + Duration.FromMinutes(10), 9);
+        clock.Now += Duration.FromMinutes(2);
+        await World.Eventually<MailRow>(async () =>
+            (await Reminding(mortar)).Find(mail => mail.Subject.StartsWith("Third", StringComparison.Ordinal))
+        );
+        Assert.Equal(3, (await Reminding(mortar)).Count);
+    }
+
+    [Fact]
+    public async Task A_digest_is_written_again_after_the_clock_was_far_ahead_and_tells_nothing_twice()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var calendar = await ines.MakeCalendar();
+        await mortar.Give(calendar, DemoPeople.Priya, Role.Edit);
+        (await priya.Put("/api/preferences", Preferences(digest: "daily"))).Is(200);
+        var morning = Instant.FromUtc(2026, 3, 12, 8, 0);
+        Assert.Equal(0, await Digest(mortar, morning));
+        await ines.MakeEvent(calendar, "Celadon");
+        Assert.Equal(1, await Digest(mortar, morning + Duration.FromDays(365))); // the clock was wrong by a year
+
+        Assert.Equal(0, await Digest(mortar, morning + Duration.FromHours(1))); // and is right again
+        await ines.MakeEvent(calendar, "Raku");
+        Assert.Equal(1, await Digest(mortar, morning + Duration.FromDays(1)));
+        Assert.Equal(0, await Digest(mortar, morning + Duration.FromDays(1) - Duration.FromHours(1)));
+        Assert.Equal(0, await Digest(mortar, morning + Duration.FromDays(1) + Duration.FromMinutes(1)));
+    }
+
     [Fact]
     public async Task A_digest_tells_what_others_changed_as_often_as_one_chose_and_no_more_than_one_sees()
     {

@@ -104,8 +104,9 @@ internal sealed class SignInBrake(IClock clock, IDataProtectionProvider protecti
             return Duration.Zero;
         }
 
+        // Where the clock was put back, nobody waits longer for it, and nobody guesses faster.
         var pause = Duration.Min(Longest, Duration.FromSeconds(1L << Math.Min(one.Failures - free + 1, 12)));
-        return Duration.Max(Duration.Zero, one.Last + pause - now);
+        return Duration.Min(pause, Duration.Max(Duration.Zero, one.Last + pause - now));
     }
 
     private void Forget()

@@ -16,7 +16,7 @@ internal sealed class AskedTeller(
     private static readonly TimeSpan Every = TimeSpan.FromSeconds(5);
 
     /// <summary>Long enough to press Undo, short enough for somebody who is on the way.</summary>
-    private static readonly Duration Rest = Duration.FromSeconds(60);
+    private static readonly TimeSpan Rest = TimeSpan.FromSeconds(60);
 
     /// <summary>The last commit that was not looked at yet; also before the first one, since the server may have been away.</summary>
     private long lastCommit;
@@ -28,11 +28,11 @@ internal sealed class AskedTeller(
         try
         {
             using var timer = new PeriodicTimer(Every, time);
-            var looked = 0L;
+            long? looked = null;
             while (await timer.WaitForNextTickAsync(stoppingToken))
             {
-                var (commit, now) = (Interlocked.Read(ref lastCommit), clock.GetCurrentInstant());
-                if (looked >= commit + (long)Rest.TotalMilliseconds)
+                var (commit, now) = (Interlocked.Read(ref lastCommit), time.GetTimestamp());
+                if (looked is { } at && time.GetElapsedTime(commit, at) >= Rest)
                 {
                     continue;
                 }
@@ -42,8 +42,8 @@ internal sealed class AskedTeller(
                     await using var scope = scopes.CreateAsyncScope();
                     await scope
                         .ServiceProvider.GetRequiredService<AnswerCommands>()
-                        .TellAsked(now - Rest, stoppingToken);
-                    looked = now.ToUnixTimeMilliseconds();
+                        .TellAsked(clock.GetCurrentInstant(), Duration.FromTimeSpan(Rest), stoppingToken);
+                    looked = now;
                 }
                 catch (Exception bad) when (bad is not OperationCanceledException)
                 {
@@ -58,6 +58,5 @@ internal sealed class AskedTeller(
         }
     }
 
-    private void TakeNote(object? sender, EventArgs e) =>
-        Interlocked.Exchange(ref lastCommit, clock.GetCurrentInstant().ToUnixTimeMilliseconds());
+    private void TakeNote(object? sender, EventArgs e) => Interlocked.Exchange(ref lastCommit, time.GetTimestamp());
 }

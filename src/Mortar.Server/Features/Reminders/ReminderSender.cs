@@ -26,7 +26,7 @@ internal sealed class ReminderSender(
     private static readonly Duration Ahead = Duration.FromMinutes(5);
 
     /// <summary>No more often than this is looked anew, however much is written.</summary>
-    private static readonly Duration Rest = Duration.FromSeconds(3);
+    private static readonly TimeSpan Rest = TimeSpan.FromSeconds(3);
 
     /// <summary>Longer than anything is announced ahead nothing is dug up.</summary>
     private static readonly Duration Furthest = Duration.FromDays(56);
@@ -40,7 +40,7 @@ internal sealed class ReminderSender(
         {
             var from = clock.GetCurrentInstant();
             var next = from; // what came due while nobody was here is given at once
-            var looked = Instant.MinValue;
+            long? looked = null;
             using var timer = new PeriodicTimer(Every, time);
 
             // What links in mails begin with is known once Mortar listens.
@@ -53,6 +53,12 @@ internal sealed class ReminderSender(
             do
             {
                 var now = clock.GetCurrentInstant();
+                if (now < from)
+                {
+                    // The clock was put back: what comes due from here on is looked for, and what was given is known.
+                    (from, next) = (now, now);
+                }
+
                 try
                 {
                     if (now >= next)
@@ -61,9 +67,9 @@ internal sealed class ReminderSender(
                         (from, isStale) = (now, true);
                     }
 
-                    if (isStale && now - looked >= Rest)
+                    if (isStale && (looked is not { } at || time.GetElapsedTime(at) >= Rest))
                     {
-                        (isStale, looked) = (false, now);
+                        (isStale, looked) = (false, time.GetTimestamp());
                         next = await Next(from, now + Ahead, stoppingToken);
                     }
                 }
