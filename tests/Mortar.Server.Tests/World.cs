@@ -47,7 +47,8 @@ internal static class World
         string title = "Celadon",
         object? time = null,
         string notes = Secret,
-        string showAs = "busy"
+        string showAs = "busy",
+        params Guid[] attendees
     ) =>
         new
         {
@@ -57,6 +58,7 @@ internal static class World
             notes,
             showAs,
             time = time ?? Hours(),
+            attendees,
         };
 
     /// <summary>Ines makes "Glaze tests".</summary>

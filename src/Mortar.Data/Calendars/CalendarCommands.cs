@@ -181,21 +181,6 @@ public sealed class CalendarCommands(MortarDb db, AccessCommands access, ZoneClo
             cancellationToken
         );
 
-    /// <summary>The calendars in the bin that a person coordinated and can bring back, the latest first.</summary>
-    public async Task<IReadOnlyList<CalendarRow>> InBin(PersonId person, CancellationToken cancellationToken)
-    {
-        var standings = await db.StandingsInBin(person, cancellationToken);
-        var ids = standings
-            .Where(one => AccessRules.ToCoordinate(one.Value.Role) == Verdict.Granted)
-            .Select(one => one.Key)
-            .ToList();
-        var rows = await db.Calendars.AsNoTracking().Where(row => ids.Contains(row.Id)).ToListAsync(cancellationToken);
-        return
-        [
-            .. rows.Where(row => BinRules.IsKept(row.DeletedAt!.Value, db.Now)).OrderByDescending(row => row.DeletedAt),
-        ];
-    }
-
     private async Task<(CalendarSettings Settings, IReadOnlyList<FieldProblem> Problems)> Check(
         CalendarSettings given,
         GroupId group,

@@ -105,13 +105,6 @@ public sealed class MailQueue(MortarDb db)
         return told;
     }
 
-    /// <summary>Forgets those that are kept no longer.</summary>
-    public Task<int> Forget(CancellationToken cancellationToken)
-    {
-        var last = db.Now - MailLife.KeptFor;
-        return db.Mails.Where(mail => mail.WrittenAt < last && mail.DueAt < last).ExecuteDeleteAsync(cancellationToken);
-    }
-
     private IQueryable<MailRow> Waiting() => db.Mails.Where(mail => mail.SentAt == null && mail.GivenUpAt == null);
 
     /// <summary>As <see cref="MailLife.IsDue"/> says.</summary>

@@ -5,6 +5,7 @@ using Mortar.Core.Recurrence;
 using Mortar.Core.Time;
 using Mortar.Data.Access;
 using Mortar.Data.Events;
+using Mortar.Data.Keeping;
 using Mortar.Data.Mail;
 using Mortar.Data.Store;
 using Mortar.Server.Features.Access;
@@ -82,6 +83,7 @@ internal static class MortarHost
         builder.Services.AddInbox();
         builder.Services.AddPostRoom(options);
         builder.Services.AddDemo();
+        builder.Services.AddScoped<Sweep>().AddHostedService<Sweeper>();
         builder.Services.AddLive();
 
         also?.Invoke(builder.Services);

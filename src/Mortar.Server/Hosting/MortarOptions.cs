@@ -1,4 +1,5 @@
 using System.ComponentModel.DataAnnotations;
+using Mortar.Core.Calendars;
 using NodaTime;
 
 namespace Mortar.Server.Hosting;
@@ -24,6 +25,10 @@ internal sealed class MortarOptions
 
     /// <summary>Whether to start without the writes that a damaged log file holds; for once, after a copy was made.</summary>
     public bool LeaveOutLostWrites { get; init; }
+
+    /// <summary>For how many days it is remembered who changed what and how it was before.</summary>
+    [Range(KeptFor.ShortestHistory, 36_500)]
+    public int HistoryDays { get; init; } = 36_500;
 
     /// <summary>The built web application.</summary>
     public string Web { get; init; } = "web/dist";

@@ -90,7 +90,6 @@ internal sealed class MailSender(
     {
         await using var scope = scopes.CreateAsyncScope();
         var queue = scope.ServiceProvider.GetRequiredService<MailQueue>();
-        await queue.Forget(cancellationToken);
         if (line.IsOpen && await queue.CountDue(cancellationToken) is > 0 and var due)
         {
             try

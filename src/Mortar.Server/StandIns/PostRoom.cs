@@ -1,6 +1,7 @@
 using System.Buffers;
 using System.Collections.Concurrent;
 using MimeKit;
+using Mortar.Core.Letters;
 using Mortar.Server.Hosting;
 using NodaTime;
 using SmtpServer;
@@ -31,6 +32,9 @@ internal sealed class PostRoom(MortarOptions options, AnswerReader answers, IClo
     /// <summary>Keeps with the mail what became of it.</summary>
     private const string FateHeader = "X-Mortar-Fate";
 
+    /// <summary>How many are kept at most.</summary>
+    internal const int Most = 5_000;
+
     private string Folder => Path.Combine(options.Data, "post-room");
 
     /// <summary>All that has arrived, newest first.</summary>
@@ -43,6 +47,11 @@ internal sealed class PostRoom(MortarOptions options, AnswerReader answers, IClo
     public void Open()
     {
         Directory.CreateDirectory(Folder);
+        foreach (var part in Directory.EnumerateFiles(Folder, "*.part"))
+        {
+            File.Delete(part); // of a stop in the middle
+        }
+
         foreach (var file in Directory.EnumerateFiles(Folder, "*.eml"))
         {
             using var message = MimeMessage.Load(file);
@@ -73,6 +82,17 @@ internal sealed class PostRoom(MortarOptions options, AnswerReader answers, IClo
         File.Move(part, whole);
         Keep(id, message);
         return SmtpResponse.Ok;
+    }
+
+    /// <summary>Throws away what nobody looks for any more: what is older than mails are remembered, and all but the newest thousands.</summary>
+    public void Sweep()
+    {
+        var last = clock.GetCurrentInstant() - MailLife.KeptFor;
+        foreach (var (_, mail) in Arrived.Index().Where(one => one.Index >= Most || one.Item.At < last))
+        {
+            File.Delete(Path.Combine(Folder, $"{mail.Id}.eml"));
+            mails.TryRemove(mail.Id, out _);
+        }
     }
 
     /// <summary>Whatever is in a mail, it is kept; what cannot be read is said to be.</summary>

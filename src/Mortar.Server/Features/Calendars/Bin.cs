@@ -62,43 +62,23 @@ internal static class Bin
     private static async Task<Ok<List<BinnedBody>>> List(
         Acting acting,
         MortarDb db,
-        CalendarCommands calendars,
         CancellationToken cancellationToken
-    )
-    {
-        var list = new List<BinnedBody>();
-        foreach (var row in await calendars.InBin(acting.Person, cancellationToken))
-        {
-            var deletedAt = row.DeletedAt!.Value;
-            list.Add(
-                new BinnedBody(
-                    row.Id.Value,
-                    row.Name,
-                    row.Hue,
-                    row.Mark,
-                    await db
-                        .Groups.Where(one => one.Id == row.GroupId)
-                        .Select(one => one.Name)
-                        .SingleAsync(cancellationToken),
-                    await (
-                        from change in db.Changes
-                        where change.SubjectId == row.Id.Value
-                        join person in db.People on change.Actor equals person.Id
-                        orderby change.Sequence descending
-                        select person.Name
-                    ).FirstAsync(cancellationToken),
-                    deletedAt,
-                    deletedAt + BinRules.Kept,
-                    await db.Events.CountAsync(
-                        one => one.CalendarId == row.Id && one.DeletedAt == null,
-                        cancellationToken
-                    )
-                )
-            );
-        }
-
-        return TypedResults.Ok(list);
-    }
+    ) =>
+        TypedResults.Ok(
+            (await db.InBin(acting.Person, cancellationToken))
+                .Select(one => new BinnedBody(
+                    one.Row.Id.Value,
+                    one.Row.Name,
+                    one.Row.Hue,
+                    one.Row.Mark,
+                    one.GroupName,
+                    one.DeletedBy,
+                    one.Row.DeletedAt!.Value,
+                    one.Row.DeletedAt.Value + BinRules.Kept,
+                    one.Events
+                ))
+                .ToList()
+        );
 
     private static Task<Results<NoContent, ProblemHttpResult>> BringBack(
         Guid calendarId,

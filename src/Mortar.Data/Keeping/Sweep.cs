@@ -1,0 +1,177 @@
+using System.Linq.Expressions;
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Calendars;
+using Mortar.Core.Letters;
+using Mortar.Data.Access;
+using Mortar.Data.Store;
+using NodaTime;
+
+namespace Mortar.Data.Keeping;
+
+/// <summary>How many rows of each sort went.</summary>
+public sealed record Swept(int Calendars, int Events, int Changes, int Mails, int Other)
+{
+    /// <summary>All together.</summary>
+    public int Total => Calendars + Events + Changes + Mails + Other;
+}
+
+/// <summary>
+/// Takes out of the store for good what has been kept long enough. In pieces, each a short write, so that nobody waits for
+/// it; ended in the middle, the next sweep goes on. Nobody is told: what goes had been out of everybody's sight.
+/// </summary>
+public sealed class Sweep(MortarDb db)
+{
+    /// <summary>How many rows go in one write.</summary>
+    private const int Piece = 500;
+
+    /// <param name="history">For how long changes are remembered.</param>
+    /// <param name="cancellationToken">Ends it after the piece it is at.</param>
+    public async Task<Swept> Run(Duration history, CancellationToken cancellationToken)
+    {
+        var (calendars, events) = await Bin(cancellationToken);
+        return new Swept(
+            calendars,
+            events,
+            await Changes(db.Now - history, cancellationToken),
+            await Mails(cancellationToken),
+            await Other(cancellationToken)
+        );
+    }
+
+    private async Task<(int Calendars, int Events)> Bin(CancellationToken cancellationToken)
+    {
+        var (events, calendars) = (0, 0);
+        var old = db.Now - BinRules.Kept;
+        for (var gone = 1; gone > 0; events += gone)
+        {
+            gone = await db.Tidy(() => Events(old, cancellationToken), cancellationToken);
+        }
+
+        for (var gone = 1; gone > 0; calendars += gone)
+        {
+            gone = await db.Tidy(() => Calendar(old, cancellationToken), cancellationToken);
+        }
+
+        return (calendars, events);
+    }
+
+    /// <summary>Some events with all that hangs on them; what was answered, given, reminded and asked goes with the row (ON DELETE CASCADE).</summary>
+    private async Task<int> Events(Instant old, CancellationToken cancellationToken)
+    {
+        var ids = await db
+            .Events.Where(row =>
+                row.DeletedAt < old || db.Calendars.Any(home => home.Id == row.CalendarId && home.DeletedAt < old)
+            )
+            .Select(row => row.Id)
+            .Take(Piece)
+            .ToListAsync(cancellationToken);
+        var subjects = ids.ConvertAll(id => id.Value);
+        subjects.AddRange(
+            await db
+                .Answers.Where(row => ids.Contains(row.EventId))
+                .Select(row => row.Id)
+                .Concat(db.Agreements.Where(row => ids.Contains(row.EventId)).Select(row => row.Id))
+                .ToListAsync(cancellationToken)
+        );
+        subjects.AddRange(
+            await db
+                .Links.Where(link => link.EventId != null && ids.Contains(link.EventId.Value))
+                .Select(link => link.Id.Value)
+                .ToListAsync(cancellationToken)
+        );
+        await Links(link => link.EventId != null && ids.Contains(link.EventId.Value), cancellationToken);
+        await db.Changes.Where(change => subjects.Contains(change.SubjectId)).ExecuteDeleteAsync(cancellationToken);
+        return await db.Events.Where(row => ids.Contains(row.Id)).ExecuteDeleteAsync(cancellationToken);
+    }
+
+    /// <summary>A calendar that is empty by now, with who had access to it and what was done to it.</summary>
+    private async Task<int> Calendar(Instant old, CancellationToken cancellationToken)
+    {
+        var ids = await db
+            .Calendars.Where(row => row.DeletedAt < old)
+            .Select(row => row.Id)
+            .Take(1)
+            .ToListAsync(cancellationToken);
+        await Links(link => ids.Contains(link.CalendarId), cancellationToken);
+        await db.Proposals.Where(row => ids.Contains(row.CalendarId)).ExecuteDeleteAsync(cancellationToken);
+        await db.FineClashes.Where(row => ids.Contains(row.CalendarId)).ExecuteDeleteAsync(cancellationToken);
+        await db
+            .Changes.Where(change => change.CalendarId != null && ids.Contains(change.CalendarId.Value))
+            .ExecuteDeleteAsync(cancellationToken);
+        return await db.Calendars.Where(row => ids.Contains(row.Id)).ExecuteDeleteAsync(cancellationToken);
+    }
+
+    private async Task Links(Expression<Func<LinkRow, bool>> which, CancellationToken cancellationToken)
+    {
+        var links = db.Links.Where(which);
+        await db
+            .LinkHolders.Where(row => links.Any(link => link.Id == row.LinkId))
+            .ExecuteDeleteAsync(cancellationToken);
+        await links.ExecuteDeleteAsync(cancellationToken);
+    }
+
+    /// <summary>
+    /// The oldest first; numbers are never given again (AUTOINCREMENT), so that whoever has read up to one is told right.
+    /// </summary>
+    private async Task<int> Changes(Instant before, CancellationToken cancellationToken)
+    {
+        var count = 0;
+        while (true)
+        {
+            var oldest = await db
+                .Changes.AsNoTracking()
+                .OrderBy(change => change.Sequence)
+                .Take(Piece)
+                .Select(change => new { change.Sequence, change.At })
+                .ToListAsync(cancellationToken);
+            var old = oldest.TakeWhile(change => change.At < before).ToList();
+            if (old.Count == 0)
+            {
+                return count;
+            }
+
+            var upTo = old[^1].Sequence;
+            count += await db.Tidy(
+                () => db.Changes.Where(change => change.Sequence <= upTo).ExecuteDeleteAsync(cancellationToken),
+                cancellationToken
+            );
+        }
+    }
+
+    private async Task<int> Mails(CancellationToken cancellationToken)
+    {
+        var (count, last) = (0, db.Now - MailLife.KeptFor);
+        for (var gone = 1; gone > 0; count += gone)
+        {
+            gone = await db.Tidy(
+                () =>
+                    db
+                        .Mails.Where(mail => mail.WrittenAt < last && mail.DueAt < last)
+                        .OrderBy(mail => mail.Id)
+                        .Take(Piece)
+                        .ExecuteDeleteAsync(cancellationToken),
+                cancellationToken
+            );
+        }
+
+        return count;
+    }
+
+    private async Task<int> Other(CancellationToken cancellationToken)
+    {
+        var now = db.Now;
+        var (reminded, signedIn, fine) = (now - KeptFor.Reminders, now - KeptFor.SignIns, now - KeptFor.FineClashes);
+        return await db.Tidy(
+                () => db.Reminders.Where(row => row.Start < reminded).ExecuteDeleteAsync(cancellationToken),
+                cancellationToken
+            )
+            + await db.Tidy(
+                () => db.SignIns.Where(row => row.EndsAt < signedIn).ExecuteDeleteAsync(cancellationToken),
+                cancellationToken
+            )
+            + await db.Tidy(
+                () => db.FineClashes.Where(row => row.Until < fine).ExecuteDeleteAsync(cancellationToken),
+                cancellationToken
+            );
+    }
+}
