@@ -67,6 +67,27 @@ public class FileLimitsTests
         Assert.InRange(finding.Line, 6, 12);
     }
 
+    /// <summary>What is odd and can be taken all the same is taken, and said by its line.</summary>
+    [Theory]
+    [InlineData("DURATION:PT8H", "2026-03-11", "2026-03-11", "is not a number of days")]
+    [InlineData("DURATION:P1DT1H", "2026-03-11", "2026-03-12", "is not a number of days")] // RFC 5545, 3.6.1
+    [InlineData("DURATION:P2D", "2026-03-11", "2026-03-12", null)]
+    [InlineData("RRULE:FREQ=DAILY;UNTIL=99991231T000000Z", "2026-03-11", "2026-03-11", null)]
+    [InlineData("RRULE:FREQ=DAILY;UNTIL=99991231", "2026-03-11", "2026-03-11", null)]
+    public void What_is_odd_is_taken_and_said(string line, string first, string last, string? said)
+    {
+        var file = Assert.IsType<CalendarFileReading.Understood>(
+            Read(Event("odd", $"{line}\r\n", "DTSTART;VALUE=DATE:20260311"))
+        );
+
+        var days = Assert.IsType<EventTime.AllDay>(Assert.Single(file.Events).Time);
+        Assert.Equal((first, last), (days.First.ToString("uuuu-MM-dd", null), days.Last.ToString("uuuu-MM-dd", null)));
+        Assert.Equal(said is null ? 0 : 1, file.Findings.Count(finding => !finding.LeftOut && finding.Line == 6));
+        Assert.All(file.Findings, finding => Assert.Contains(said!, finding.Why, StringComparison.Ordinal));
+        var summary = FileSummary.Of(file, Clock);
+        Assert.Equal(line.StartsWith("RRULE", StringComparison.Ordinal) ? null : days.Last, summary.Last);
+    }
+
     [Fact]
     public void A_series_with_too_many_changed_dates_is_left_out()
     {

@@ -69,6 +69,27 @@ internal static class BombsOverHttp
                 )
         );
 
+        foreach (
+            var rule in new[]
+            {
+                "FREQ=MINUTELY;COUNT=366;BYDAY=MO;BYSETPOS=-283,32",
+                "FREQ=HOURLY;COUNT=10;BYMINUTE=58;BYSETPOS=206",
+                "FREQ=SECONDLY;BYMONTHDAY=18;BYSETPOS=13,-230,119;COUNT=1940;INTERVAL=287",
+            }
+        )
+        {
+            await Throw($"{rule} before it is saved", () => Preview(rule));
+            await Throw("the same saved", () => Put(fine, rule, minutes: 1));
+            await Throw(
+                "the same imported",
+                () =>
+                    Import(
+                        fine,
+                        $"BEGIN:VEVENT\r\nUID:{rule.GetHashCode(StringComparison.Ordinal)}\r\nDTSTART:20260311T100000Z\r\nRRULE:{rule}\r\nEND:VEVENT\r\n"
+                    )
+            );
+        }
+
         var many = await TwoHundred.MakeCalendar(ines, group, "Many");
         var set = Guid.NewGuid();
         await Throw("20,000 events imported", () => Import(many, Events(20_000), set));
@@ -179,6 +200,22 @@ internal static class BombsOverHttp
 
         Task<Told> Put(Guid calendar, string rule, int minutes) =>
             ines.Put($"events/{Guid.CreateVersion7()}", TwoHundred.Event(calendar, "Fine", Monday, minutes, rule));
+
+        Task<Told> Preview(string rule) =>
+            ines.Post(
+                "rules/preview",
+                new
+                {
+                    time = new
+                    {
+                        form = "clock",
+                        start = "2026-03-11T10:00:00",
+                        end = "2026-03-11T11:00:00",
+                        zone = "Europe/London",
+                    },
+                    rule,
+                }
+            );
 
         async Task<Told> Import(Guid calendar, string inside, Guid? act = null)
         {

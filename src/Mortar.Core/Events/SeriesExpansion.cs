@@ -91,20 +91,19 @@ public static class SeriesExpansion
         {
             var start = whole.Time.StartSecond;
             var end = new RuleWalk(rule.Plan, start, whole.Time is EventTime.AllDay).LastStart();
-            if (end >= CivilDays.LastSecond)
-            {
-                return null;
-            }
 
             // Later changes may lengthen and shift; the days cover zones.
             var longest = series.Index.Later.Aggregate(
                 length,
                 (most, one) => Math.Max(most, SeriesPart.Shift(whole, one, clock) + Length(one))
             );
-            last = Instant.Max(
-                last,
-                Instant.FromUnixTimeSeconds(Math.Max(start, end) + longest + (3L * CivilDays.SecondsPerDay))
-            );
+            var more = longest + (3L * CivilDays.SecondsPerDay);
+            if (end >= CivilDays.LastSecond - more)
+            {
+                return null; // for ever, or as good as that
+            }
+
+            last = Instant.Max(last, Instant.FromUnixTimeSeconds(Math.Max(start, end) + more));
         }
 
         return last;

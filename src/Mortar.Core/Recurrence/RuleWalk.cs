@@ -88,7 +88,7 @@ internal sealed partial class RuleWalk
         total = at = 0;
         Current = long.MinValue;
         step = StepBefore(from);
-        if (rule.Frequency < Frequency.Daily && !CanMatchWithinDay())
+        if (PicksNothing() || (rule.Frequency < Frequency.Daily && !CanMatchWithinDay()))
         {
             limit = long.MinValue;
         }
@@ -393,6 +393,13 @@ internal sealed partial class RuleWalk
 
         return null;
     }
+
+    /// <summary>
+    /// Whether BYSETPOS leaves nothing of any step: one of a day or less has as many starts as any other of the rule, so the
+    /// tenth of three is known never to be there without looking through centuries of minutes.
+    /// </summary>
+    private bool PicksNothing() =>
+        !rule.BySetPos.IsEmpty && rule.Frequency <= Frequency.Daily && Picks(offsets.Length).Length == 0;
 
     /// <summary>
     /// Whether steps of this length ever meet the hours, minutes and seconds that are named. They meet only where both

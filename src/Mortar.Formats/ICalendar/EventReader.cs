@@ -142,6 +142,18 @@ internal sealed partial class EventReader(FileTimes times, FindingList findings)
             }
 
             end = times.After(start, duration);
+            if (start.IsDate && end.TimeOfDay != LocalTime.Midnight)
+            {
+                // RFC 5545, 3.6.1: a length of whole days is in days or weeks.
+                findings.Add(
+                    Finding.Skipped(
+                        durationLine.Number,
+                        name,
+                        $"its length “{Finding.Quote(durationLine.Value)}” is not a number of days; taken as the whole days it touches"
+                    )
+                );
+                end = (end.Date + LocalTime.Midnight).PlusDays(1);
+            }
         }
         else if (start.IsDate)
         {
