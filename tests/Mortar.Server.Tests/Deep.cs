@@ -1,3 +1,5 @@
+using System.Globalization;
+
 namespace Mortar.Server.Tests;
 
 /// <summary>Whether what takes minutes is looked at as well (<c>./mortar test --deep</c>).</summary>
@@ -5,6 +7,9 @@ internal static class Deep
 {
     public static bool Is => Environment.GetEnvironmentVariable("MORTAR_DEEP") is not null;
 
-    /// <summary>How many rounds of something: a few in every run, many in the deep one.</summary>
-    public static int Rounds(int usual, int deep) => Is ? deep : usual;
+    /// <summary>How many rounds of what is done a thousand times; <c>MORTAR_DEEP_ROUNDS</c> makes it fewer, for looking at the test itself.</summary>
+    public static int Rounds =>
+        int.TryParse(Environment.GetEnvironmentVariable("MORTAR_DEEP_ROUNDS"), CultureInfo.InvariantCulture, out var few)
+            ? few
+            : 1_000;
 }

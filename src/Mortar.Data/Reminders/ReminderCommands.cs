@@ -31,7 +31,8 @@ public sealed class ReminderCommands(MortarDb db, ReminderReader reader, Letters
     )
     {
         var due = await reader.Due(after, now, cancellationToken);
-        var told = new HashSet<PersonId>();
+        using var giving = due.Count > 0 ? Measured.Source.StartActivity("reminders") : null;
+        var (told, given) = (new HashSet<PersonId>(), 0);
         await db.WriteUnlogged(
             async () =>
             {
@@ -56,6 +57,7 @@ public sealed class ReminderCommands(MortarDb db, ReminderReader reader, Letters
                         }
                     );
                     told.Add(one.Person);
+                    given++;
                     if (await letters.ToRemind(db, one, cancellationToken) is { } mail)
                     {
                         db.Mails.Add(mail);
@@ -66,6 +68,7 @@ public sealed class ReminderCommands(MortarDb db, ReminderReader reader, Letters
             },
             cancellationToken
         );
+        Measured.Reminders.Add(given);
         return told;
     }
 

@@ -25,11 +25,14 @@ public sealed class WriteTurn : IDisposable
     /// <exception cref="StoreBusyException">It did not come.</exception>
     public async Task<IDisposable> Enter(CancellationToken cancellationToken)
     {
+        var begun = Stopwatch.GetTimestamp();
+        using var waiting = line.CurrentCount == 0 ? Measured.Source.StartActivity("wait to write") : null;
         if (!await line.WaitAsync(Longest, cancellationToken))
         {
             throw new StoreBusyException($"The store was written by others for {Longest.TotalSeconds} seconds.");
         }
 
+        Measured.WriteWait.Record(Stopwatch.GetElapsedTime(begun).TotalSeconds);
         Volatile.Write(ref since, Stopwatch.GetTimestamp());
         return new Turn(this);
     }
@@ -46,6 +49,7 @@ public sealed class WriteTurn : IDisposable
             if (!isOver)
             {
                 isOver = true;
+                Measured.WriteHeld.Record(Stopwatch.GetElapsedTime(Volatile.Read(ref of.since)).TotalSeconds);
                 Volatile.Write(ref of.since, 0);
                 of.line.Release();
             }

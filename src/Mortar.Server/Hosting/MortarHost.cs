@@ -26,6 +26,7 @@ using Mortar.Server.Features.Reminders;
 using Mortar.Server.Features.Shelf;
 using Mortar.Server.Features.Wall;
 using Mortar.Server.Hosting.Health;
+using Mortar.Server.Hosting.Telemetry;
 using Mortar.Server.Live;
 using Mortar.Server.Wire;
 using NodaTime;
@@ -64,6 +65,7 @@ internal static class MortarHost
         builder.Services.AddProblemDetails(problems => problems.CustomizeProblemDetails = Problems.Explain);
         builder.Services.AddOpenApi(ApiDocument.Configure);
         builder.Services.AddHealth();
+        builder.Services.AddTelemetry(options);
         builder.Services.AddMortarData(data);
         builder.Services.AddRateLimits(options);
 

@@ -44,6 +44,17 @@ internal sealed class MortarOptions
     [Range(1, 300)]
     public int SmtpPatience { get; init; } = 20;
 
+    /// <summary>The port of this machine alone at which what is measured is read as text, at <c>/metrics</c>; 0 for none.</summary>
+    [Range(0, 65535)]
+    public int MetricsPort { get; init; }
+
+    /// <summary>Where traces go: the address of an OTLP collector, as <c>http://127.0.0.1:4318/v1/traces</c>; nowhere where it is empty.</summary>
+    [RegularExpression(
+        @"^$|^https?://\S+$",
+        ErrorMessage = "Give the address of the collector, as http://127.0.0.1:4318/v1/traces."
+    )]
+    public string TracesTo { get; init; } = string.Empty;
+
     /// <summary>The address mails come from.</summary>
     public string MailFrom { get; init; } = "mortar@kilnstreet.example.org";
 

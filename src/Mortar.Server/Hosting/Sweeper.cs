@@ -1,4 +1,5 @@
 using Mortar.Data.Keeping;
+using Mortar.Data.Store;
 using Mortar.Server.StandIns;
 using NodaTime;
 
@@ -28,6 +29,7 @@ internal sealed class Sweeper(
                 var swept = await scope
                     .ServiceProvider.GetRequiredService<Sweep>()
                     .Run(Duration.FromDays(options.HistoryDays), stoppingToken);
+                Measured.Swept.Add(swept.Total);
                 if (swept.Total > 0)
                 {
                     log.LogInformation("What was kept long enough has gone: {Swept}", swept);

@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using Microsoft.AspNetCore.SignalR;
+using Mortar.Data.Store;
 
 namespace Mortar.Server.Live;
 
@@ -23,10 +24,17 @@ internal sealed class LiveConnections
         }
 
         open[line.ConnectionId] = (person, signIn, line);
+        Measured.Lines.Add(1);
         return true;
     }
 
-    public void Remove(HubCallerContext line) => open.TryRemove(line.ConnectionId, out _);
+    public void Remove(HubCallerContext line)
+    {
+        if (open.TryRemove(line.ConnectionId, out _))
+        {
+            Measured.Lines.Add(-1);
+        }
+    }
 
     /// <summary>Cuts every line of a sign-in.</summary>
     public void Cut(Guid signIn)

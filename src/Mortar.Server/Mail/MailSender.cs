@@ -163,6 +163,7 @@ internal sealed class MailSender(
 
     private async Task Send(MailRow mail, MailQueue queue, MailComposer composer, CancellationToken cancellationToken)
     {
+        using var trying = Measured.Source.StartActivity("mail");
         MimeMessage message;
         try
         {
@@ -171,6 +172,7 @@ internal sealed class MailSender(
         catch (Exception bad) when (bad is not OperationCanceledException)
         {
             await queue.Unfit(mail);
+            Count("unfit");
             Log(mail, bad.GetType().Name);
             return;
         }
@@ -186,6 +188,7 @@ internal sealed class MailSender(
             {
                 var pause = Duration.FromTimeSpan(line.Left);
                 await queue.NotTaken(mail, pause);
+                Count("no_line");
                 await Tell(await queue.HoldUp(pause, cancellationToken), cancellationToken);
                 return;
             }
@@ -194,20 +197,25 @@ internal sealed class MailSender(
             {
                 await line.Send(client, message, cancellationToken);
                 await queue.WentOut(mail);
+                Count("sent");
             }
             catch (SmtpCommandException refused)
             {
                 await queue.NotTaken(mail);
+                Count("not_taken");
                 Log(mail, refused.StatusCode.ToString());
             }
             catch (LineDownException broken)
             {
                 // It may be this mail that breaks the line: it goes behind the others.
                 await queue.NotTaken(mail);
+                Count("no_line");
                 Log(mail, broken.Message);
             }
         }
     }
+
+    private static void Count(string fate) => Measured.Mails.Add(1, new KeyValuePair<string, object?>("fate", fate));
 
     private void Log(MailRow mail, string reason) =>
         log.LogWarning(

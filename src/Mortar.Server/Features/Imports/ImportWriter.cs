@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
@@ -22,6 +23,8 @@ internal sealed class ImportWriter(ImportDesk desk, IServiceScopeFactory scopes,
     private async Task Write(ImportOrder order, CancellationToken stoppingToken)
     {
         var import = order.Import;
+        var begun = Stopwatch.GetTimestamp();
+        using var writing = Measured.Source.StartActivity("import");
         using var stop = CancellationTokenSource.CreateLinkedTokenSource(stoppingToken, import.Stopping);
         try
         {
@@ -47,6 +50,11 @@ internal sealed class ImportWriter(ImportDesk desk, IServiceScopeFactory scopes,
             log.LogError(bad, "Import {Import} into calendar {Calendar} failed", import.Id, import.Calendar.Value);
             import.State = ImportState.Failed;
         }
+
+        Measured.Imports.Record(
+            Stopwatch.GetElapsedTime(begun).TotalSeconds,
+            new KeyValuePair<string, object?>("state", import.State.ToString())
+        );
     }
 
     /// <summary>The file again, as it was read when it was brought.</summary>
