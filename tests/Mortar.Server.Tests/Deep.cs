@@ -9,7 +9,11 @@ internal static class Deep
 
     /// <summary>How many rounds of what is done a thousand times; <c>MORTAR_DEEP_ROUNDS</c> makes it fewer, for looking at the test itself.</summary>
     public static int Rounds =>
-        int.TryParse(Environment.GetEnvironmentVariable("MORTAR_DEEP_ROUNDS"), CultureInfo.InvariantCulture, out var few)
+        int.TryParse(
+            Environment.GetEnvironmentVariable("MORTAR_DEEP_ROUNDS"),
+            CultureInfo.InvariantCulture,
+            out var few
+        )
             ? few
             : 1_000;
 }

@@ -95,7 +95,13 @@ public static class StoreSetup
             }
         }
 
+        /// <summary>
+        /// EF looks whether there is a store by a connection that can only read: that one cannot bring a file to WAL, which the copy
+        /// that an unfinished update is taken back from is not in.
+        /// </summary>
         private bool IsNew(DbConnection connection) =>
-            connection is SqliteConnection { Handle: { } handle } && told.TryAdd(handle, this);
+            connection is SqliteConnection { Handle: { } handle }
+            && new SqliteConnectionStringBuilder(connection.ConnectionString).Mode != SqliteOpenMode.ReadOnly
+            && told.TryAdd(handle, this);
     }
 }
