@@ -3,6 +3,7 @@ using System.Runtime.InteropServices;
 using System.Runtime.Versioning;
 using Microsoft.AspNetCore.HttpOverrides;
 using Mortar.Data.Store;
+using Mortar.Server.Hosting.Health;
 
 namespace Mortar.Server.Hosting;
 
@@ -120,6 +121,8 @@ internal static class InFront
         Aside.Folder,
         StoreLock.FileName,
         StoreStart.CopyName,
+        $"{StoreStart.CopyName}.making",
+        DiskCheck.ProbeName,
         StoreStart.UnfinishedDemo,
     ];
 

@@ -28,6 +28,9 @@ internal sealed class StoreCheck(MortarDb db) : IHealthCheck
 /// <summary>Whether anything can be written where the data is, and whether there is room for what comes.</summary>
 internal sealed class DiskCheck(MortarOptions options) : IHealthCheck
 {
+    /// <summary>The file that is written to see whether one can be.</summary>
+    public const string ProbeName = "health.probe";
+
     /// <summary>A page of the store, and what SQLite writes to its log of one change.</summary>
     private const int Probe = 64 * 1024;
 
@@ -39,11 +42,18 @@ internal sealed class DiskCheck(MortarOptions options) : IHealthCheck
         CancellationToken cancellationToken = default
     )
     {
-        var probe = Path.Combine(options.Data, "health.probe");
+        var probe = Path.Combine(options.Data, ProbeName);
         try
         {
-            await File.WriteAllBytesAsync(probe, new byte[Probe], cancellationToken);
-            File.Delete(probe);
+            try
+            {
+                await File.WriteAllBytesAsync(probe, new byte[Probe], cancellationToken);
+            }
+            finally
+            {
+                File.Delete(probe); // also the part of it that a full disk took
+            }
+
             var free = new DriveInfo(Path.GetFullPath(options.Data)).AvailableFreeSpace;
             return free < Little
                 ? HealthCheckResult.Degraded(
