@@ -197,6 +197,46 @@ public class MailTests
     }
 
     [Fact]
+    public async Task One_that_waits_is_not_kept_waiting_by_a_clock_that_was_put_back()
+    {
+        var clock = new SetClock();
+        await using var mortar = await TestMortar.StartAt(clock);
+        await mortar.Store(async db =>
+        {
+            foreach (var (to, minutes) in new[] { ("nina@example.org", 60), ("olle@example.org", 5) })
+            {
+                db.Mails.Add(
+                    new MailRow
+                    {
+                        To = to,
+                        Subject = "Glaze day",
+                        Body = "Do you come?",
+                        WrittenAt = clock.Now,
+                        DueAt = clock.Now + Duration.FromMinutes(minutes),
+                        Attempts = 1,
+                    }
+                );
+            }
+
+            return await db.SaveChangesAsync();
+        });
+        using var ines = await mortar.As(DemoPeople.Ines);
+        await ines.MakeCalendar(); // a commit, after which the sender looks
+
+        await World.Eventually(() =>
+            mortar.Store(db =>
+                db.Mails.FirstOrDefaultAsync(mail => mail.To == "nina@example.org" && mail.SentAt != null)
+            )
+        );
+        // The other one waits as it should: nothing waits for an hour, and five minutes are not over.
+        Assert.Null(
+            await mortar.Store(db =>
+                db.Mails.Where(mail => mail.To == "olle@example.org").Select(mail => mail.SentAt).SingleAsync()
+            )
+        );
+    }
+
+    [Fact]
     public async Task One_that_cannot_be_put_together_is_given_up_told_and_keeps_no_other_back()
     {
         await using var mortar = await TestMortar.Start();
