@@ -45,7 +45,13 @@ public class SetupTests
         await using var mortar = await TestMortar.Start();
         using var anybody = mortar.Anonymous();
 
-        Assert.Equal("Healthy", (await anybody.Get("/health")).Is(200).Text);
+        var health = (await anybody.Get("/health")).Is(200).Body;
+
+        Assert.Equal("healthy", health.Text("status"));
+        Assert.Equal(
+            ["store", "disk", "writing", "mail"],
+            health.GetProperty("checks").EnumerateObject().Select(check => check.Name)
+        );
     }
 
     [Fact]

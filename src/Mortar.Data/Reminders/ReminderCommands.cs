@@ -104,16 +104,16 @@ public sealed class ReminderCommands(MortarDb db, ReminderReader reader, Letters
             ]);
         }
 
-        var layer = await db.OwnLayer(person, calendar, cancellationToken);
+        LayerRow? layer = null;
         await db.WriteUnlogged(
-            () =>
+            async () =>
             {
+                layer = await db.OwnLayer(person, calendar, cancellationToken);
                 layer.Take(reminder);
-                return Task.CompletedTask;
             },
             cancellationToken
         );
-        return new Outcome<LayerRow>.Done(layer);
+        return new Outcome<LayerRow>.Done(layer!);
     }
 
     /// <summary>Puts a reminder away.</summary>

@@ -145,8 +145,11 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
         return Entry(row).State is EntityState.Added or EntityState.Modified ? row.Version + 1 : row.Version;
     }
 
-    /// <summary>Writes what the log does not keep, in one transaction, and has whoever waits for a commit look.</summary>
-    internal async Task WriteUnlogged(Func<Task> command, CancellationToken cancellationToken)
+    /// <summary>
+    /// Writes what the log does not keep, in one transaction, and has whoever waits for a commit look. What is there already
+    /// is read in it: of two who find nothing at once, the second would add it twice.
+    /// </summary>
+    public async Task WriteUnlogged(Func<Task> command, CancellationToken cancellationToken)
     {
         using var mine = await turn.Enter(cancellationToken);
         await using var transaction = await Database.BeginTransactionAsync(cancellationToken);

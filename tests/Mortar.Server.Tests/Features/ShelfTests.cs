@@ -7,6 +7,58 @@ namespace Mortar.Server.Tests.Features;
 /// <summary>One's own wall: looks, order, sets and preferences; kept with the account and seen by nobody else.</summary>
 public class ShelfTests
 {
+    /// <summary>Two quick presses, or two tabs: both find that nothing is kept yet.</summary>
+    [Fact]
+    public async Task What_is_kept_for_the_first_time_by_several_at_once_is_kept_once()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        for (var round = 0; round < 5; round++)
+        {
+            var (calendar, set) = (await ines.MakeCalendar(), Guid.NewGuid());
+            var layers = new[]
+            {
+                new
+                {
+                    calendarId = calendar.Value,
+                    shown = true,
+                    beside = false,
+                },
+            };
+            var answers = await Task.WhenAll(
+                Enumerable
+                    .Range(0, 6)
+                    .SelectMany(n =>
+                        new[]
+                        {
+                            ines.Put(
+                                $"/api/shelf/{calendar.Value}",
+                                new
+                                {
+                                    shown = n % 2 == 0,
+                                    beside = false,
+                                    look = (object?)null,
+                                }
+                            ),
+                            ines.Put("/api/shelf", new { layers }),
+                            ines.Put($"/api/shelf/{calendar.Value}/reminder", new { kind = "never", minutes = 0 }),
+                            ines.Put(
+                                $"/api/sets/{set}",
+                                new
+                                {
+                                    name = "Mine",
+                                    groupId = (Guid?)null,
+                                    layers,
+                                }
+                            ),
+                        }
+                    )
+            );
+
+            Assert.All(answers, answer => answer.Is(204));
+        }
+    }
+
     [Fact]
     public async Task My_look_of_a_layer_is_mine_alone_and_can_be_given_up()
     {

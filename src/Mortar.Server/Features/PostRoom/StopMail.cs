@@ -47,22 +47,26 @@ internal static class StopMail
             return Problems.NotThere("link");
         }
 
-        if (!await db.MailStops.AnyAsync(row => row.Address == address, cancellationToken))
-        {
-            db.MailStops.Add(new MailStopRow { Address = address, StoppedAt = clock.GetCurrentInstant() });
-        }
+        await db.WriteUnlogged(
+            async () =>
+            {
+                if (!await db.MailStops.AnyAsync(row => row.Address == address, cancellationToken))
+                {
+                    db.MailStops.Add(new MailStopRow { Address = address, StoppedAt = clock.GetCurrentInstant() });
+                }
 
-        // What waits for them is not to go out either.
-        foreach (
-            var mail in await db
-                .Mails.Where(mail => mail.To == address && mail.SentAt == null && mail.GivenUpAt == null)
-                .ToListAsync(cancellationToken)
-        )
-        {
-            mail.GiveUp(clock.GetCurrentInstant());
-        }
-
-        await db.SaveChangesAsync(cancellationToken);
+                // What waits for them is not to go out either.
+                foreach (
+                    var mail in await db
+                        .Mails.Where(mail => mail.To == address && mail.SentAt == null && mail.GivenUpAt == null)
+                        .ToListAsync(cancellationToken)
+                )
+                {
+                    mail.GiveUp(clock.GetCurrentInstant());
+                }
+            },
+            cancellationToken
+        );
         return TypedResults.NoContent();
     }
 

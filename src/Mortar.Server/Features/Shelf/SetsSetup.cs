@@ -68,28 +68,35 @@ internal static class SetsSetup
             return Problems.NotThere("group");
         }
 
-        var row = await db.Sets.FirstOrDefaultAsync(set => set.Id == setId, cancellationToken);
-        if (row is not null && row.Owner != acting.Person)
-        {
-            return Problems.NotThere("set");
-        }
-
-        if (row is null)
-        {
-            row = new SetRow
+        var isOthers = false;
+        await db.WriteUnlogged(
+            async () =>
             {
-                Id = setId,
-                Owner = acting.Person,
-                Name = wish.Name,
-                Layers = string.Empty,
-            };
-            db.Sets.Add(row);
-        }
+                var row = await db.Sets.FirstOrDefaultAsync(set => set.Id == setId, cancellationToken);
+                if (row is not null && row.Owner != acting.Person)
+                {
+                    isOthers = true;
+                    return;
+                }
 
-        (row.Name, row.GroupId) = (wish.Name, group);
-        row.Take(body.Layers.DistinctBy(layer => layer.CalendarId));
-        await db.SaveChangesAsync(cancellationToken);
-        return TypedResults.NoContent();
+                if (row is null)
+                {
+                    row = new SetRow
+                    {
+                        Id = setId,
+                        Owner = acting.Person,
+                        Name = wish.Name,
+                        Layers = string.Empty,
+                    };
+                    db.Sets.Add(row);
+                }
+
+                (row.Name, row.GroupId) = (wish.Name, group);
+                row.Take(body.Layers.DistinctBy(layer => layer.CalendarId));
+            },
+            cancellationToken
+        );
+        return isOthers ? Problems.NotThere("set") : TypedResults.NoContent();
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Delete(

@@ -137,10 +137,15 @@ internal static class ShelfSetup
             ]);
         }
 
-        var row = await db.OwnLayer(acting.Person, id, cancellationToken);
-        (row.Shown, row.Beside) = (body.Shown, body.Beside);
-        (row.Hue, row.Mark, row.Name) = (body.Look?.Hue, body.Look?.Mark, name.Length > 0 ? name : null);
-        await db.SaveChangesAsync(cancellationToken);
+        await db.WriteUnlogged(
+            async () =>
+            {
+                var row = await db.OwnLayer(acting.Person, id, cancellationToken);
+                (row.Shown, row.Beside) = (body.Shown, body.Beside);
+                (row.Hue, row.Mark, row.Name) = (body.Look?.Hue, body.Look?.Mark, name.Length > 0 ? name : null);
+            },
+            cancellationToken
+        );
         return TypedResults.NoContent();
     }
 
@@ -156,18 +161,22 @@ internal static class ShelfSetup
         var reached = standings
             .Keys.Union(await db.CalendarsGiving(acting.Person).ToListAsync(cancellationToken))
             .ToHashSet();
-        var place = 0;
-        foreach (var one in body.Layers.DistinctBy(layer => layer.CalendarId))
-        {
-            var id = new CalendarId(one.CalendarId);
-            if (reached.Contains(id))
+        await db.WriteUnlogged(
+            async () =>
             {
-                var row = await db.OwnLayer(acting.Person, id, cancellationToken);
-                (row.Shown, row.Beside, row.Place) = (one.Shown, one.Beside, place++);
-            }
-        }
-
-        await db.SaveChangesAsync(cancellationToken);
+                var place = 0;
+                foreach (var one in body.Layers.DistinctBy(layer => layer.CalendarId))
+                {
+                    var id = new CalendarId(one.CalendarId);
+                    if (reached.Contains(id))
+                    {
+                        var row = await db.OwnLayer(acting.Person, id, cancellationToken);
+                        (row.Shown, row.Beside, row.Place) = (one.Shown, one.Beside, place++);
+                    }
+                }
+            },
+            cancellationToken
+        );
         return TypedResults.NoContent();
     }
 
