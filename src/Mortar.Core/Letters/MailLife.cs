@@ -17,15 +17,8 @@ public static class MailLife
     /// <summary>For how long it is kept that one went out; of its words nothing is.</summary>
     public static readonly Duration KeptFor = Duration.FromDays(30);
 
-    /// <summary>The longest it waits until it is tried again.</summary>
+    /// <summary>The longest it waits until it is tried again; where one would wait longer, the clock was put back meanwhile.</summary>
     public static readonly Duration LongestPause = Duration.FromMinutes(10);
-
-    /// <summary>
-    /// Whether a mail is to be tried now: where it waits for longer than anything ever waits, the clock was put back meanwhile.
-    /// </summary>
-    /// <param name="dueAt">Not before this, by what the clock showed then.</param>
-    /// <param name="now">What o'clock it is.</param>
-    public static bool IsDue(Instant dueAt, Instant now) => dueAt <= now || dueAt > now + LongestPause;
 
     /// <summary>When a mail that was tried is tried again: after 2, 4, 8 seconds and so on up to ten minutes.</summary>
     /// <param name="attempts">How often it was tried, this time included.</param>

@@ -6,7 +6,7 @@ public enum MailRank
     /// <summary>One or a few by what somebody did: an address to confirm, an invitation, a question. Somebody waits for it.</summary>
     Awaited = 0,
 
-    /// <summary>A reminder: of use until its time.</summary>
+    /// <summary>A reminder, or what became of an event somebody was asked to: of use until its time, and to as many as there are.</summary>
     Timed = 1,
 
     /// <summary>What goes to many at once, or is of use tomorrow as well.</summary>

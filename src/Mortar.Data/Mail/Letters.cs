@@ -277,6 +277,7 @@ public sealed class Letters(string publicUrl)
             AsksAbout = whole.Id.Value,
             AskedBy = whole.AddedBy.Value,
             AnswersTo = $"{AnswerPrefix}{secret}",
+            Rank = MailRank.Timed,
             Tells = tells,
             WrittenAt = db.Now,
             DueAt = db.Now,

@@ -69,22 +69,26 @@ public sealed class MailQueue(MortarDb db)
 
     /// <summary>Notes that the mail server cannot be reached: what is due waits, and what has waited too long is given up.</summary>
     /// <param name="until">When the server is tried again.</param>
+    /// <param name="inHand">Those that are tried just now: what becomes of them is noted by who tries them.</param>
     /// <param name="cancellationToken">Ends the asking.</param>
     /// <returns>Who had those written of which that was not known yet.</returns>
-    public async Task<IReadOnlyCollection<Guid>> HoldUp(Duration until, CancellationToken cancellationToken)
+    public async Task<IReadOnlyCollection<Guid>> HoldUp(
+        Duration until,
+        IReadOnlyCollection<long> inHand,
+        CancellationToken cancellationToken
+    )
     {
         var (now, last) = (db.Now, db.Now - MailLife.TriedFor);
         IReadOnlyCollection<Guid> told = [];
+        var due = Due().Where(mail => !inHand.Contains(mail.Id));
         await db.WriteUnlogged(
             async () =>
             {
-                told = await Due()
-                    .Where(mail => mail.AskedBy != null && (mail.Attempts == 0 || mail.WrittenAt < last))
+                told = await due.Where(mail => mail.AskedBy != null && (mail.Attempts == 0 || mail.WrittenAt < last))
                     .Select(mail => mail.AskedBy!.Value)
                     .Distinct()
                     .ToListAsync(cancellationToken);
-                await Due()
-                    .Where(mail => mail.WrittenAt < last)
+                await due.Where(mail => mail.WrittenAt < last)
                     .ExecuteUpdateAsync(
                         row =>
                             row.SetProperty(mail => mail.GivenUpAt, now)
@@ -92,13 +96,12 @@ public sealed class MailQueue(MortarDb db)
                                 .SetProperty(mail => mail.AnswersTo, (string?)null),
                         cancellationToken
                     );
-                await Due()
-                    .ExecuteUpdateAsync(
-                        row =>
-                            row.SetProperty(mail => mail.Attempts, mail => mail.Attempts + 1)
-                                .SetProperty(mail => mail.DueAt, now + until),
-                        cancellationToken
-                    );
+                await due.ExecuteUpdateAsync(
+                    row =>
+                        row.SetProperty(mail => mail.Attempts, mail => mail.Attempts + 1)
+                            .SetProperty(mail => mail.DueAt, now + until),
+                    cancellationToken
+                );
             },
             cancellationToken
         );
@@ -107,7 +110,9 @@ public sealed class MailQueue(MortarDb db)
 
     private IQueryable<MailRow> Waiting() => db.Mails.Where(mail => mail.SentAt == null && mail.GivenUpAt == null);
 
-    /// <summary>As <see cref="MailLife.IsDue"/> says.</summary>
+    /// <summary>
+    /// What is to be tried now; also what would wait longer than anything ever waits, since the clock was put back meanwhile.
+    /// </summary>
     private IQueryable<MailRow> Due()
     {
         var (now, furthest) = (db.Now, db.Now + MailLife.LongestPause);

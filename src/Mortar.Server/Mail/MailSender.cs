@@ -161,6 +161,23 @@ internal sealed class MailSender(
         }
     }
 
+    private async Task<IReadOnlyCollection<Guid>> HoldUp(
+        MailQueue queue,
+        Duration pause,
+        CancellationToken cancellationToken
+    )
+    {
+        await taking.WaitAsync(cancellationToken);
+        try
+        {
+            return await queue.HoldUp(pause, [.. inHand], cancellationToken);
+        }
+        finally
+        {
+            taking.Release();
+        }
+    }
+
     private async Task Send(MailRow mail, MailQueue queue, MailComposer composer, CancellationToken cancellationToken)
     {
         using var trying = Measured.Source.StartActivity("mail");
@@ -189,7 +206,7 @@ internal sealed class MailSender(
                 var pause = Duration.FromTimeSpan(line.Left);
                 await queue.NotTaken(mail, pause);
                 Count("no_line");
-                await Tell(await queue.HoldUp(pause, cancellationToken), cancellationToken);
+                await Tell(await HoldUp(queue, pause, cancellationToken), cancellationToken);
                 return;
             }
 

@@ -8,16 +8,6 @@ public class MailLifeTests
 {
     private static readonly Instant Noon = Instant.FromUtc(2026, 3, 11, 12, 0);
 
-    [Theory]
-    [InlineData(-1, true)]
-    [InlineData(0, true)]
-    [InlineData(1, false)]
-    [InlineData(600, false)]
-    [InlineData(601, true)] // nothing waits for so long: the clock was put back
-    [InlineData(3600, true)]
-    public void A_mail_is_due_when_its_pause_is_over_however_the_clock_is_set(int seconds, bool isDue) =>
-        Assert.Equal(isDue, MailLife.IsDue(Noon + Duration.FromSeconds(seconds), Noon));
-
     [Fact]
     public void Pauses_grow_and_end()
     {
