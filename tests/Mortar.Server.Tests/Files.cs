@@ -29,6 +29,17 @@ internal static class Files
         return text.Append("END:VCALENDAR\r\n").ToString();
     }
 
+    /// <summary>So many events of that title, all at ten on the demo's today.</summary>
+    public static byte[] Many(string title, int count)
+    {
+        var events = Enumerable
+            .Range(0, count)
+            .Select(n =>
+                $"BEGIN:VEVENT\r\nUID:{title}-{n}\r\nDTSTART:20260311T100000Z\r\nDURATION:PT1H\r\nSUMMARY:{title}\r\nEND:VEVENT\r\n"
+            );
+        return Encoding.UTF8.GetBytes($"BEGIN:VCALENDAR\r\nVERSION:2.0\r\n{string.Concat(events)}END:VCALENDAR\r\n");
+    }
+
     /// <summary>One event of that title.</summary>
     public static byte[] One(string title, string uid = "one@example.org") =>
         Encoding.UTF8.GetBytes(

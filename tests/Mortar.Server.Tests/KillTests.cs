@@ -1,15 +1,10 @@
 using System.Collections.Concurrent;
 using System.Diagnostics;
 using System.Globalization;
-using System.Text;
 using Microsoft.Data.Sqlite;
-using Microsoft.EntityFrameworkCore;
-using Microsoft.EntityFrameworkCore.Infrastructure;
-using Microsoft.EntityFrameworkCore.Migrations;
 using Mortar.Core.Words;
 using Mortar.Data.Store;
 using Mortar.Server.Features.Demo;
-using NodaTime;
 using Xunit;
 
 namespace Mortar.Server.Tests;
@@ -19,28 +14,10 @@ namespace Mortar.Server.Tests;
 /// is lost, nothing is there by half, and the next start comes up. Of the deep tests, since each takes the better part of an
 /// hour; the moments that once went wrong are in <see cref="StartTests"/> in every run.
 /// </summary>
-public sealed class KillTests(ITestOutputHelper output) : IAsyncLifetime
+public sealed class KillTests(ITestOutputHelper output) : OnLeftStore(deep: true)
 {
     private readonly Uri url = KillableMortar.FreeAddress();
     private readonly Random random = new(7);
-    private string data = string.Empty;
-
-    public async ValueTask InitializeAsync()
-    {
-        Assert.SkipUnless(Deep.Is, "Of the deep tests.");
-        data = await TestMortar.Left();
-    }
-
-    public ValueTask DisposeAsync()
-    {
-        SqliteConnection.ClearAllPools();
-        if (Directory.Exists(data))
-        {
-            Directory.Delete(data, recursive: true);
-        }
-
-        return ValueTask.CompletedTask;
-    }
 
     [Fact]
     public async Task In_writing()
@@ -50,7 +27,7 @@ public sealed class KillTests(ITestOutputHelper output) : IAsyncLifetime
         var (kept, batch) = (0, new ConcurrentBag<Guid>());
         for (var round = 0; round <= Deep.Rounds; round++)
         {
-            await using var mortar = KillableMortar.Start(data, url);
+            await using var mortar = KillableMortar.Start(Data, url);
             await mortar.IsUp();
             if (round == 0)
             {
@@ -89,13 +66,13 @@ public sealed class KillTests(ITestOutputHelper output) : IAsyncLifetime
         var whole = 0;
         foreach (var file in files)
         {
-            var count = await Count("Events", $"Title = '{file}'");
+            var count = await Left.Count("Events", $"Title = '{file}'");
             Assert.True(count is 0 or 300, $"{file} is there by half: {count} of 300");
             whole += count > 0 ? 1 : 0;
         }
 
         Assert.True(kept > 0);
-        Assert.Equal("ok", await Scalar("PRAGMA integrity_check"));
+        Assert.Equal("ok", await Left.Scalar("PRAGMA integrity_check"));
         output.WriteLine(
             $"{Deep.Rounds} kills, {kept} writes that were said yes to all there; of {files.Count} imports {whole} whole and none by half"
         );
@@ -104,19 +81,19 @@ public sealed class KillTests(ITestOutputHelper output) : IAsyncLifetime
     [Fact]
     public async Task In_starting()
     {
-        var (events, killed, usual) = (await Count("Events"), 0, await ComesUp());
+        var (events, killed, usual) = (await Left.Count("Events"), 0, await ComesUp());
         for (var round = 1; round <= Deep.Rounds; round++)
         {
             killed += await KillWithin(usual);
             if (round % 10 == 0)
             {
                 await ComesUp();
-                Assert.Equal(events, await Count("Events"));
+                Assert.Equal(events, await Left.Count("Events"));
             }
         }
 
         await ComesUp();
-        Assert.Equal("ok", await Scalar("PRAGMA integrity_check"));
+        Assert.Equal("ok", await Left.Scalar("PRAGMA integrity_check"));
         output.WriteLine(
             $"{Deep.Rounds} starts, {killed} of them killed before they answered; each tenth came up whole"
         );
@@ -125,25 +102,25 @@ public sealed class KillTests(ITestOutputHelper output) : IAsyncLifetime
     [Fact]
     public async Task In_migrating()
     {
-        await DowngradeTo("Consent");
-        var (old, events, people) = ($"{data}-old", await Count("Events"), await Count("People"));
-        Copy(data, old);
+        await Left.DowngradeTo("Consent");
+        var (old, events, people) = ($"{Data}-old", await Left.Count("Events"), await Left.Count("People"));
+        Copy(Data, old);
         try
         {
             var (killed, usual) = (0, await ComesUp());
-            Directory.Delete(data, recursive: true);
-            Copy(old, data);
+            Directory.Delete(Data, recursive: true);
+            Copy(old, Data);
             for (var round = 1; round <= Deep.Rounds; round++)
             {
                 killed += await KillWithin(usual);
                 if (round % 5 == 0)
                 {
                     await ComesUp();
-                    Assert.Equal((events, people), (await Count("Events"), await Count("People")));
-                    Assert.False(File.Exists(Path.Combine(data, StoreStart.CopyName)));
-                    Assert.Equal("ok", await Scalar("PRAGMA integrity_check"));
-                    Directory.Delete(data, recursive: true);
-                    Copy(old, data);
+                    Assert.Equal((events, people), (await Left.Count("Events"), await Left.Count("People")));
+                    Assert.False(File.Exists(Path.Combine(Data, StoreStart.CopyName)));
+                    Assert.Equal("ok", await Left.Scalar("PRAGMA integrity_check"));
+                    Directory.Delete(Data, recursive: true);
+                    Copy(old, Data);
                 }
             }
 
@@ -164,7 +141,7 @@ public sealed class KillTests(ITestOutputHelper output) : IAsyncLifetime
         var whole = new List<long>();
         foreach (var table in tables)
         {
-            whole.Add(await Count(table));
+            whole.Add(await Left.Count(table));
         }
 
         Empty();
@@ -178,10 +155,10 @@ public sealed class KillTests(ITestOutputHelper output) : IAsyncLifetime
                 await ComesUp();
                 foreach (var (table, count) in tables.Zip(whole))
                 {
-                    Assert.Equal((table, count), (table, await Count(table)));
+                    Assert.Equal((table, count), (table, await Left.Count(table)));
                 }
 
-                Assert.False(File.Exists(Path.Combine(data, StoreStart.UnfinishedDemo)));
+                Assert.False(File.Exists(Path.Combine(Data, StoreStart.UnfinishedDemo)));
                 Empty();
             }
         }
@@ -192,8 +169,8 @@ public sealed class KillTests(ITestOutputHelper output) : IAsyncLifetime
 
         void Empty()
         {
-            Directory.Delete(data, recursive: true);
-            Directory.CreateDirectory(data);
+            Directory.Delete(Data, recursive: true);
+            Directory.CreateDirectory(Data);
         }
     }
 
@@ -201,7 +178,7 @@ public sealed class KillTests(ITestOutputHelper output) : IAsyncLifetime
     /// <param name="usual">How long one takes to come up when nobody kills it.</param>
     private async Task<int> KillWithin(TimeSpan usual)
     {
-        await using var mortar = KillableMortar.Start(data, url);
+        await using var mortar = KillableMortar.Start(Data, url);
         // Nothing is done to the store in the first fifth, in which .NET itself starts.
         await Task.Delay(usual * (0.2 + random.NextDouble()));
         Assert.False(mortar.HasEnded, mortar.Said);
@@ -212,7 +189,7 @@ public sealed class KillTests(ITestOutputHelper output) : IAsyncLifetime
     private async Task<TimeSpan> ComesUp()
     {
         var begun = Stopwatch.GetTimestamp();
-        await using var mortar = KillableMortar.Start(data, url);
+        await using var mortar = KillableMortar.Start(Data, url);
         await mortar.IsUp();
         await mortar.Kill();
         return Stopwatch.GetElapsedTime(begun);
@@ -241,49 +218,14 @@ public sealed class KillTests(ITestOutputHelper output) : IAsyncLifetime
     {
         try
         {
-            var events = Enumerable
-                .Range(0, 300)
-                .Select(n =>
-                    $"BEGIN:VEVENT\r\nUID:{title}-{n}\r\nDTSTART:20260311T100000Z\r\nDURATION:PT1H\r\nSUMMARY:{title}\r\nEND:VEVENT\r\n"
-                );
             var path = $"/api/calendars/{calendar.Value}/imports/{Guid.NewGuid()}";
-            await ines.Put(
-                path,
-                Encoding.UTF8.GetBytes($"BEGIN:VCALENDAR\r\nVERSION:2.0\r\n{string.Concat(events)}END:VCALENDAR\r\n")
-            );
+            await ines.Put(path, Files.Many(title, 300));
             await ines.Post($"{path}/write", new { known = "keep" });
         }
         catch (HttpRequestException)
         {
             // It was killed.
         }
-    }
-
-    private string Store => Path.Combine(data, StoreSetup.FileName);
-
-    private async Task<long> Count(string table, string which = "1") =>
-        (long)(await Scalar($"SELECT count(*) FROM {table} WHERE {which}"))!;
-
-    private async Task<object?> Scalar(string sql)
-    {
-        await using var connection = new SqliteConnection($"Data Source={Store};Pooling=False");
-        await connection.OpenAsync();
-        await using var command = connection.CreateCommand();
-        command.CommandText = sql;
-        return await command.ExecuteScalarAsync();
-    }
-
-    private async Task DowngradeTo(string migration)
-    {
-        var options = new DbContextOptionsBuilder<MortarDb>();
-        StoreSetup.Configure(options, Store);
-        await using (var db = new MortarDb(options.Options, SystemClock.Instance, new ChangeSignal(), new WriteTurn()))
-        {
-            await db.GetService<IMigrator>().MigrateAsync(migration);
-            await db.Database.ExecuteSqlRawAsync("DROP TABLE IF EXISTS __EFMigrationsLock");
-        }
-
-        SqliteConnection.ClearAllPools();
     }
 
     private static void Copy(string from, string to)

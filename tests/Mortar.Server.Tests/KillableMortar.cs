@@ -38,11 +38,16 @@ internal sealed class KillableMortar : IAsyncDisposable
         return new Uri($"http://127.0.0.1:{((IPEndPoint)probe.LocalEndpoint).Port}");
     }
 
-    public static KillableMortar Start(string data, Uri url)
+    /// <param name="data">The data directory.</param>
+    /// <param name="url">Where it listens.</param>
+    /// <param name="inside">What is put before the command, as of <see cref="SmallDisk.Inside"/>.</param>
+    public static KillableMortar Start(string data, Uri url, IReadOnlyList<string>? inside = null)
     {
+        IReadOnlyList<string> command = [.. inside ?? [], "dotnet"];
         var start = new ProcessStartInfo(
-            "dotnet",
+            command[0],
             [
+                .. command.Skip(1),
                 typeof(MortarHost).Assembly.Location,
                 "--urls",
                 url.ToString(),
@@ -87,6 +92,12 @@ internal sealed class KillableMortar : IAsyncDisposable
 
         throw new Xunit.Sdk.XunitException($"It did not come up: {Said}");
     }
+
+    /// <summary>Waits until it listens, whatever works then, or has ended by itself; tells what it said until then.</summary>
+    public async Task<string> Tells() =>
+        await World.Eventually(() =>
+            Task.FromResult(HasEnded || Said.Contains("Mortar is at", StringComparison.Ordinal) ? Said : null)
+        );
 
     /// <summary>Ends it as a power cut would, but for what the disk has not written yet (SIGKILL).</summary>
     public async Task Kill()

@@ -2,35 +2,17 @@ using System.Net;
 using System.Net.Sockets;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
-using Microsoft.EntityFrameworkCore.Infrastructure;
-using Microsoft.EntityFrameworkCore.Migrations;
 using Mortar.Data.Store;
 using Mortar.Server.Features.Demo;
 using Mortar.Server.Hosting;
-using NodaTime;
 using Xunit;
 
 namespace Mortar.Server.Tests;
 
 /// <summary>Starting on whatever the last stop left: it comes up, or says in a sentence why not and leaves the store as it was.</summary>
-public sealed class StartTests : IAsyncLifetime
+public sealed class StartTests() : OnLeftStore(deep: false)
 {
-    private string data = string.Empty;
-
-    private string Store => Path.Combine(data, StoreSetup.FileName);
-
-    public async ValueTask InitializeAsync() => data = await TestMortar.Left();
-
-    public ValueTask DisposeAsync()
-    {
-        SqliteConnection.ClearAllPools();
-        if (Directory.Exists(data)) // one that came up takes it along
-        {
-            Directory.Delete(data, recursive: true);
-        }
-
-        return ValueTask.CompletedTask;
-    }
+    private string Store => Left.File;
 
     [Fact]
     public async Task Two_do_not_run_on_one_directory_and_the_next_one_does()
@@ -49,10 +31,10 @@ public sealed class StartTests : IAsyncLifetime
     [Fact]
     public async Task A_store_of_a_newer_release_is_not_written_to()
     {
-        await Do("INSERT INTO __EFMigrationsHistory VALUES ('99991231235959_Later', '99.0')");
+        await Left.Do("INSERT INTO __EFMigrationsHistory VALUES ('99991231235959_Later', '99.0')");
         var before = await File.ReadAllBytesAsync(Store, TestContext.Current.CancellationToken);
 
-        var sentence = await WhyNot(data);
+        var sentence = await WhyNot(Data);
 
         Assert.Contains("written by a newer Mortar (99991231235959_Later)", sentence, StringComparison.Ordinal);
         Assert.Equal(before, await File.ReadAllBytesAsync(Store, TestContext.Current.CancellationToken));
@@ -64,11 +46,11 @@ public sealed class StartTests : IAsyncLifetime
         await LeaveWrites(25, damage: log => log[log.Length / 2] ^= 0xff);
         var before = await File.ReadAllBytesAsync($"{Store}-wal", TestContext.Current.CancellationToken);
 
-        var sentence = await WhyNot(data);
+        var sentence = await WhyNot(Data);
 
         Assert.Matches("damaged: at least 1[0-9] of the last writes", sentence);
         Assert.Equal(before, await File.ReadAllBytesAsync($"{Store}-wal", TestContext.Current.CancellationToken));
-        await using var anyway = await TestMortar.StartOn(data, demo: true, "LeaveOutLostWrites=true");
+        await using var anyway = await TestMortar.StartOn(Data, demo: true, "LeaveOutLostWrites=true");
         Assert.InRange(await Written(anyway), 5, 20);
     }
 
@@ -79,7 +61,7 @@ public sealed class StartTests : IAsyncLifetime
     {
         await LeaveWrites(25, cut: cut);
 
-        await using var mortar = await TestMortar.StartOn(data);
+        await using var mortar = await TestMortar.StartOn(Data);
 
         Assert.Equal(kept, await Written(mortar));
     }
@@ -89,43 +71,43 @@ public sealed class StartTests : IAsyncLifetime
     {
         await LeaveWrites(5, damage: log => log[17] ^= 0xff);
 
-        Assert.Contains("damaged", await WhyNot(data), StringComparison.Ordinal);
+        Assert.Contains("damaged", await WhyNot(Data), StringComparison.Ordinal);
     }
 
     [Fact]
     public async Task A_demo_that_was_stopped_while_it_was_made_is_made_anew()
     {
-        var whole = await Count("Events");
-        await Do("PRAGMA foreign_keys = OFF; DELETE FROM Events; DELETE FROM Calendars");
+        var whole = await Left.Count("Events");
+        await Left.Do("PRAGMA foreign_keys = OFF; DELETE FROM Events; DELETE FROM Calendars");
         await File.WriteAllTextAsync(
-            Path.Combine(data, StoreStart.UnfinishedDemo),
+            Path.Combine(Data, StoreStart.UnfinishedDemo),
             string.Empty,
             TestContext.Current.CancellationToken
         );
 
-        await using var mortar = await TestMortar.StartOn(data);
+        await using var mortar = await TestMortar.StartOn(Data);
 
         Assert.True(whole > 10);
         Assert.Equal(whole, await mortar.Store(db => db.Events.LongCountAsync()));
-        Assert.False(File.Exists(Path.Combine(data, StoreStart.UnfinishedDemo)));
+        Assert.False(File.Exists(Path.Combine(Data, StoreStart.UnfinishedDemo)));
     }
 
     [Fact]
     public async Task A_stop_in_the_middle_of_an_update_is_taken_up_by_the_next_start()
     {
-        var copy = Path.Combine(data, StoreStart.CopyName);
-        await DowngradeTo("Consent");
-        await Do(
+        var copy = Path.Combine(Data, StoreStart.CopyName);
+        await Left.DowngradeTo("Consent");
+        await Left.Do(
             """
             CREATE TABLE __EFMigrationsLock (Id INTEGER PRIMARY KEY, Timestamp TEXT NOT NULL);
             INSERT INTO __EFMigrationsLock VALUES (1, '2026-11-28')
             """
         );
-        await Do($"VACUUM INTO '{copy}'"); // as an update makes it: a file that is not in WAL
+        await Left.Do($"VACUUM INTO '{copy}'"); // as an update makes it: a file that is not in WAL
         SqliteConnection.ClearAllPools();
-        await Do("DROP TABLE Layers"); // half of one step
+        await Left.Do("DROP TABLE Layers"); // half of one step
 
-        await using var mortar = await TestMortar.StartOn(data);
+        await using var mortar = await TestMortar.StartOn(Data);
 
         Assert.Equal(0, await mortar.Store(db => db.Layers.CountAsync(layer => layer.Beside)));
         Assert.Empty(await mortar.Store(db => db.Database.GetPendingMigrationsAsync()));
@@ -137,7 +119,7 @@ public sealed class StartTests : IAsyncLifetime
     {
         await File.WriteAllTextAsync(Store, new string('x', 10_000), TestContext.Current.CancellationToken);
 
-        Assert.Contains("is damaged", await WhyNot(data), StringComparison.Ordinal);
+        Assert.Contains("is damaged", await WhyNot(Data), StringComparison.Ordinal);
         Assert.StartsWith("xxx", await File.ReadAllTextAsync(Store, TestContext.Current.CancellationToken));
     }
 
@@ -149,7 +131,7 @@ public sealed class StartTests : IAsyncLifetime
         Array.Clear(bytes, bytes.Length / 2, 20_000);
         await File.WriteAllBytesAsync(Store, bytes, TestContext.Current.CancellationToken);
 
-        Assert.Contains("is damaged", await WhyNot(data), StringComparison.Ordinal);
+        Assert.Contains("is damaged", await WhyNot(Data), StringComparison.Ordinal);
     }
 
     [Fact]
@@ -159,7 +141,7 @@ public sealed class StartTests : IAsyncLifetime
         taken.Start();
         var port = ((IPEndPoint)taken.LocalEndpoint).Port;
 
-        Assert.Contains("on that port", await WhyNot(data, $"http://127.0.0.1:{port}"), StringComparison.Ordinal);
+        Assert.Contains("on that port", await WhyNot(Data, $"http://127.0.0.1:{port}"), StringComparison.Ordinal);
         Assert.Contains("is a file", await WhyNot(Store), StringComparison.Ordinal);
     }
 
@@ -191,35 +173,6 @@ public sealed class StartTests : IAsyncLifetime
 
     private static async Task<long> Written(TestMortar mortar) =>
         await mortar.Store(db => db.People.MaxAsync(person => person.SeenChanges)) - 1_000_000;
-
-    private async Task<long> Count(string table)
-    {
-        await using var connection = new SqliteConnection($"Data Source={Store};Pooling=False");
-        await connection.OpenAsync();
-        await using var command = connection.CreateCommand();
-        command.CommandText = $"SELECT COUNT(*) FROM {table}";
-        return (long)(await command.ExecuteScalarAsync())!;
-    }
-
-    private async Task Do(string sql)
-    {
-        await using var connection = new SqliteConnection($"Data Source={Store};Pooling=False");
-        await connection.OpenAsync();
-        await using var command = connection.CreateCommand();
-        command.CommandText = sql;
-        await command.ExecuteNonQueryAsync();
-        command.CommandText = "PRAGMA wal_checkpoint(TRUNCATE)";
-        await command.ExecuteNonQueryAsync();
-    }
-
-    private async Task DowngradeTo(string migration)
-    {
-        var options = new DbContextOptionsBuilder<MortarDb>();
-        StoreSetup.Configure(options, Store);
-        await using var db = new MortarDb(options.Options, SystemClock.Instance, new ChangeSignal(), new WriteTurn());
-        await db.GetService<IMigrator>().MigrateAsync(migration);
-        await db.Database.ExecuteSqlRawAsync("DROP TABLE IF EXISTS __EFMigrationsLock");
-    }
 
     private static async Task<string> WhyNot(string directory, string url = "http://127.0.0.1:0")
     {

@@ -41,6 +41,16 @@ public static class StoreSetup
                 // Lists of hundreds of ids go in as one value: a parameter for each costs more than the query itself.
                 sqlite => sqlite.UseParameterizedCollectionMode(ParameterTranslationMode.Parameter)
             )
+            // Thrown as well, and told once by whoever catches it: a trace for each beside that is read by nobody.
+            .ConfigureWarnings(warnings =>
+                warnings.Ignore(
+                    CoreEventId.QueryIterationFailed,
+                    CoreEventId.SaveChangesFailed,
+                    RelationalEventId.CommandError,
+                    RelationalEventId.ConnectionError,
+                    RelationalEventId.TransactionError
+                )
+            )
             .AddInterceptors(new Pragmas(Pragmas.Kept));
 
     /// <summary>A file of one act (<see cref="Store.Aside"/>), thrown away after it: nothing of it has to outlive a crash.</summary>

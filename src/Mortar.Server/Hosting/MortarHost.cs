@@ -61,7 +61,7 @@ internal static class MortarHost
         builder.Services.AddSingleton(TimeProvider.System);
         builder.Services.AddSingleton(services => new Letters(PublicUrl(services)));
         builder.Services.ConfigureHttpJsonOptions(json => WireJson.Configure(json.SerializerOptions));
-        builder.Services.AddExceptionHandler<BusyStore>();
+        builder.Services.AddExceptionHandler<StoreProblems>();
         builder.Services.AddProblemDetails(problems => problems.CustomizeProblemDetails = Problems.Explain);
         builder.Services.AddOpenApi(ApiDocument.Configure);
         builder.Services.AddHealth();
@@ -88,8 +88,15 @@ internal static class MortarHost
         builder.Services.AddScoped<Sweep>().AddHostedService<Sweeper>();
         builder.Services.AddLive();
 
+        // Why it does not start is said once, in a sentence (WhyNotStart); what ends of itself because of that is no news.
+        var listens = false;
+        builder.Logging.AddFilter(
+            "Microsoft.Extensions.Hosting.Internal.Host",
+            level => listens && level >= LogLevel.Warning
+        );
         also?.Invoke(builder.Services);
         var app = builder.Build();
+        app.Lifetime.ApplicationStarted.Register(() => listens = true);
         app.UseProxies(options);
         app.UseExceptionHandler();
         app.UseStatusCodePages();

@@ -5,6 +5,7 @@ using Mortar.Core.Words;
 using Mortar.Data.Events;
 using Mortar.Data.Store;
 using Mortar.Formats.ICalendar;
+using Mortar.Server.Hosting;
 
 namespace Mortar.Server.Features.Imports;
 
@@ -48,6 +49,9 @@ internal sealed class ImportWriter(ImportDesk desk, IServiceScopeFactory scopes,
         {
             // The transaction is gone and with it everything written; the one who waits is told, and the next import goes on.
             log.LogError(bad, "Import {Import} into calendar {Calendar} failed", import.Id, import.Calendar.Value);
+            import.Outcome = StoreProblems.Of(bad) is { } told
+                ? new Outcome<int>.Refused(told.Type, told.Sentence)
+                : null;
             import.State = ImportState.Failed;
         }
 
