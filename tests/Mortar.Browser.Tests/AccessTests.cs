@@ -51,7 +51,7 @@ public class AccessTests
         ines.Click("End access");
         ines.Find(Step("Dele Okoro", "Rota", "View"));
         dele.WaitForText("Your step on “Rota” was lowered");
-        Assert.False(dele.Find(By.XPath("//aside//button[normalize-space()='Save']")).Enabled);
+        Assert.False(dele.Has(By.XPath("//aside//button[normalize-space()='Save']")));
         ines.Click("Undo");
         ines.Find(Step("Dele Okoro", "Rota", "Edit"));
     }
@@ -301,6 +301,67 @@ public class AccessTests
         priya.TakeUp(at, (at.X, at.Y + 150));
         priya.PutDown();
         priya.WaitForBrick("Team meeting", "12:00 to 13:00");
+    }
+
+    [Fact]
+    public async Task An_open_desk_shows_what_its_reader_may_see_by_now_and_keeps_what_they_typed()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var api = await mortar.As(DemoPeople.Ines);
+        var calendar = await api.MakeCalendar();
+        var trial = await api.MakeEvent(calendar, "Celadon trial");
+        var priyas = $"/api/calendars/{calendar.Value}/access/{DemoPeople.Priya.Id.Value}";
+        await mortar.Give(calendar, DemoPeople.Priya, Role.Edit);
+        using var priya = new Screen(mortar.Url).SignIn(DemoPeople.Priya).Week();
+        priya.Click(Brick("Celadon trial"));
+        priya.Type("Where", "The back room");
+        var notes = By.XPath("//aside//textarea");
+        Assert.Equal(World.Secret, priya.Find(notes).GetAttribute("value"));
+
+        (await api.Put(priyas, new { role = "outline" })).Is(204);
+
+        priya.WaitForText("Your step on “Glaze tests” was lowered");
+        priya.WaitGone(notes);
+        priya.WaitForText("The back room");
+        Assert.DoesNotContain(World.Secret, priya.Text(By.TagName("body")), StringComparison.Ordinal);
+        Assert.Equal(string.Empty, priya.Axe());
+
+        (await api.Delete(priyas)).Is(204);
+
+        priya.WaitForText("It is no longer shared with you");
+        priya.WaitForText("The back room");
+        Assert.DoesNotContain("Celadon", priya.Text(By.TagName("body")), StringComparison.Ordinal);
+        (await api.Put(priyas, new { role = "edit" })).Is(204);
+        priya.Click(By.XPath("//aside//button[normalize-space()='Save']"));
+        priya.WaitForText("Changed “Celadon trial”");
+        Assert.Equal("The back room", (await api.Get($"/api/events/{trial}")).Is(200).Body.Text("place"));
+    }
+
+    [Fact]
+    public async Task A_new_event_is_kept_and_goes_elsewhere_where_its_calendar_takes_nothing_any_more()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var api = await mortar.As(DemoPeople.Ines);
+        var calendar = await api.MakeCalendar();
+        await mortar.Give(calendar, DemoPeople.Priya, Role.Add);
+        using var priya = new Screen(mortar.Url).SignIn(DemoPeople.Priya).Week();
+        priya.Find(Layer("Glaze tests"));
+        priya.Press("n");
+        priya.Type("Title", "Ash run");
+        Into("Glaze tests");
+        priya.Find(Named("button", "Add to Glaze tests"));
+
+        (await api.Delete($"/api/calendars/{calendar.Value}/access/{DemoPeople.Priya.Id.Value}")).Is(204);
+
+        priya.WaitForText("Nothing can be added any more where this was to go.");
+        Assert.False(priya.Find(Named("button", "Add")).Enabled);
+        Assert.DoesNotContain("Glaze tests", priya.Text(By.CssSelector("aside")), StringComparison.Ordinal);
+        Into("Rota");
+        priya.Click("Add to Rota");
+        priya.WaitForText("Added “Ash run”");
+        Assert.Contains(await api.Bricks(new(Rota)), brick => brick.Text("title") == "Ash run");
+
+        void Into(string name) => priya.Find(By.XPath($"//aside//select/option[normalize-space()='{name}']")).Click();
     }
 
     [Fact]

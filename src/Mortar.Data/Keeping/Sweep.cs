@@ -63,6 +63,7 @@ public sealed class Sweep(MortarDb db)
                 row.DeletedAt < old || db.Calendars.Any(home => home.Id == row.CalendarId && home.DeletedAt < old)
             )
             .Select(row => row.Id)
+            .OrderBy(id => id)
             .Take(Piece)
             .ToListAsync(cancellationToken);
         var subjects = ids.ConvertAll(id => id.Value);
@@ -90,6 +91,7 @@ public sealed class Sweep(MortarDb db)
         var ids = await db
             .Calendars.Where(row => row.DeletedAt < old)
             .Select(row => row.Id)
+            .OrderBy(id => id)
             .Take(1)
             .ToListAsync(cancellationToken);
         await Links(link => ids.Contains(link.CalendarId), cancellationToken);

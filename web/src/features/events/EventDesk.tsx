@@ -40,8 +40,6 @@ interface EventDeskProps {
   met: EventForm | null
   /** Asked at once, where the brick was carried on the wall. */
   asked: Asking
-  /** Whether somebody lowered one's step meanwhile: it is said at once, and what was written stays to be copied. */
-  isLocked: boolean
   onForm: (form: EventForm) => void
   onMet: (theirs: EventForm | null) => void
   onClose: () => void
@@ -59,17 +57,7 @@ const reminders = [
 ]
 
 /** An event being written or changed. The wall draws it while it is typed. */
-export function EventDesk({
-  form,
-  layers,
-  met,
-  asked,
-  isLocked,
-  onForm,
-  onMet,
-  onClose,
-  onLeave,
-}: EventDeskProps) {
+export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, onLeave }: EventDeskProps) {
   const { person } = useReader()
   const { write, remove } = useEventActs()
   const [error, setError] = useState<unknown>(null)
@@ -112,7 +100,7 @@ export function EventDesk({
   }
   const submit = (event: FormEvent) => {
     event.preventDefault()
-    if (timeProblem(form.time)) return
+    if (timeProblem(form.time) || !calendar) return
     if (form.only && !isNew) setAsking('change')
     else void save(form, 'whole')
   }
@@ -306,25 +294,19 @@ export function EventDesk({
             )
           )
         })}
-        {isLocked && (
-          <p role="alert" className="border-l-4 border-clash pl-3">
-            Your step on “{calendar?.name}” was lowered, so this can be read and not saved any more. What you
-            wrote stays here until you close it.
-          </p>
-        )}
         {calendar?.agreed && !reaches(calendar.role, 'coordinate') && (
           <p className="border-l-4 border-cement-500 pl-3 text-[13px]">
             Those who coordinate “{calendar.name}” agree to it. Until then it counts as perhaps; you are told
             in your inbox.
           </p>
         )}
-        <Button type="submit" look="main" wide disabled={busy || isLocked}>
-          {isNew ? `Add to ${calendar?.name ?? '…'}` : 'Save'}
+        <Button type="submit" look="main" wide disabled={busy || !calendar}>
+          {isNew ? (calendar ? `Add to ${calendar.name}` : 'Add') : 'Save'}
         </Button>
         {!isNew && form.mayGiveAway && (
           <Button
             look="danger"
-            disabled={busy || isLocked}
+            disabled={busy}
             onClick={() => (form.only ? setAsking('delete') : void erase('whole'))}
           >
             Delete
@@ -337,7 +319,7 @@ export function EventDesk({
           only={form.only}
           time={form.time.form === 'clock' ? form.time : undefined}
           asking={
-            form.mayGiveAway && !isLocked && form.version !== null
+            form.mayGiveAway && form.version !== null
               ? {
                   version: form.version,
                   onAsked: () => onForm({ ...form, version: (form.version ?? 0) + 1 }),
@@ -347,7 +329,7 @@ export function EventDesk({
           }
         />
       )}
-      {!isNew && calendar && form.mayGiveAway && !isLocked && (
+      {!isNew && calendar && form.mayGiveAway && (
         <EventGiving form={form} layer={calendar} people={members.data ?? []} onGiven={onClose} />
       )}
       {!isNew && <EventHistory calendarId={form.calendarId} eventId={form.eventId} only={form.only} />}

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react'
 import { Button } from '../../ui/Button'
 import { LinkedText } from '../../ui/LinkedText'
 import { MarkBlock } from '../../ui/MarkSign'
@@ -16,10 +17,12 @@ interface EventPageProps {
   /** Lays it on the desk to be changed; undefined where the reader may not. */
   onEdit: (() => void) | undefined
   onClose: () => void
+  /** What stands in the place of how to change it. */
+  children?: ReactNode
 }
 
 /** An event that is read, by somebody who may not change it. */
-export function EventPage({ brick, layer, names, onEdit, onClose }: EventPageProps) {
+export function EventPage({ brick, layer, names, onEdit, onClose, children }: EventPageProps) {
   // To an absence nobody says whether they come.
   const isAbsence = layer.purpose === 'away'
   const who = isAbsence ? brick.attendees.map((one) => names.get(one) ?? 'somebody else').join(', ') : ''
@@ -57,7 +60,9 @@ export function EventPage({ brick, layer, names, onEdit, onClose }: EventPagePro
             ),
         )}
       </dl>
-      {onEdit ? (
+      {children ? (
+        children
+      ) : onEdit ? (
         <div className="mt-5">
           <Button look="main" onClick={onEdit}>
             Change it

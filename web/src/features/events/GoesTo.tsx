@@ -11,31 +11,43 @@ interface GoesToProps {
 export function GoesTo({ layers, calendarId, onChange }: GoesToProps) {
   const layer = layers.find((one) => one.calendarId === calendarId)
   return (
-    <div
-      data-hue={layer?.hue}
-      className="relative flex items-stretch border border-layer-edge bg-layer-tint text-layer-text"
-    >
-      {layer && (
-        <span className="flex">
-          <MarkBlock mark={layer.mark} size={26} />
-        </span>
+    <div>
+      <div
+        data-hue={layer?.hue}
+        className="relative flex items-stretch border border-layer-edge bg-layer-tint text-layer-text"
+      >
+        {layer && (
+          <span className="flex">
+            <MarkBlock mark={layer.mark} size={26} />
+          </span>
+        )}
+        <label className="grid flex-1 px-2.5 py-1">
+          <span className="text-[12px]">
+            goes to{layer && !layer.shown && ', which is hidden on your wall'}
+          </span>
+          <select
+            value={calendarId}
+            onChange={(event) => onChange(event.target.value)}
+            className="w-full bg-transparent text-[15px] font-bold text-layer-text"
+          >
+            {!layer && (
+              <option value="" disabled className="bg-surface text-ink">
+                Choose a calendar
+              </option>
+            )}
+            {layers.map((one) => (
+              <option key={one.calendarId} value={one.calendarId} className="bg-surface text-ink">
+                {one.name}
+              </option>
+            ))}
+          </select>
+        </label>
+      </div>
+      {!layer && (
+        <p role="alert" className="mt-2 border-l-4 border-clash pl-3">
+          Nothing can be added any more where this was to go. What you wrote stays: choose another calendar.
+        </p>
       )}
-      <label className="grid flex-1 px-2.5 py-1">
-        <span className="text-[12px]">
-          goes to{layer && !layer.shown && ', which is hidden on your wall'}
-        </span>
-        <select
-          value={calendarId}
-          onChange={(event) => onChange(event.target.value)}
-          className="w-full bg-transparent text-[15px] font-bold text-layer-text"
-        >
-          {layers.map((one) => (
-            <option key={one.calendarId} value={one.calendarId} className="bg-surface text-ink">
-              {one.name}
-            </option>
-          ))}
-        </select>
-      </label>
     </div>
   )
 }

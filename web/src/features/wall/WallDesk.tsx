@@ -10,6 +10,7 @@ import type { useGaps } from '../availability/useGaps'
 import type { Asking } from '../events/EventDesk'
 import { type EventForm, formOf } from '../events/eventForm'
 import { eventQuery } from '../events/eventQueries'
+import type { Sight } from '../events/useSight'
 import { NewGroupDesk } from '../groups/NewGroupDesk'
 import { LookDesk } from '../shelf/LookDesk'
 import { type EventBrick, fromEventKey, type Layer, type Time, titleOf } from './bricks'
@@ -22,11 +23,11 @@ const CalendarDesk = lazy(() =>
   import('../calendars/CalendarDesk').then((module) => ({ default: module.CalendarDesk })),
 )
 
-const loadEventDesk = () => import('../events/EventDesk')
-const EventDesk = lazy(() => loadEventDesk().then((module) => ({ default: module.EventDesk })))
+const loadEventWriting = () => import('../events/EventWriting')
+const EventWriting = lazy(() => loadEventWriting().then((module) => ({ default: module.EventWriting })))
 const EventPage = lazy(() => import('../events/EventPage').then((module) => ({ default: module.EventPage })))
 // The wall is there before; when it is, so that nobody waits for it on the first press.
-if (typeof requestIdleCallback === 'function') requestIdleCallback(() => void loadEventDesk())
+if (typeof requestIdleCallback === 'function') requestIdleCallback(() => void loadEventWriting())
 
 const AskDesk = lazy(() => import('../access/AskDesk').then((module) => ({ default: module.AskDesk })))
 
@@ -60,7 +61,8 @@ interface WallDeskProps {
   form: EventForm | null
   met: EventForm | null
   asked: Asking
-  isLocked: boolean
+  /** How the reader stands to what they write. */
+  sight: Sight | null
   people: readonly { personId: string; name: string }[]
   names: ReadonlyMap<string, string>
   search: Search
@@ -102,7 +104,7 @@ export function WallDesk({
   form,
   met,
   asked,
-  isLocked,
+  sight,
   people,
   names,
   search,
@@ -132,26 +134,25 @@ export function WallDesk({
 }: WallDeskProps) {
   switch (place.kind) {
     case 'writing': {
+      if (!form || !sight) return null
+      const shown = sight.kind === 'writes' ? sight.form : form
       const open = layers.filter(
-        (layer) => reaches(layer.role, 'add') || layer.calendarId === form?.calendarId,
+        (layer) => reaches(layer.role, 'add') || layer.calendarId === form.calendarId,
       )
-      const gone = form && !layers.some((layer) => layer.calendarId === form.calendarId)
-      if (!form) return null
-      return gone ? (
-        <NotThere onClose={onClose} />
-      ) : (
+      return (
         <Suspense
           fallback={
-            <Desk title={titleOf(form.title)} onClose={onLeave}>
+            <Desk title={titleOf(shown.title)} onClose={onLeave}>
               {null}
             </Desk>
           }
         >
-          <EventDesk
+          <EventWriting
             key={`${form.eventId}/${asked}`}
+            sight={sight}
+            names={names}
             asked={asked}
-            isLocked={isLocked}
-            form={form}
+            form={shown}
             layers={open}
             met={met}
             onForm={onForm}

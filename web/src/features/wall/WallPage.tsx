@@ -14,6 +14,7 @@ import { useLowWeeks } from '../availability/useLowWeeks'
 import type { Asking } from '../events/EventDesk'
 import { brickOf, differences, type EventForm, formOf, newForm } from '../events/eventForm'
 import { useEventActs, type Written } from '../events/useEventActs'
+import { useSight } from '../events/useSight'
 import { GroupMenu } from '../groups/GroupMenu'
 import { groupQueries, keepLastGroup, lastGroup } from '../groups/groupQueries'
 import { Shelf } from '../shelf/Shelf'
@@ -136,6 +137,7 @@ function Wall({ view }: { view: View }) {
     to: addDays(today, 270),
   }))
   const { write, remove } = useEventActs()
+  const sight = useSight(form, layers)
   const desk = readDesk(search.get('desk'))
   const who = useMemo(() => search.get('who')?.split(' ').filter(Boolean) ?? [], [search])
 
@@ -232,7 +234,7 @@ function Wall({ view }: { view: View }) {
   /** Closes the desk; what was written and not saved can be brought back. */
   const leaveDesk = () => {
     if (marks.size > 0) setMarks(new Set())
-    const left = desk?.kind === 'writing' && asked === null ? form : null
+    const left = desk?.kind === 'writing' && asked === null && sight?.kind === 'writes' ? sight.form : null
     closeDesk()
     if (left && isWritten(left, bricks))
       acts.offer(`“${titleOf(left.title)}” was not saved.`, 'Bring it back', () => openForm(left))
@@ -486,8 +488,8 @@ function Wall({ view }: { view: View }) {
 
   const carried = carry
     ? { ...carry.brick, time: carry.time }
-    : desk?.kind === 'writing' && form
-      ? brickOf(form)
+    : desk?.kind === 'writing' && sight?.kind === 'writes' && sight.form.calendarId
+      ? brickOf(sight.form)
       : null
   const chosen = carried ? brickKey(carried) : desk?.kind === 'event' ? desk.key : null
   const laneOfDraft = carried
@@ -693,7 +695,7 @@ function Wall({ view }: { view: View }) {
             form={form}
             met={met}
             asked={asked}
-            isLocked={form !== null && isLocked(form, wall.data?.bricks ?? noBricks)}
+            sight={sight}
             search={seeking}
             onSearch={setSeeking}
             onHit={(brick) => {
@@ -775,13 +777,6 @@ const onlySeen = (bricks: readonly Brick[], as: string | null): readonly Brick[]
 const noPeople: Schema['GroupsMemberBody'][] = []
 
 const blankLayer = { takes: 'named', person: null, purpose: 'events', beside: false, calendarId: '' } as const
-
-/** Whether the wall says that what a form is about may not be changed any more. */
-const isLocked = (form: EventForm, bricks: readonly Brick[]): boolean =>
-  form.version !== null &&
-  bricks.some(
-    (brick) => brick.form === 'event' && brickKey(brick) === brickKey(brickOf(form)) && !brick.mayChange,
-  )
 
 /** Whether a form holds something that the wall does not. */
 function isWritten(form: EventForm, bricks: readonly Brick[]): boolean {

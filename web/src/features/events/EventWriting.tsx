@@ -1,0 +1,56 @@
+import { type ComponentProps, useState } from 'react'
+import { Desk } from '../wall/Desk'
+import { EventDesk } from './EventDesk'
+import { EventPage } from './EventPage'
+import type { EventForm } from './eventForm'
+import { type Sight, typedIn } from './useSight'
+
+interface EventWritingProps extends ComponentProps<typeof EventDesk> {
+  sight: Sight
+  names: ReadonlyMap<string, string>
+}
+
+/** The desk of an event that is written: what may be seen of it at this moment, and what was typed in any case. */
+export function EventWriting({ sight, names, ...desk }: EventWritingProps) {
+  const [opened] = useState(desk.form)
+  if (sight.kind === 'writes') return <EventDesk {...desk} />
+  const layer =
+    sight.kind === 'reads' ? desk.layers.find((one) => one.calendarId === sight.event.calendarId) : undefined
+  return sight.kind === 'reads' && layer ? (
+    <EventPage brick={sight.event} layer={layer} names={names} onEdit={undefined} onClose={desk.onClose}>
+      <p role="alert" className="mt-5 border-l-4 border-clash pl-3">
+        Your step on “{layer.name}” was lowered, so this can be read and not changed any more.
+      </p>
+      <Typed form={desk.form} opened={opened} />
+    </EventPage>
+  ) : (
+    <Desk title="Not there" onClose={desk.onClose}>
+      <p role="alert">
+        It is no longer shared with you, or was deleted. Ask its coordinator if you expected it.
+      </p>
+      <Typed form={desk.form} opened={opened} />
+    </Desk>
+  )
+}
+
+/** Stays to be copied until the desk is closed. */
+function Typed({ form, opened }: { form: EventForm; opened: EventForm }) {
+  const typed = typedIn(form, opened)
+  if (typed.length === 0) return null
+  return (
+    <section aria-label="What you wrote" className="mt-4">
+      <h3 className="text-base">What you wrote</h3>
+      <p className="mb-2 text-[12px] text-cement-700">
+        It was not saved. It stays here until you close this.
+      </p>
+      <dl className="grid gap-3">
+        {typed.map(([field, text]) => (
+          <div key={field}>
+            <dt className="text-[12px] text-cement-700">{field}</dt>
+            <dd className="written whitespace-pre-line">{text}</dd>
+          </div>
+        ))}
+      </dl>
+    </section>
+  )
+}

@@ -1,0 +1,44 @@
+import { useQuery } from '@tanstack/react-query'
+import { ProblemError } from '../../api/problem'
+import { reaches } from '../access/ladder'
+import type { EventBrick, Layer } from '../wall/bricks'
+import { type EventForm, newForm } from './eventForm'
+import { eventQuery } from './eventQueries'
+
+/** How the one who writes an event stands to it at this moment, whatever it was when they opened it. */
+export type Sight =
+  | { kind: 'writes'; form: EventForm }
+  /** It can be read by now: what may be seen of it. */
+  | { kind: 'reads'; event: Omit<EventBrick, 'form'> }
+  /** Nothing of it is shown to them any more. */
+  | { kind: 'gone' }
+
+/**
+ * Asks for the event that is being written each time something changed, as whoever reads it does. A new one loses the
+ * calendar it was for where nothing can be added there any more: where it goes is chosen anew, by them.
+ */
+export function useSight(form: EventForm | null, layers: readonly Layer[]): Sight | null {
+  const isThere = form !== null && form.version !== null
+  const event = useQuery({ ...eventQuery(form?.eventId ?? '', form?.only ?? null), enabled: isThere })
+  if (form === null) return null
+  if (form.version === null) {
+    const mayAdd = layers.some((layer) => layer.calendarId === form.calendarId && reaches(layer.role, 'add'))
+    return { kind: 'writes', form: mayAdd ? form : { ...form, calendarId: '' } }
+  }
+  if (event.error instanceof ProblemError && event.error.status === 404) return { kind: 'gone' }
+  return event.data && !event.data.mayChange ? { kind: 'reads', event: event.data } : { kind: 'writes', form }
+}
+
+/** What somebody typed themselves since they opened it, by the names of its fields. */
+export function typedIn(form: EventForm, opened: EventForm): [string, string][] {
+  const since = opened.version === null ? newForm('', opened.time) : opened
+  return (
+    [
+      ['Title', form.title, since.title],
+      ['Where', form.place, since.place],
+      ['Notes', form.notes, since.notes],
+    ] as const
+  )
+    .filter(([, now, before]) => now !== before && now !== '')
+    .map(([field, now]) => [field, now])
+}
