@@ -129,7 +129,7 @@ public class AccessTests
         Assert.Equal(string.Empty, ines.Axe());
         ines.Pick("Step to give", "Outline");
         ines.Click("Give access");
-        ines.WaitForText("Astrid Lindqvist has the step Outline on “Rota” now.");
+        ines.WaitForText("Astrid Lindqvist was given Outline on “Rota”.");
 
         astrid.Find(Brick("Team meeting"));
         astrid.WaitForText("This address shows one of your layers.");
@@ -244,7 +244,7 @@ public class AccessTests
         ines.Click(Containing("a", "Inbox 4")); // and that both teachers said yes
         ines.Pick("Step to give", "Outline");
         ines.Click("Give access");
-        ines.WaitForText("Astrid Lindqvist has the step Outline on “Lessons” now.");
+        ines.WaitForText("Astrid Lindqvist was given Outline on “Lessons”.");
         ines.WaitGone(Containing("h2", "Astrid Lindqvist asks for Add on “Lessons”"));
         ines.WaitForText("Hanne Lind asks for Add on “Lessons”");
         ines.Click("Say no");
@@ -362,6 +362,45 @@ public class AccessTests
         Assert.Contains(await api.Bricks(new(Rota)), brick => brick.Text("title") == "Ash run");
 
         void Into(string name) => priya.Find(By.XPath($"//aside//select/option[normalize-space()='{name}']")).Click();
+    }
+
+    /// <summary>Rota is given to every member to read, and Priya edits it.</summary>
+    [Fact]
+    public async Task Ending_and_leaving_say_what_stays_by_another_way_and_it_does()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url)
+            .SignIn(DemoPeople.Ines)
+            .Open($"/week/2026-03-11?desk=calendar~{Rota}~access");
+        using var priya = new Screen(mortar.Url)
+            .SignIn(DemoPeople.Priya)
+            .Open($"/week/2026-03-11?desk=calendar~{Rota}~about");
+        using var hers = await mortar.As(DemoPeople.Priya);
+        var row = By.XPath("//li[contains(., 'Priya Raman')]//button[normalize-space()='End access']");
+        ines.Find(By.CssSelector("[aria-label='Step of Priya Raman'] option[value=outline]")).Click();
+        ines.WaitForText("Priya Raman was given Outline on “Rota”, and keeps View");
+        ines.WaitForText("View comes by another way, and the highest counts");
+        Assert.Equal("view", await Step());
+
+        ines.Click(row);
+        ines.WaitForText("Priya Raman keeps View on “Rota”, which comes by another way.");
+        ines.Click(By.XPath("//*[@role='alertdialog']//button[normalize-space()='End access']"));
+        ines.WaitGone(row);
+        Assert.Equal("view", await Step());
+
+        await mortar.Give(new(Rota), DemoPeople.Priya, Role.Edit);
+        priya.Click("Leave this calendar");
+        priya.WaitForText("You keep View, which comes by another way, so it stays on your wall.");
+        priya.Click("Leave");
+        priya.WaitForText("View stays, which comes by another way.");
+        Assert.Equal("view", await Step());
+
+        async Task<string> Step() =>
+            (await hers.Get("/api/shelf"))
+                .Is(200)
+                .Body.EnumerateArray()
+                .Single(layer => layer.GetProperty("calendarId").GetGuid() == Rota)
+                .Text("role");
     }
 
     [Fact]

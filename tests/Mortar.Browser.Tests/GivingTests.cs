@@ -316,7 +316,7 @@ public class GivingTests
         Assert.Equal(string.Empty, dele.Axe());
         Shot(dele, "asked-by-name");
         dele.Click("Give access");
-        dele.WaitForText("Mei Sato has the step Outline on “Raku club” now.");
+        dele.WaitForText("Mei Sato was given Outline on “Raku club”.");
         mei.Find(Brick("Marsh fair"));
     }
 

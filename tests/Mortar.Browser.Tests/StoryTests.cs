@@ -194,7 +194,7 @@ public class StoryTests
     private static void EndAccess(Screen ines, string name)
     {
         ines.Click(By.XPath($"//li[.//p[contains(., '{name}')]]//button[normalize-space()='End access']"));
-        ines.WaitForText($"leaves {name}’s wall at once");
+        ines.WaitForText($"leaves the wall of {name} at once");
         ines.Click(By.XPath("//*[@role='alertdialog']//button[normalize-space()='End access']"));
         ines.WaitForText($"Ended the access of {name}");
     }

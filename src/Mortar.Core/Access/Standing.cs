@@ -14,6 +14,14 @@ public sealed record Standing(Role Role, IReadOnlyList<Grant> Grants)
     public IReadOnlyList<Way> Ways =>
         [.. Grants.Where(grant => grant.Role == Role).Select(grant => grant.Way).Distinct()];
 
+    /// <summary>The step that stays where what was given to them alone ends, by name and by links: what a group, its default or a ward gives.</summary>
+    public Role Stays =>
+        Grants
+            .Where(grant => grant.Way is not (Way.Own or Way.Link))
+            .Select(grant => grant.Role)
+            .DefaultIfEmpty()
+            .Max();
+
     /// <summary>Resolves all grants of one person on one calendar. Grants of <see cref="Role.None"/> and those that have ended count for nothing.</summary>
     public static Standing Of(IEnumerable<Grant> grants, Instant now)
     {

@@ -70,12 +70,22 @@ public class AccessRulesTests
 
         Assert.Equal(Role.Edit, standing.Role);
         Assert.Equal([Way.Own, Way.Group], standing.Ways);
+        Assert.Equal(Role.Edit, standing.Stays); // by the group, where the own one ends
     }
 
     [Fact]
     public void Ended_grants_count_for_nothing()
     {
         Assert.Equal(Standing.Outside, Standing.Of([], Now));
+        Assert.Equal(Role.None, Standing.Outside.Stays);
+        Assert.Equal(
+            Role.None,
+            Standing.Of([new Grant(Role.Edit, Way.Own), new Grant(Role.View, Way.Link)], Now).Stays
+        );
+        Assert.Equal(
+            Role.View,
+            Standing.Of([new Grant(Role.Edit, Way.Own), new Grant(Role.View, Way.Guardian)], Now).Stays
+        );
         Assert.Equal(Standing.Outside, Standing.Of([new Grant(Role.None, Way.Own)], Now));
         Assert.Equal(Standing.Outside, Standing.Of([new Grant(Role.Edit, Way.Own, Now)], Now)); // the end itself is past it
         Assert.Equal(Role.Edit, Standing.Of([new Grant(Role.Edit, Way.Own, Now + Duration.Epsilon)], Now).Role);

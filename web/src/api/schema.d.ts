@@ -1675,6 +1675,7 @@ export interface components {
             /** Format: uuid */
             calendarId: string;
             role: components["schemas"]["Role"];
+            stays: components["schemas"]["Role"];
             ways: components["schemas"]["AccessTableWayBody"][];
         };
         AccessTableGroupBody: {
@@ -2487,6 +2488,7 @@ export interface components {
             name: string;
             address: null | string;
             role: components["schemas"]["Role"];
+            stays: components["schemas"]["Role"];
             lastDay: null | components["schemas"]["LocalDate"];
         };
         /** @enum {string} */
@@ -2843,6 +2845,7 @@ export interface components {
             kinds: components["schemas"]["Kind"][];
             role: components["schemas"]["Role"];
             ways: components["schemas"]["Way"][];
+            stays: components["schemas"]["Role"];
             shown: boolean;
             beside: boolean;
             calendar: components["schemas"]["ShelfLookBody"];

@@ -67,8 +67,9 @@ internal static class AccessTable
     );
 
     /// <param name="Role">The step: the highest of all ways.</param>
+    /// <param name="Stays">The step that stays where what was given to it alone ends, as <see cref="Standing.Stays"/>.</param>
     /// <param name="Ways">Every way that counts, highest first.</param>
-    internal sealed record CellBody(Guid CalendarId, Role Role, IReadOnlyList<WayBody> Ways);
+    internal sealed record CellBody(Guid CalendarId, Role Role, Role Stays, IReadOnlyList<WayBody> Ways);
 
     /// <param name="Group">The name of the group it was given to, for that way.</param>
     internal sealed record WayBody(Way Way, Role Role, string? Group, LocalDate? LastDay);
@@ -236,6 +237,7 @@ internal static class AccessTable
             new(
                 calendar.Value,
                 standing.Role,
+                standing.Stays,
                 [
                     .. standing.Grants.Select(grant => new WayBody(
                         grant.Way,

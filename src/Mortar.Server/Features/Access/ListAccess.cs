@@ -24,8 +24,17 @@ internal static class ListAccess
         int Members
     );
 
+    /// <param name="Role">The step that was given to them.</param>
+    /// <param name="Stays">The step that stays where that ends, as <see cref="Standing.Stays"/>; the higher counts.</param>
     /// <param name="LastDay">The last day it holds; <c>null</c> where it has no end.</param>
-    internal sealed record PersonBody(Guid PersonId, string Name, string? Address, Role Role, LocalDate? LastDay);
+    internal sealed record PersonBody(
+        Guid PersonId,
+        string Name,
+        string? Address,
+        Role Role,
+        Role Stays,
+        LocalDate? LastDay
+    );
 
     /// <summary>A whole group that was given a step, with the number of those it reaches now.</summary>
     internal sealed record GroupBody(Guid GroupId, string Name, int Members, Role Role, LocalDate? LastDay);
@@ -91,6 +100,7 @@ internal static class ListAccess
                 grant.EndsAt,
             }
         ).ToListAsync(cancellationToken);
+        var standings = await db.StandingsOn([id], cancellationToken);
         var addresses = await db.AddressesKnownTo(acting.Person, [id], cancellationToken);
         var groups = await (
             from grant in db.GroupGrants
@@ -149,6 +159,7 @@ internal static class ListAccess
                         one.Name,
                         addresses.GetValueOrDefault(one.Id),
                         one.Role,
+                        standings.GetValueOrDefault((id, one.Id), Standing.Outside).Stays,
                         LastDay(one.EndsAt)
                     )),
                 ],

@@ -8,9 +8,18 @@ import { useReader } from '../../app/person'
 import { Button } from '../../ui/Button'
 import { Question } from '../../ui/Question'
 import type { Layer } from '../wall/bricks'
-import { accessQueries, endAccess, endGroupAccess, sendAgain, setRole, withdraw } from './accessQueries'
+import {
+  accessQueries,
+  endAccess,
+  endGroupAccess,
+  sendAgain,
+  setGroupRole,
+  setRole,
+  withdraw,
+} from './accessQueries'
 import { LinksPart } from './LinksPart'
-import { ladder, type Role, roleName } from './ladder'
+import { ladder, lowerSteps, type Role, reaches, roleName } from './ladder'
+import { everybodyText, givenText, lossText } from './stepWords'
 
 type Person = Schema['ListAccessPersonBody']
 
@@ -53,7 +62,12 @@ export function AccessList({ layer }: { layer: Layer }) {
               </p>
             </div>
             <div className="grid justify-items-end gap-1">
-              {roleName(group.role)}
+              <StepSelect
+                label={`Step of everybody in ${group.name}`}
+                role={group.role}
+                steps={lowerSteps}
+                onRole={(role) => changeGroupRole(group, role)}
+              />
               <Button look="link" onClick={() => endGroup(group)}>
                 <span className="text-[12px]">End access</span>
               </Button>
@@ -71,23 +85,19 @@ export function AccessList({ layer }: { layer: Layer }) {
               {person.lastDay && (
                 <p className="text-[12px] text-cement-700">until {longDayText(person.lastDay)}</p>
               )}
+              {reaches(person.stays, person.role) && (
+                <p className="text-[12px] text-cement-700">
+                  {roleName(person.stays)} comes by another way, and the highest counts
+                </p>
+              )}
             </div>
             <div className="grid justify-items-end gap-1">
-              <select
-                aria-label={`Step of ${person.name}`}
-                value={person.role}
-                onChange={(event) => {
-                  const role = ladder.find((step) => step.value === event.target.value)?.value
-                  if (role) changeRole(person, role)
-                }}
-                className="rounded-control border border-cement-500 bg-surface px-1.5 py-1"
-              >
-                {ladder.map((step) => (
-                  <option key={step.value} value={step.value}>
-                    {step.label}
-                  </option>
-                ))}
-              </select>
+              <StepSelect
+                label={`Step of ${person.name}`}
+                role={person.role}
+                steps={ladder}
+                onRole={(role) => changeRole(person, role)}
+              />
               <Button look="link" onClick={() => setEnding(person)}>
                 <span className="text-[12px]">End access</span>
               </Button>
@@ -124,7 +134,7 @@ export function AccessList({ layer }: { layer: Layer }) {
           onYes={() => end(ending)}
           onClose={() => setEnding(null)}
         >
-          “{layer.name}” leaves {ending.name}’s wall at once. What they added to it stays.
+          {lossText(ending.name, layer.name, ending.stays)} What they added to it stays.
         </Question>
       )}
     </>
@@ -133,7 +143,14 @@ export function AccessList({ layer }: { layer: Layer }) {
   function changeRole(person: Person, role: Role) {
     change.mutate({
       act: (set) => setRole(layer.calendarId, person.personId, role, person.lastDay, set),
-      sentence: `${person.name} has the step ${roleName(role)} on “${layer.name}” now.`,
+      sentence: givenText(person.name, layer.name, role, person.stays),
+    })
+  }
+
+  function changeGroupRole({ groupId, name, lastDay }: Schema['ListAccessGroupBody'], role: Role) {
+    change.mutate({
+      act: (set) => setGroupRole(layer.calendarId, groupId, role, lastDay, set),
+      sentence: everybodyText(name, layer.name, role),
     })
   }
 
@@ -165,4 +182,35 @@ export function AccessList({ layer }: { layer: Layer }) {
       sentence: `Took back the invitation to ${address}.`,
     })
   }
+}
+
+/** A step that is changed where it stands. */
+function StepSelect({
+  label,
+  role,
+  steps,
+  onRole,
+}: {
+  label: string
+  role: Role
+  steps: typeof ladder
+  onRole: (role: Role) => void
+}) {
+  return (
+    <select
+      aria-label={label}
+      value={role}
+      onChange={(event) => {
+        const next = steps.find((step) => step.value === event.target.value)?.value
+        if (next) onRole(next)
+      }}
+      className="rounded-control border border-cement-500 bg-surface px-1.5 py-1"
+    >
+      {steps.map((step) => (
+        <option key={step.value} value={step.value}>
+          {step.label}
+        </option>
+      ))}
+    </select>
+  )
 }

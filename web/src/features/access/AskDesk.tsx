@@ -9,9 +9,7 @@ import { inputLook } from '../../ui/TextField'
 import { groupQueries } from '../groups/groupQueries'
 import { Desk } from '../wall/Desk'
 import { askByName } from './accessQueries'
-import { ladder, type Role } from './ladder'
-
-const steps = ladder.filter((step) => step.value !== 'coordinate')
+import { lowerSteps, type Role } from './ladder'
 
 interface AskDeskProps {
   groupId: string | undefined
@@ -76,7 +74,7 @@ export function AskDesk({ groupId, onClose }: AskDeskProps) {
             </p>
           )}
         </div>
-        <Choice label="Ask for" value={role} onChange={setRole} options={steps} />
+        <Choice label="Ask for" value={role} onChange={setRole} options={lowerSteps} />
         <TextArea label="A note: who you are, and what it is for" value={note} onChange={setNote} rows={4} />
         <p className="text-[12px] text-cement-700">
           They choose which calendar, and may give less or more than you ask for.

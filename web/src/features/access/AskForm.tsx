@@ -6,9 +6,7 @@ import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { TextField } from '../../ui/TextField'
 import { askFor } from './accessQueries'
-import { ladder, type Role } from './ladder'
-
-const steps = ladder.filter((step) => step.value !== 'coordinate')
+import { lowerSteps, type Role } from './ladder'
 
 /** Asks the coordinators of some calendars for access, with a note. Whether there are such calendars is not told. */
 export function AskForm({ calendarIds, onAsked }: { calendarIds: readonly string[]; onAsked: () => void }) {
@@ -33,7 +31,7 @@ export function AskForm({ calendarIds, onAsked }: { calendarIds: readonly string
       className="flex w-full flex-wrap items-end gap-2 pb-1"
     >
       <div className="w-32">
-        <Choice label="Ask for" value={role} onChange={setRole} options={steps} />
+        <Choice label="Ask for" value={role} onChange={setRole} options={lowerSteps} />
       </div>
       <div className="w-80">
         <TextField

@@ -11,9 +11,10 @@ import { Question } from '../../ui/Question'
 import { endLink, putLink } from '../links/linkQueries'
 import { Desk } from '../wall/Desk'
 import { endAccess, endGroupAccess, setGroupRole, setRole } from './accessQueries'
-import { type Cell, meaningOf, otherRole, ownWay, type Place, type Table } from './accessTable'
+import { type Cell, meaningOf, ownWay, type Place, type Table } from './accessTable'
 import { HistoryPart } from './HistoryPart'
-import { ladder, type Role, reaches, roleName } from './ladder'
+import { ladder, lowerSteps, type Role, reaches, roleName } from './ladder'
+import { givenText, lossText } from './stepWords'
 
 /** A chosen cell with what it says. */
 export interface Chosen {
@@ -36,6 +37,8 @@ export function CellDesk({ chosen, table, onClose }: CellDeskProps) {
   const { groupId } = useParams()
   const { person: me } = useReader()
   const [ending, setEnding] = useState(false)
+  /** The one of several that was refused. */
+  const [refused, setRefused] = useState<Chosen | null>(null)
   const first = chosen[0]
   const own = ownWay(first?.cell)
   const [role, setRoleWish] = useState<Role>(own?.role ?? 'view')
@@ -49,7 +52,14 @@ export function CellDesk({ chosen, table, onClose }: CellDeskProps) {
       sentence: string
     }) => {
       const set = newSet()
-      for (const one of chosen) await act(one.place, set)
+      setRefused(null)
+      for (const [index, one] of chosen.entries())
+        await act(one.place, set).catch((error: unknown) => {
+          // What was done before it stays, and is taken back in one like all of it would be.
+          if (chosen.length > 1) setRefused(one)
+          if (index > 0) acts.done(`Done for ${index} of ${chosen.length}.`, set)
+          throw error
+        })
       return { set, sentence }
     },
     onSuccess: ({ set, sentence }) => acts.done(sentence, set),
@@ -68,9 +78,7 @@ export function CellDesk({ chosen, table, onClose }: CellDeskProps) {
     chosen.length === 1
       ? `${first.rowName} on “${first.calendarName}”`
       : `${chosen.length} cells of the table`
-  const steps = chosen.some((one) => one.place.kind !== 'person')
-    ? ladder.filter((step) => step.value !== 'coordinate')
-    : ladder
+  const steps = chosen.some((one) => one.place.kind !== 'person') ? lowerSteps : ladder
   const give = () =>
     change.mutate({
       act: ({ rowId, kind, calendarId }, set) =>
@@ -79,7 +87,10 @@ export function CellDesk({ chosen, table, onClose }: CellDeskProps) {
           : kind === 'link'
             ? putLink(calendarId, rowId, { ...termsOf(rowId), role, ...(lastDay ? { lastDay } : {}) }, set)
             : setRole(calendarId, rowId, role, lastDay, set),
-      sentence: `${name}: ${roleName(role)} now.`,
+      sentence:
+        chosen.length === 1 && first.place.kind === 'person'
+          ? givenText(first.rowName, first.calendarName, role, first.cell?.stays ?? 'none')
+          : `Given ${roleName(role)}: ${name}.`,
     })
   const end = () => {
     setEnding(false)
@@ -136,6 +147,7 @@ export function CellDesk({ chosen, table, onClose }: CellDeskProps) {
           />
           {change.isError && (
             <p role="alert" className="text-clash">
+              {refused && `${refused.rowName} on “${refused.calendarName}”: `}
               {sentenceOf(change.error)}
             </p>
           )}
@@ -179,7 +191,7 @@ export function CellDesk({ chosen, table, onClose }: CellDeskProps) {
           onClose={() => setEnding(false)}
         >
           {withOwn.map((one) => (
-            <p key={`${one.place.rowId}/${one.place.calendarId}`}>{lossText(one)}</p>
+            <p key={`${one.place.rowId}/${one.place.calendarId}`}>{lossOf(one)}</p>
           ))}
           <p>What they added stays.</p>
         </Question>
@@ -189,18 +201,15 @@ export function CellDesk({ chosen, table, onClose }: CellDeskProps) {
 }
 
 /** What somebody loses when what was given to them ends. */
-function lossText({ place, rowName, calendarName, cell }: Chosen): string {
-  const left = otherRole(cell)
+function lossOf({ place, rowName, calendarName, cell }: Chosen): string {
   if (place.kind === 'link')
     return `${rowName} leads nowhere from then on, and “${calendarName}” leaves the walls of those who have it by this link alone.`
-  return left === 'none'
-    ? `“${calendarName}” leaves the wall of ${rowName} at once.`
-    : `${rowName} keeps ${roleName(left)} on “${calendarName}”, which comes by another way.`
+  return lossText(rowName, calendarName, cell?.stays ?? 'none')
 }
 
 /** A step below what somebody has by another way changes nothing: the highest counts. */
 function higherNote({ cell }: Chosen, role: Role, count: number): string | undefined {
-  const other = otherRole(cell)
+  const other = cell?.ways.find((one) => one.way !== 'own')?.role ?? 'none'
   return count === 1 && reaches(other, role)
     ? `${roleName(other)} comes by another way, and the highest counts.`
     : undefined

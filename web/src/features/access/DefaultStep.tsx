@@ -3,7 +3,8 @@ import { newSet, useActs } from '../../app/acts'
 import { writeCalendar } from '../calendars/calendarQueries'
 import { shelfQuery } from '../shelf/shelfQuery'
 import type { Table } from './accessTable'
-import { defaultChoices, type Role, roleName } from './ladder'
+import { defaultChoices, type Role } from './ladder'
+import { everybodyText } from './stepWords'
 
 interface DefaultStepProps {
   calendar: Table['calendars'][number]
@@ -33,7 +34,7 @@ export function DefaultStep({ calendar, groupName }: DefaultStepProps) {
       acts.done(
         done.groupDefault === 'none'
           ? `Members of ${groupName} no longer have “${calendar.name}” as such.`
-          : `Every member of ${groupName} has ${roleName(done.groupDefault)} on “${calendar.name}” now.`,
+          : everybodyText(groupName, calendar.name, done.groupDefault),
         done.set,
       ),
     onError: (error) => acts.failed(error),

@@ -7,9 +7,8 @@ import { Choice } from '../../ui/Choice'
 import { groupQueries } from '../groups/groupQueries'
 import type { Layer } from '../wall/bricks'
 import { setGroupRole } from './accessQueries'
-import { ladder, type Role, roleName } from './ladder'
-
-const steps = ladder.filter((step) => step.value !== 'coordinate')
+import { lowerSteps, type Role } from './ladder'
+import { everybodyText } from './stepWords'
 
 /** Gives everybody in one of one's groups a step; it follows those who join and leave. */
 export function GiveGroupForm({ layer }: { layer: Layer }) {
@@ -28,7 +27,7 @@ export function GiveGroupForm({ layer }: { layer: Layer }) {
       return set
     },
     onSuccess: (set) => {
-      acts.done(`Everybody in ${group?.name} has the step ${roleName(role)} on “${layer.name}” now.`, set)
+      acts.done(everybodyText(group?.name ?? 'the group', layer.name, role), set)
       void queries.invalidateQueries({ queryKey: ['access'] })
     },
   })
@@ -49,7 +48,7 @@ export function GiveGroupForm({ layer }: { layer: Layer }) {
           onChange={setGroup}
           options={others.map((one) => ({ value: one.id, label: one.name }))}
         />
-        <Choice label="Step of the group" value={role} onChange={setRole} options={steps} />
+        <Choice label="Step of the group" value={role} onChange={setRole} options={lowerSteps} />
       </div>
       <p className="written text-[12px] text-cement-700">
         {members.data && `${members.data.length} people now, `}and whoever joins {group.name} later. It simply

@@ -12,12 +12,10 @@ import { Question } from '../../ui/Question'
 import { TextField } from '../../ui/TextField'
 import { endLink, putLink, renewLink } from '../links/linkQueries'
 import type { Layer } from '../wall/bricks'
-import { ladder, type Role, roleName } from './ladder'
+import { lowerSteps, type Role, roleName } from './ladder'
 import { MadeLink } from './MadeLink'
 
 type Link = Schema['ListAccessLinkBody']
-
-const steps = ladder.filter((step) => step.value !== 'coordinate')
 
 /** Links to a calendar to hand round: made, renewed, ended. */
 export function LinksPart({ layer, links }: { layer: Layer; links: readonly Link[] }) {
@@ -128,7 +126,7 @@ export function LinksPart({ layer, links }: { layer: Layer; links: readonly Link
             label="Step of the link"
             value={role}
             onChange={setRole}
-            options={steps}
+            options={lowerSteps}
             problem={fieldProblem(change.error, 'role')}
             hint="Who only opens it reads, up to View. Who puts it on their wall has the step."
           />

@@ -1,17 +1,10 @@
 import { expect, it } from 'vitest'
-import {
-  asSpreadsheet,
-  type Cell,
-  narrowed,
-  otherRole,
-  ownWay,
-  type TablePerson,
-  waysText,
-} from './accessTable'
+import { asSpreadsheet, type Cell, narrowed, ownWay, type TablePerson, waysText } from './accessTable'
 
 const cell: Cell = {
   calendarId: 'rota',
   role: 'edit',
+  stays: 'add',
   ways: [
     { way: 'own', role: 'edit', group: null, lastDay: '2026-03-27' },
     { way: 'group', role: 'add', group: 'Raku club', lastDay: null },
@@ -38,8 +31,6 @@ it('a cell says by which ways its step came', () => {
     'Edit: given to them, until Fri 27 March. Add: by Raku club. View: as every member',
   )
   expect(ownWay(cell)?.role).toBe('edit')
-  expect(otherRole(cell)).toBe('add')
-  expect(otherRole(undefined)).toBe('none')
 })
 
 it('the table narrows to what is worth a look', () => {

@@ -1,6 +1,6 @@
 import type { Schema } from '../../api/client'
 import { longDayText } from '../../app/dates'
-import { type Role, reaches, roleName } from './ladder'
+import { reaches, roleName } from './ladder'
 
 export type Table = Schema['AccessTableBody']
 export type TablePerson = Schema['AccessTablePersonBody']
@@ -79,10 +79,6 @@ function wayText({ way, group, lastDay }: WayBody): string {
 /** The step that was given to the row itself, whatever it has by other ways. */
 export const ownWay = (cell: Cell | undefined): WayBody | undefined =>
   cell?.ways.find((one) => one.way === 'own')
-
-/** The step it has without what was given to it; ways come with the highest first. */
-export const otherRole = (cell: Cell | undefined): Role =>
-  cell?.ways.find((one) => one.way !== 'own')?.role ?? 'none'
 
 /** A link as it is spoken of. */
 export const linkName = (name: string): string => (name ? `Link “${name}”` : 'Link without a name')

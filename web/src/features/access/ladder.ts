@@ -12,9 +12,12 @@ export const ladder: readonly { value: Role; label: string }[] = [
   { value: 'coordinate', label: 'Coordinate' },
 ]
 
+/** What can be given to a whole group, by a link, or asked for: nobody coordinates without being named. */
+export const lowerSteps = ladder.filter((step) => step.value !== 'coordinate')
+
 export const defaultChoices: readonly { value: Role; label: string }[] = [
   { value: 'none', label: 'nothing, until they are given it' },
-  ...ladder.filter((step) => step.value !== 'coordinate'),
+  ...lowerSteps,
 ]
 
 export const roleName = (role: Role): string =>

@@ -123,7 +123,11 @@ function About({
     setLeaving(false)
     const set = newSet()
     await endAccess(layer.calendarId, person.id, set)
-    acts.done(`You left “${layer.name}”. It is gone from your wall only.`)
+    acts.done(
+      layer.stays === 'none'
+        ? `You left “${layer.name}”. It is gone from your wall only.`
+        : `You gave up what was given to you on “${layer.name}”. ${roleName(layer.stays)} stays, which comes by another way.`,
+    )
     onClose()
     await queries.invalidateQueries()
   }
@@ -165,8 +169,9 @@ function About({
           onYes={() => void leave().catch(acts.failed)}
           onClose={() => setLeaving(false)}
         >
-          It goes from your wall only, and what you added stays. To come back, a coordinator has to invite you
-          again.
+          {layer.stays === 'none'
+            ? 'It goes from your wall only, and what you added stays. To come back, a coordinator has to invite you again.'
+            : `You keep ${roleName(layer.stays)}, which comes by another way, so it stays on your wall. What you added stays. To have more again, a coordinator has to give it to you.`}
         </Question>
       )}
     </div>

@@ -24,7 +24,7 @@ export function AskCard({ ask, isMeant }: { ask: Schema['InboxAskBody']; isMeant
     onSuccess: ({ set, give }) =>
       acts.done(
         give
-          ? `${ask.from} has the step ${roleName(role)} on “${ask.calendarName}” now.`
+          ? `${ask.from} was given ${roleName(role)} on “${ask.calendarName}”.`
           : `${ask.from} was told no.`,
         set,
       ),

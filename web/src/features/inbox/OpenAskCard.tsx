@@ -36,9 +36,7 @@ export function OpenAskCard({ ask, isMeant }: OpenAskCardProps) {
     },
     onSuccess: ({ set, give }) =>
       acts.done(
-        give
-          ? `${ask.from} has the step ${roleName(role)} on “${calendar?.name}” now.`
-          : `${ask.from} was told no.`,
+        give ? `${ask.from} was given ${roleName(role)} on “${calendar?.name}”.` : `${ask.from} was told no.`,
         set,
       ),
     onError: (error) => acts.failed(error),

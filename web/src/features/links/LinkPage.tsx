@@ -250,6 +250,7 @@ const asLayer = (link: Link): Layer => ({
   kinds: [],
   role: link.role,
   ways: ['link'],
+  stays: 'none',
   shown: true,
   beside: false,
   calendar: { name: link.calendarName, hue: link.hue, mark: link.mark },

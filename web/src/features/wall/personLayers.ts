@@ -36,6 +36,7 @@ export const layerOfPerson = (personId: string, name: string): Layer => ({
   kinds: [],
   role: 'times',
   ways: [],
+  stays: 'none',
   shown: true,
   beside: false,
   calendar: { name, hue: 'none' as Layer['hue'], mark: 'post' },

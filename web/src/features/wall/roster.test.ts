@@ -24,6 +24,7 @@ const layer = (calendarId: string, part: Partial<Layer> = {}): Layer => ({
   kinds: [],
   role: 'edit',
   ways: ['own'],
+  stays: 'none',
   shown: true,
   beside: false,
   calendar: { name: calendarId, hue: 'iron', mark: 'cone' },
