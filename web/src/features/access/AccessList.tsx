@@ -23,6 +23,13 @@ import { everybodyText, givenText, lossText } from './stepWords'
 
 type Person = Schema['ListAccessPersonBody']
 
+interface Change {
+  act: (set: string) => Promise<unknown>
+  sentence: string
+  /** What went out by mail, or an address that leads nowhere any more, is not taken back. */
+  isFinal?: true
+}
+
 /** Who has access and who is invited; each changed on the spot. */
 export function AccessList({ layer }: { layer: Layer }) {
   const queries = useQueryClient()
@@ -31,10 +38,10 @@ export function AccessList({ layer }: { layer: Layer }) {
   const access = useQuery(accessQueries.list(layer.calendarId))
   const [ending, setEnding] = useState<Person | null>(null)
   const change = useMutation({
-    mutationFn: async ({ act, sentence }: { act: (set: string) => Promise<unknown>; sentence: string }) => {
+    mutationFn: async ({ act, sentence, isFinal }: Change) => {
       const set = newSet()
       await act(set)
-      return { set, sentence }
+      return { set: isFinal ? undefined : set, sentence }
     },
     onSuccess: ({ set, sentence }) => acts.done(sentence, set),
     onError: (error) => acts.failed(error),
@@ -172,7 +179,8 @@ export function AccessList({ layer }: { layer: Layer }) {
   function again(invitationId: string, address: string) {
     change.mutate({
       act: (set) => sendAgain(layer.calendarId, invitationId, set),
-      sentence: `Sent to ${address} again.`,
+      sentence: `Sent to ${address} again. The link sent before leads nowhere now.`,
+      isFinal: true,
     })
   }
 

@@ -32,12 +32,15 @@ export function LinksPart({ layer, links }: { layer: Layer; links: readonly Link
     mutationFn: async ({
       act,
       sentence,
+      isFinal,
     }: {
       act: (set: string) => Promise<Schema['LinksMadeBody'] | undefined>
       sentence: string
+      /** What went out by mail, or an address that leads nowhere any more, is not taken back. */
+      isFinal?: true
     }) => {
       const set = newSet()
-      return { made: await act(set), set, sentence }
+      return { made: await act(set), set: isFinal ? undefined : set, sentence }
     },
     onSuccess: (done) => {
       acts.done(done.sentence, done.set)
@@ -92,6 +95,7 @@ export function LinksPart({ layer, links }: { layer: Layer; links: readonly Link
                     change.mutate({
                       act: (set) => renewLink(layer.calendarId, link.linkId, set),
                       sentence: `Renewed ${linkName(link)}. The old address leads nowhere now.`,
+                      isFinal: true,
                     })
                   }
                 >

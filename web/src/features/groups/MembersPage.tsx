@@ -150,6 +150,7 @@ function Whole({ group, members }: { group: Group; members: readonly Member[] })
                                 change.mutate({
                                   act: (set) => inviteMember(group.id, member.personId, set),
                                   sentence: `Sent to ${member.address} again. The link sent before leads nowhere now.`,
+                                  isFinal: true,
                                 })
                               }
                             >
@@ -286,10 +287,19 @@ function useChange(onDone?: () => void) {
   const queries = useQueryClient()
   const acts = useActs()
   return useMutation({
-    mutationFn: async ({ act, sentence }: { act: (set: string) => Promise<unknown>; sentence: string }) => {
+    mutationFn: async ({
+      act,
+      sentence,
+      isFinal,
+    }: {
+      act: (set: string) => Promise<unknown>
+      sentence: string
+      /** What went out by mail, or an address that leads nowhere any more, is not taken back. */
+      isFinal?: true
+    }) => {
       const set = newSet()
       await act(set)
-      return { set, sentence }
+      return { set: isFinal ? undefined : set, sentence }
     },
     onSuccess: ({ set, sentence }) => {
       acts.done(sentence, set)
