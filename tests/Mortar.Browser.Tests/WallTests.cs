@@ -32,6 +32,36 @@ public class WallTests
         Assert.Equal("Mine", Assert.Single(await api.Bricks(calendar)).Text("title"));
     }
 
+    /// <summary>Ines edits the calendar of the Raku club and coordinates those of the studio.</summary>
+    [Fact]
+    public async Task A_new_event_begins_in_the_open_group_says_who_sees_it_and_a_move_is_named()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var dele = await mortar.As(DemoPeople.Dele);
+        var (rota, raku) = (DemoPeople.Stable("calendar Rota"), DemoPeople.Stable("calendar Raku club"));
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+        ines.Open($"/week/2026-03-11?group={DemoPeople.Stable("Raku club")}");
+        ines.Find(Brick("Team meeting"));
+        ines.Press("n");
+        ines.Type("Title", "Glaze swap");
+        ines.WaitForText("Seen by Raku club, 4 people.");
+        ines.Click("Add to Raku club");
+        ines.WaitForText("Added “Glaze swap” to Raku club.");
+        Assert.Contains(await dele.Bricks(new(raku)), brick => brick.Text("title") == "Glaze swap");
+
+        ines.Open($"/week/2026-03-11?group={World.StudioTeam}");
+        ines.Find(Brick("Glaze swap"));
+        ines.Press("n");
+        ines.WaitForText("Seen by Studio team,");
+        ines.Press(Keys.Escape);
+        ines.Click(Brick("Glaze swap"));
+        ines.Find(By.XPath("//aside//select/option[normalize-space()='Rota']")).Click();
+        ines.Click("Save and move to Rota");
+        ines.WaitForText("Moved “Glaze swap” from Raku club to Rota.");
+        Assert.DoesNotContain(await dele.Bricks(new(raku)), brick => brick.Text("title") == "Glaze swap");
+        Assert.Contains(await dele.Bricks(new(rota)), brick => brick.Text("title") == "Glaze swap");
+    }
+
     [Fact]
     public async Task A_brick_is_moved_and_lengthened_by_keys_alone()
     {

@@ -80,6 +80,7 @@ public class LadderTests
         ("DELETE", "calendars/{calendarId}/links/{linkId}", null, [404, 403, 403, 403, 403, 403, 204]),
         ("GET", "calendars/{calendarId}/export", null, [404, 403, 403, 200, 200, 200, 200]),
         ("GET", "calendars/{calendarId}/access", null, [404, 403, 403, 403, 403, 403, 200]),
+        ("GET", "calendars/{calendarId}/audience", null, [404, 403, 403, 403, 200, 200, 200]),
         (
             "PUT",
             "calendars/{calendarId}/access/{personId}",

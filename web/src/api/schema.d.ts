@@ -1076,6 +1076,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calendars/{calendarId}/audience": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ReadAudience"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calendars/{calendarId}/access/{personId}": {
         parameters: {
             query?: never;
@@ -2668,6 +2684,9 @@ export interface components {
             at: components["schemas"]["Instant"];
             calendarName: null | string;
             actor: string;
+            sentence: string;
+        };
+        ReadAudienceBody: {
             sentence: string;
         };
         ReadClashesBody: {
@@ -4691,6 +4710,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ListAccessBody"];
+                };
+            };
+        };
+    };
+    ReadAudience: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                calendarId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadAudienceBody"];
                 };
             };
         };

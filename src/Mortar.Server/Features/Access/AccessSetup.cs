@@ -18,6 +18,7 @@ internal static class AccessSetup
     {
         var calendar = api.MapGroup("/calendars/{calendarId:guid}");
         ListAccess.Map(calendar);
+        ReadAudience.Map(calendar);
         ChangeAccess.Map(calendar);
         Invite.Map(calendar);
         GroupAccess.Map(calendar);

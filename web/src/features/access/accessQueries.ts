@@ -8,6 +8,12 @@ export const accessQueries = {
       queryFn: ({ signal }) =>
         unwrap(api.GET('/api/calendars/{calendarId}/access', { params: { path: { calendarId } }, signal })),
     }),
+  audience: (calendarId: string) =>
+    queryOptions({
+      queryKey: ['access', calendarId, 'audience'],
+      queryFn: ({ signal }) =>
+        unwrap(api.GET('/api/calendars/{calendarId}/audience', { params: { path: { calendarId } }, signal })),
+    }),
   meaning: (calendarId: string, addresses: string[], role: Schema['Role']) =>
     queryOptions({
       queryKey: ['access', calendarId, 'meaning', addresses, role],

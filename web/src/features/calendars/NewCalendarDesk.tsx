@@ -56,7 +56,7 @@ export function NewCalendarDesk({ group, layers, onMade, onClose }: NewCalendarD
           const set = newSet()
           await writeCalendar(calendarId, null, settings, set)
           acts.done(`Made the calendar “${settings.name.trim()}”.`, set)
-          keepLastCalendar(calendarId)
+          keepLastCalendar({ groupId: group.id, calendarId })
           await queries.invalidateQueries({ queryKey: ['shelf'] })
           onMade(calendarId)
         }}

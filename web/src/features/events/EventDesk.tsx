@@ -17,6 +17,7 @@ import { inboxQuery } from '../inbox/inboxQuery'
 import { isoDay } from '../preferences/preferences'
 import { type Layer, titleOf } from '../wall/bricks'
 import { Desk } from '../wall/Desk'
+import { keepLastCalendar } from '../wall/makeIn'
 import { EventGiving } from './EventGiving'
 import { EventHistory } from './EventHistory'
 import { type EventForm, showAsChoices, timeProblem, withStart } from './eventForm'
@@ -65,6 +66,10 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
   const [asking, setAsking] = useState<Asking>(asked)
   const isNew = form.version === null
   const calendar = layers.find((layer) => layer.calendarId === form.calendarId)
+  /** The calendar it leaves, where it is put into another one. */
+  const from = layers.find(
+    (layer) => layer.calendarId === form.calendarBefore && form.calendarBefore !== form.calendarId,
+  )
   const members = useQuery({
     ...groupQueries.members(calendar?.groupId ?? ''),
     enabled: typeof calendar?.groupId === 'string',
@@ -90,8 +95,10 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
     const title = titleOf(wish.title)
     const sentence = isNew
       ? `Added “${title}” to ${calendar?.name ?? 'the calendar'}.`
-      : `Changed “${title}”${wish.only ? reachWords[reach] : ''}.`
-    settle(await write(wish, sentence, reach))
+      : `${from ? 'Moved' : 'Changed'} “${title}”${from ? ` from ${from.name} to ${calendar?.name}` : ''}${wish.only ? reachWords[reach] : ''}.`
+    const written = await write(wish, sentence, reach)
+    if (written.kind === 'done' && calendar && (isNew || from)) keepLastCalendar(calendar)
+    settle(written)
   }
   const erase = async (reach: Reach) => {
     setBusy(true)
@@ -301,7 +308,13 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
           </p>
         )}
         <Button type="submit" look="main" wide disabled={busy || !calendar}>
-          {isNew ? (calendar ? `Add to ${calendar.name}` : 'Add') : 'Save'}
+          {isNew
+            ? calendar
+              ? `Add to ${calendar.name}`
+              : 'Add'
+            : from
+              ? `Save and move to ${calendar?.name}`
+              : 'Save'}
         </Button>
         {!isNew && form.mayGiveAway && (
           <Button

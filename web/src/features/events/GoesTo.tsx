@@ -1,4 +1,7 @@
+import { useQuery } from '@tanstack/react-query'
 import { MarkBlock } from '../../ui/MarkSign'
+import { accessQueries } from '../access/accessQueries'
+import { reaches } from '../access/ladder'
 import type { Layer } from '../wall/bricks'
 
 interface GoesToProps {
@@ -10,6 +13,10 @@ interface GoesToProps {
 /** The calendar an event goes to: first on the desk, in that calendar's colour, changed in one act. */
 export function GoesTo({ layers, calendarId, onChange }: GoesToProps) {
   const layer = layers.find((one) => one.calendarId === calendarId)
+  const audience = useQuery({
+    ...accessQueries.audience(calendarId),
+    enabled: layer !== undefined && reaches(layer.role, 'add'),
+  })
   return (
     <div>
       <div
@@ -43,6 +50,9 @@ export function GoesTo({ layers, calendarId, onChange }: GoesToProps) {
           </select>
         </label>
       </div>
+      {layer && audience.data && (
+        <p className="written mt-1 text-[12px] text-cement-700">Seen by {audience.data.sentence}.</p>
+      )}
       {!layer && (
         <p role="alert" className="mt-2 border-l-4 border-clash pl-3">
           Nothing can be added any more where this was to go. What you wrote stays: choose another calendar.

@@ -10,6 +10,8 @@ export interface EventForm {
   /** The version it is based on; null for one that is not there yet. */
   version: number | null
   calendarId: string
+  /** The calendar it is in until it is saved; null for one that is in none yet. */
+  calendarBefore: string | null
   title: string
   place: string
   notes: string
@@ -48,6 +50,7 @@ export const newForm = (calendarId: string, time: Time, attendees: readonly stri
   only: null,
   version: null,
   calendarId,
+  calendarBefore: null,
   title: '',
   place: '',
   notes: '',
@@ -71,6 +74,7 @@ export const formOf = (brick: Schema['BrickBodyEvent'] | EventBrick): EventForm 
   only: brick.only,
   version: brick.version,
   calendarId: brick.calendarId,
+  calendarBefore: brick.calendarId,
   title: brick.title,
   place: brick.place,
   notes: brick.notes ?? '',

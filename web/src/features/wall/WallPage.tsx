@@ -42,7 +42,7 @@ import { lanesOf } from './lanes'
 import { keepLastSpan, keepLastView } from './lastView'
 import { MarksBar } from './MarksBar'
 import { MonthView } from './MonthView'
-import { keepLastCalendar, layerToMakeIn } from './makeIn'
+import { layerToMakeIn } from './makeIn'
 import { PeriodNav } from './PeriodNav'
 import { PrintHead } from './PrintHead'
 import { Ribbon } from './Ribbon'
@@ -702,10 +702,7 @@ function Wall({ view }: { view: View }) {
               goTo(daysOf(brick.time).first)
               setTimeout(() => openBrick(brick))
             }}
-            onForm={(next) => {
-              keepLastCalendar(next.calendarId)
-              setForm(next)
-            }}
+            onForm={setForm}
             onMet={setMet}
             onEdit={openForm}
             onPlace={place}

@@ -19,13 +19,26 @@ const layers = [
   layer('home', 'events', 'family'),
 ]
 
-test('a new event begins where the last one was written', () => {
-  keepLastCalendar('home')
-  expect(layerToMakeIn(layers, 'team')?.calendarId).toBe('home')
+const keep = (calendarId: string) => {
+  const written = layers.find((one) => one.calendarId === calendarId)
+  if (written) keepLastCalendar(written)
+}
+
+test('a new event begins in the open group, where the last one of that group was written', () => {
+  keep('kiln')
+  keep('home')
+  expect(layerToMakeIn(layers, 'team')?.calendarId).toBe('kiln')
+  expect(layerToMakeIn(layers, 'family')?.calendarId).toBe('home')
+  expect(layerToMakeIn(layers, undefined)?.calendarId).toBe('home')
+})
+
+test('where nothing can be added in the open group it begins where the last one was written at all', () => {
+  keep('home')
+  expect(layerToMakeIn(layers, 'raku')?.calendarId).toBe('home')
 })
 
 test('an absence entered last makes the next meeting no absence', () => {
-  keepLastCalendar('away')
+  keep('away')
   expect(layerToMakeIn(layers, 'team')?.calendarId).toBe('rota')
   expect(layerToMakeIn(layers, 'raku')?.calendarId).toBe('rota')
 })

@@ -3,10 +3,17 @@ import type { Layer } from './bricks'
 
 const key = 'mortar-last-calendar'
 
-/** Keeps which calendar was written to last on this device; the next new event begins in it. */
-export const keepLastCalendar = (calendarId: string) => localStorage.setItem(key, calendarId)
+/** Keeps which calendar of a group was written to last on this device; the next new event of that group begins in it. */
+export const keepLastCalendar = ({ groupId, calendarId }: Pick<Layer, 'groupId' | 'calendarId'>) => {
+  localStorage.setItem(key, calendarId)
+  if (groupId) localStorage.setItem(`${key}/${groupId}`, calendarId)
+}
 
-/** The layer a new event begins in: the one set in the preferences, even where it is hidden; else the last one written to, else one for events of the open group, else any that is shown. Whoever entered an absence last does not mean the next meeting to be one. */
+/**
+ * The layer a new event begins in: the one set in the preferences, even where it is hidden; else, of the open group, the
+ * one written to last or one for events; else, where nothing can be added in that group, the same of any other. Whoever
+ * entered an absence last does not mean the next meeting to be one.
+ */
 export function layerToMakeIn(
   layers: readonly Layer[],
   groupId: string | undefined,
@@ -14,13 +21,17 @@ export function layerToMakeIn(
 ): Layer | undefined {
   const open = layers.filter((layer) => reaches(layer.role, 'add'))
   const shown = open.filter((layer) => layer.shown)
-  const last = localStorage.getItem(key)
+  const ofGroup = shown.filter((layer) => layer.groupId === groupId)
   return (
     open.find((layer) => layer.calendarId === wished) ??
-    shown.find((layer) => layer.calendarId === last && layer.purpose !== 'away') ??
-    shown.find((layer) => layer.groupId === groupId && layer.purpose === 'events') ??
-    shown.find((layer) => layer.purpose === 'events') ??
+    lastOrFirst(ofGroup, localStorage.getItem(`${key}/${groupId}`)) ??
+    lastOrFirst(shown, localStorage.getItem(key)) ??
+    ofGroup[0] ??
     shown[0] ??
     open[0]
   )
 }
+
+const lastOrFirst = (layers: readonly Layer[], last: string | null): Layer | undefined =>
+  layers.find((layer) => layer.calendarId === last && layer.purpose !== 'away') ??
+  layers.find((layer) => layer.purpose === 'events')
