@@ -404,6 +404,37 @@ public class AccessTests
     }
 
     [Fact]
+    public async Task A_row_of_a_pasted_list_is_mended_where_it_stands_and_comes_in_as_it_was_mended()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var api = await mortar.As(DemoPeople.Ines);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Open($"/groups/{World.StudioTeam}/people");
+        ines.Paste(
+            "Names or mail addresses, one a line or pasted from anywhere",
+            "\"Quill, Wren\" <wren@example.org>\notis@@example.org\n3. Tove Lind - tove(at)example.org"
+        );
+        ines.WaitForText("“otis@@example.org” is not a mail address");
+        ines.Find(Named("button", "Add 2 people"));
+
+        ines.Click(By.XPath("//li[contains(., 'otis@@')]//button[starts-with(normalize-space(), 'Mend')]"));
+        var field = ines.Find(By.CssSelector("input[aria-label='Mend otis@@example.org']"));
+        field.SendKeys(Keys.Control + "a");
+        field.SendKeys("Otis <otis@example.org>" + Keys.Enter);
+        Assert.Equal(string.Empty, ines.Axe());
+        ines.Click("Add 3 people");
+        ines.WaitForText("3 people added to “Studio team”.");
+
+        var people = (await api.Get($"/api/groups/{World.StudioTeam}/members")).Is(200).Body.EnumerateArray();
+        Assert.Equal(
+            ["otis@example.org Otis", "tove@example.org Tove Lind", "wren@example.org Wren Quill"],
+            people
+                .Where(one => one.Text("name") is "Otis" or "Tove Lind" or "Wren Quill")
+                .Select(one => $"{one.Text("address")} {one.Text("name")}")
+                .Order(StringComparer.Ordinal)
+        );
+    }
+
+    [Fact]
     public async Task What_ended_while_one_was_offline_is_gone_when_one_is_back()
     {
         await using var mortar = await TestMortar.Start(Repository.Web);

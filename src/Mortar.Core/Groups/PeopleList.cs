@@ -1,3 +1,4 @@
+using System.Text.RegularExpressions;
 using Mortar.Core.Words;
 
 namespace Mortar.Core.Groups;
@@ -57,10 +58,54 @@ public static class PeopleList
     /// <summary>The most entries that are read; further ones are left.</summary>
     public const int Most = 500;
 
-    private static readonly char[] Breaks = ['\n', ';'];
-    private static readonly char[] Cells = ['\t', ','];
+    private const StringSplitOptions Tidy = StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries;
+
+    private static readonly char[] Cells = ['\t', ',', ';', '|'];
     private static readonly char[] Quotes = ['"', '\'', '“', '”', ' '];
+    private static readonly char[] Around =
+    [
+        .. Quotes,
+        '-',
+        '–',
+        '—',
+        ':',
+        ',',
+        ';',
+        '|',
+        '<',
+        '>',
+        '(',
+        ')',
+        '[',
+        ']',
+    ];
+    private static readonly char[] AroundAddress = [.. Around, '.', '{', '}'];
+    private static readonly char[] OddInNames =
+    [
+        '@',
+        '|',
+        '<',
+        '>',
+        '[',
+        ']',
+        '{',
+        '}',
+        '(',
+        ')',
+        '/',
+        '\\',
+        ':',
+        '=',
+        '_',
+    ];
     private static readonly string[] Heads = ["name", "address", "mail", "email", "e-mail", "first name", "last name"];
+
+    private static readonly Regex Ats = Of(@"\s*[(\[{]\s*at\s*[)\]}]\s*");
+    private static readonly Regex Dots = Of(@"\s*[(\[{]\s*dot\s*[)\]}]\s*");
+
+    /// <summary>What a numbered or dotted list puts before an entry.</summary>
+    private static readonly Regex Marker = Of(@"^\s*(\d{1,3}[.)]|[-*•–])\s+");
+    private static readonly Regex Dashes = Of(@"\s[-–—]\s");
 
     /// <summary>Reads a list. An address that comes twice and one whose domain looks mistyped are doubtful, not refused.</summary>
     /// <param name="text">The pasted text.</param>
@@ -115,17 +160,70 @@ public static class PeopleList
             _ => ListedFate.New,
         };
 
-    /// <summary>Lines and what semicolons part; and, where a line holds several addresses, what commas part.</summary>
+    /// <summary>
+    /// Lines, and what parts people on one: semicolons and commas, unless one address alone stands there, whose cells they
+    /// part then. Where a line has several addresses, each entry ends with one.
+    /// </summary>
     private static IEnumerable<string> Entries(string text) =>
         PlainText
-            .Lines(text)
-            .Split(Breaks, StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
+            .Lines(Dots.Replace(Ats.Replace(text, "@"), "."))
+            .Split('\n', Tidy)
             .SelectMany(line =>
-                line.Count(c => c == '@') > 1
-                    ? line.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
-                    : [line]
+                line.Count(c => c == '@') == 1 ? [line]
+                : line.Contains('@', StringComparison.Ordinal) ? Split(line, [';']).SelectMany(EndingWithAddress)
+                : Names(line)
             )
             .Where(line => !IsHead(line));
+
+    /// <summary>Several names without addresses: three and more that commas part are no family name with its given one.</summary>
+    private static IEnumerable<string> Names(string line) =>
+        Split(line, [';'])
+            .SelectMany(part => Split(part, [',']) is { Count: > 2 } several && !IsHead(part) ? several : [part]);
+
+    private static IEnumerable<string> EndingWithAddress(string part)
+    {
+        var entry = string.Empty;
+        foreach (var piece in Split(part, [',']))
+        {
+            entry = entry.Length > 0 ? $"{entry}, {piece}" : piece;
+            if (piece.Contains('@', StringComparison.Ordinal))
+            {
+                yield return entry;
+                entry = string.Empty;
+            }
+        }
+
+        foreach (var name in Names(entry))
+        {
+            yield return name;
+        }
+    }
+
+    /// <summary>Parts a text; where it is in quotes, at the edges of cells alone.</summary>
+    private static List<string> Split(string text, char[] at)
+    {
+        var (parts, begin, quoted) = (new List<string>(), 0, false);
+        for (var i = 0; i <= text.Length; i++)
+        {
+            // A quotation mark that is not closed is none.
+            if (i < text.Length && text[i] == '"')
+            {
+                quoted = !quoted && text.IndexOf('"', i + 1) >= 0;
+            }
+            else if (i == text.Length || ((!quoted || text[i] is '\t' or '|') && at.Contains(text[i])))
+            {
+                var part = text[begin..i].Trim();
+                if (part.Length > 0)
+                {
+                    parts.Add(part);
+                }
+
+                begin = i + 1;
+            }
+        }
+
+        return parts;
+    }
 
     /// <summary>Whether a line only names the columns of a spreadsheet.</summary>
     private static bool IsHead(string line) =>
@@ -134,14 +232,29 @@ public static class PeopleList
 
     private static ListedPerson Understand(string entry)
     {
-        var text = PlainText.OneLine(entry);
-        var (name, address) = Parts(entry);
-        name = PlainText.OneLine(name).Trim(Quotes);
+        // The cells of a spreadsheet stay parted on one line, so that it can be mended and read again.
+        var text = PlainText.OneLine(entry.Replace("\t", " | ", StringComparison.Ordinal));
+        var (written, address) = Parts(Marker.Replace(entry, string.Empty));
+        var (name, isTurned) = InOrder(PlainText.OneLine(written).Trim(Around));
         if (address is null)
         {
-            return name.Any(char.IsLetter) && name.Length <= PersonName.Longest
-                ? new ListedPerson(text, name, null, ListedReading.NameOnly, Doubt: null)
-                : new ListedPerson(text, name, null, ListedReading.Unreadable, "This is no name and no address.");
+            return !name.Any(char.IsLetter) || name.Length > PersonName.Longest
+                    ? new ListedPerson(text, name, null, ListedReading.Unreadable, "This is no name and no address.")
+                : isTurned
+                    ? new ListedPerson(
+                        text,
+                        name,
+                        null,
+                        ListedReading.NameOnly,
+                        "Read as one person, the family name first. Write two people on two lines."
+                    )
+                : new ListedPerson(
+                    text,
+                    name,
+                    null,
+                    ListedReading.NameOnly,
+                    name.Any(c => char.IsDigit(c) || OddInNames.Contains(c)) ? "Is this somebody’s name?" : null
+                );
         }
 
         if (!Address.TryParse(address, out var read))
@@ -163,22 +276,46 @@ public static class PeopleList
     private static (string Name, string? Address) Parts(string entry)
     {
         var (open, close) = (entry.LastIndexOf('<'), entry.LastIndexOf('>'));
-        if (open >= 0 && close > open)
+        if (open >= 0 && close > open && entry[open..close].Contains('@', StringComparison.Ordinal))
         {
-            return (entry[..open], entry[(open + 1)..close]);
+            return (Joined(Split(entry[..open], ['\t', '|', ';'])), Bare(entry[(open + 1)..close]));
         }
 
-        var cells = entry.Split(Cells, StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
-        if (cells.Length == 1)
+        var cells = Split(Dashes.Replace(entry, "\t"), Cells);
+        var at = cells.FindIndex(cell => cell.Contains('@', StringComparison.Ordinal));
+        if (at < 0)
         {
-            cells = entry.Split(' ', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
+            return (Joined(Split(entry, ['\t', '|'])), null);
         }
 
-        return (
-            string.Join(' ', cells.Where(cell => !cell.Contains('@', StringComparison.Ordinal))),
-            cells.FirstOrDefault(cell => cell.Contains('@', StringComparison.Ordinal))?.Trim(Quotes)
-        );
+        // Beside an address in its cell stands more of the name.
+        var words = cells[at].Split([' ', '('], Tidy);
+        var address = Bare(words.First(word => word.Contains('@', StringComparison.Ordinal)));
+        cells[at] = string.Join(' ', words.Where(word => !word.Contains('@', StringComparison.Ordinal)));
+        // A name stands before its address, and what follows is something else; unless nothing stands before it.
+        var before = Joined(cells[..(at + 1)]);
+        return (before.Length > 0 ? before : Joined(cells[(at + 1)..]), address);
     }
+
+    /// <summary>The cells that can be part of a name.</summary>
+    private static string Joined(IEnumerable<string> cells) =>
+        string.Join(' ', cells.Where(cell => cell.Any(char.IsLetter) && !cell.Contains('@', StringComparison.Ordinal)));
+
+    /// <summary>An address without what was copied along with it.</summary>
+    private static string Bare(string address)
+    {
+        var bare = address.Trim(AroundAddress);
+        if (bare.StartsWith("mailto:", StringComparison.OrdinalIgnoreCase))
+        {
+            bare = bare["mailto:".Length..].Split('?')[0];
+        }
+
+        return bare.Length > 0 ? bare : address;
+    }
+
+    /// <summary>"Raman, Priya" as she is called.</summary>
+    private static (string Name, bool IsTurned) InOrder(string name) =>
+        name.Split(',', Tidy) is [var family, var given] ? ($"{given} {family}", true) : (name, false);
 
     /// <summary>A name made from an address: <c>mei.sato@…</c> is Mei Sato.</summary>
     private static string Guess(Address address) =>
@@ -220,4 +357,13 @@ public static class PeopleList
             : restA[1..] == restB[1..]
                 || (restA.Length > 1 && restA[0] == restB[1] && restA[1] == restB[0] && restA[2..] == restB[2..]);
     }
+
+    private static Regex Of(string pattern) =>
+        new(
+            pattern,
+            RegexOptions.NonBacktracking
+                | RegexOptions.IgnoreCase
+                | RegexOptions.CultureInvariant
+                | RegexOptions.ExplicitCapture
+        );
 }

@@ -11,7 +11,24 @@ public class PeopleListTests
 
     [Theory]
     [InlineData("Mei Sato <Mei.Sato@Example.org>", "Mei Sato", "mei.sato@example.org")]
-    [InlineData("\"Sato, Mei\" <mei@example.org>", "Sato, Mei", "mei@example.org")]
+    [InlineData("\"Sato, Mei\" <mei@example.org>", "Mei Sato", "mei@example.org")] // the family name first (common practice, no source)
+    [InlineData("Sato, Mei <mei@example.org>", "Mei Sato", "mei@example.org")]
+    [InlineData("Mei Sato;mei@example.org", "Mei Sato", "mei@example.org")]
+    [InlineData("Mei;Sato;mei@example.org;12", "Mei Sato", "mei@example.org")]
+    [InlineData("Mei Sato|mei@example.org|Thursday throwing|paid", "Mei Sato", "mei@example.org")]
+    [InlineData("mailto:mei.sato@example.org", "Mei Sato", "mei.sato@example.org")]
+    [InlineData("Mei Sato <mailto:mei@example.org?subject=Clay>", "Mei Sato", "mei@example.org")]
+    [InlineData("1. Mei Sato - mei@example.org", "Mei Sato", "mei@example.org")]
+    [InlineData("- Mei Sato – mei@example.org", "Mei Sato", "mei@example.org")]
+    [InlineData("Mei Sato: mei@example.org", "Mei Sato", "mei@example.org")]
+    [InlineData("Anna-Lena Berg (anna@example.org)", "Anna-Lena Berg", "anna@example.org")]
+    [InlineData("Mei Sato [mei@example.org]", "Mei Sato", "mei@example.org")]
+    [InlineData("mei.sato(at)example.org", "Mei Sato", "mei.sato@example.org")]
+    [InlineData("Mei Sato, mei [at] example [dot] org", "Mei Sato", "mei@example.org")]
+    [InlineData("mei.sato@example.org.", "Mei Sato", "mei.sato@example.org")]
+    [InlineData("mei.sato@example.org,", "Mei Sato", "mei.sato@example.org")]
+    [InlineData("mei.sato@example.org>", "Mei Sato", "mei.sato@example.org")]
+    [InlineData("<mei.sato@example.org", "Mei Sato", "mei.sato@example.org")]
     [InlineData("mei.sato@example.org", "Mei Sato", "mei.sato@example.org")] // a guess
     [InlineData("Mei Sato, mei@example.org", "Mei Sato", "mei@example.org")]
     [InlineData("Mei\tSato\tmei@example.org", "Mei Sato", "mei@example.org")] // cells of a spreadsheet
@@ -49,6 +66,45 @@ public class PeopleListTests
             Read("a@example.org; b@example.org\r\n\r\nc@example.org, Dele <d@example.org>")
                 .Select(one => one.Address!.Value.Value)
         );
+
+    [Fact]
+    public void A_comma_in_a_name_parts_nobody() =>
+        Assert.Equal(
+            [("Priya Raman", "priya@example.org"), ("Mei Sato", "mei@example.org"), ("Dele Okoro", "dele@example.org")],
+            Read("\"Raman, Priya\" <priya@example.org>, Sato, Mei <mei@example.org>; Dele Okoro <dele@example.org>")
+                .Select(one => (one.Name, one.Address!.Value.Value))
+        );
+
+    [Fact]
+    public void Names_alone_are_parted_and_what_may_be_none_or_two_is_doubtful()
+    {
+        Assert.Equal(["Mei", "Dele", "Otis"], Read("Mei, Dele, Otis").Select(one => one.Name));
+        Assert.Equal(["Mei", "Dele"], Read("Mei; Dele").Select(one => one.Name));
+        Assert.Equal(
+            "Read as one person, the family name first. Write two people on two lines.",
+            Assert.Single(Read("Raman, Priya")).Doubt
+        );
+        Assert.Equal("Is this somebody’s name?", Assert.Single(Read("Room 12")).Doubt);
+    }
+
+    /// <summary>A row that is mended is put back beside the others as they were read.</summary>
+    [Fact]
+    public void What_an_entry_was_read_from_reads_alike_by_itself() =>
+        Gen.OneOfConst("Mei", "Sato", "\"Raman, Priya\"", "mei@example.org", "<dele@example.org>", "12", "Anna-Lena")
+            .Select(Gen.OneOfConst(" ", ", ", ";", "\t", "|", " - ", ": ", "\n"), (word, after) => word + after)
+            .Array[1, 8]
+            .Select(string.Concat)
+            .Sample(text =>
+            {
+                foreach (
+                    var person in Read(text)
+                        .Where(one => one.Reading is ListedReading.Addressed or ListedReading.NameOnly)
+                )
+                {
+                    var again = Read(person.Text);
+                    Assert.Equal((person.Name, person.Address), (again[0].Name, again[0].Address));
+                }
+            });
 
     [Fact]
     public void The_heads_of_columns_are_nobody() =>

@@ -17,7 +17,7 @@ interface EventPageProps {
   /** Lays it on the desk to be changed; undefined where the reader may not. */
   onEdit: (() => void) | undefined
   onClose: () => void
-  /** What stands in the place of how to change it. */
+  /** What is said before it. */
   children?: ReactNode
 }
 
@@ -46,6 +46,7 @@ export function EventPage({ brick, layer, names, onEdit, onClose, children }: Ev
         <MarkBlock mark={layer.mark} size={26} />
         <span className="written px-2.5 py-1.5">{layer.name}</span>
       </p>
+      {children}
       <dl className="grid gap-3">
         {brick.cancelled && <p className="font-bold text-clash">Called off</p>}
         {rows.map(
@@ -60,9 +61,7 @@ export function EventPage({ brick, layer, names, onEdit, onClose, children }: Ev
             ),
         )}
       </dl>
-      {children ? (
-        children
-      ) : onEdit ? (
+      {onEdit ? (
         <div className="mt-5">
           <Button look="main" onClick={onEdit}>
             Change it

@@ -18,14 +18,14 @@ export function EventWriting({ sight, names, ...desk }: EventWritingProps) {
     sight.kind === 'reads' ? desk.layers.find((one) => one.calendarId === sight.event.calendarId) : undefined
   return sight.kind === 'reads' && layer ? (
     <EventPage brick={sight.event} layer={layer} names={names} onEdit={undefined} onClose={desk.onClose}>
-      <p role="alert" className="mt-5 border-l-4 border-clash pl-3">
+      <p role="alert" className="mb-4 border-l-4 border-clash pl-3">
         Your step on “{layer.name}” was lowered, so this can be read and not changed any more.
       </p>
       <Typed form={desk.form} opened={opened} />
     </EventPage>
   ) : (
     <Desk title="Not there" onClose={desk.onClose}>
-      <p role="alert">
+      <p role="alert" className="mb-4">
         It is no longer shared with you, or was deleted. Ask its coordinator if you expected it.
       </p>
       <Typed form={desk.form} opened={opened} />
@@ -38,7 +38,7 @@ function Typed({ form, opened }: { form: EventForm; opened: EventForm }) {
   const typed = typedIn(form, opened)
   if (typed.length === 0) return null
   return (
-    <section aria-label="What you wrote" className="mt-4">
+    <section aria-label="What you wrote" className="mb-4 border-b border-cement-300 pb-4">
       <h3 className="text-base">What you wrote</h3>
       <p className="mb-2 text-[12px] text-cement-700">
         It was not saved. It stays here until you close this.
