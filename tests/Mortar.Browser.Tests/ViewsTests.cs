@@ -270,7 +270,7 @@ public class ViewsTests
 
         ines.Find(By.XPath("//*[@data-hand='carried'][contains(normalize-space(), '14:30 to 15:30, Slip casting')]"));
         ines.Write("Begins on", "the day after");
-        ines.WaitForText("Type a date, as 14 may, 2026-05-14 or +3w.");
+        ines.WaitForText("Type a date, as 14 may, fri, week 20, 2026-05-14 or +3w.");
         ines.Find(Labelled("Begins on")).SendKeys(Keys.Escape);
         ines.Click(By.CssSelector("button[aria-label='Begins on: choose from a month']"));
         ines.Click(By.CssSelector("[data-radix-popper-content-wrapper] button[aria-label^='Sat 14 March']"));

@@ -1,3 +1,4 @@
+using System.Text.Json;
 using Mortar.Core.Access;
 using Mortar.Server.Features.Demo;
 using Mortar.Server.Tests;
@@ -60,6 +61,32 @@ public class WallTests
         ines.WaitForText("Moved “Glaze swap” from Raku club to Rota.");
         Assert.DoesNotContain(await dele.Bricks(new(raku)), brick => brick.Text("title") == "Glaze swap");
         Assert.Contains(await dele.Bricks(new(rota)), brick => brick.Text("title") == "Glaze swap");
+    }
+
+    [Fact]
+    public async Task A_date_that_is_not_understood_holds_the_save_until_it_is_one()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var api = await mortar.As(DemoPeople.Ines);
+        var calendar = await api.MakeCalendar();
+        var id = await api.MakeEvent(calendar);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Week();
+        ines.Click(Brick("Celadon"));
+        ines.Type("Title", "Tenmoku");
+        ines.Type("Begins on", "the day after");
+        ines.Click("Save");
+
+        ines.WaitForText("Type a date, as 14 may, fri, week 20");
+        var held = ines.Find(By.CssSelector("input[aria-invalid=true]:focus"));
+        Assert.Equal("the day after", held.GetAttribute("value"));
+        Assert.Equal("Celadon", (await Now()).Text("title"));
+        ines.Type("Begins on", "fri");
+        ines.Find(Labelled("Begins on")).SendKeys(Keys.Enter);
+
+        ines.WaitForText("Changed “Tenmoku”");
+        Assert.Equal("2026-03-13T14:00:00", (await Now()).GetProperty("time").Text("start"));
+
+        async Task<JsonElement> Now() => (await api.Get($"/api/events/{id}")).Is(200).Body;
     }
 
     [Fact]

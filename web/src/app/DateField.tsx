@@ -35,7 +35,7 @@ export function DateField({ label, value, onChange, problem, hint }: DateFieldPr
         return date !== undefined
       }}
       onStep={(by) => onChange(Temporal.PlainDate.from(value).add({ days: by }).toString())}
-      expected="Type a date, as 14 may, 2026-05-14 or +3w."
+      expected="Type a date, as 14 may, fri, week 20, 2026-05-14 or +3w."
       problem={problem}
       hint={hint}
     >

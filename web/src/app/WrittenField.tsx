@@ -1,4 +1,4 @@
-import { type KeyboardEvent, type ReactNode, useState } from 'react'
+import { type KeyboardEvent, type ReactNode, useLayoutEffect, useRef, useState } from 'react'
 import { Field } from '../ui/Field'
 import { inputLook } from '../ui/TextField'
 
@@ -19,7 +19,8 @@ interface WrittenFieldProps {
 
 /**
  * A date or time as the reader writes it. It is read when the field is left or Enter is pressed, so that half a date
- * never counts; what cannot be read stays, with what would do.
+ * never counts; what cannot be read stays, with what would do, and keeps its form from being sent: what stood there before
+ * is not what was meant.
  */
 export function WrittenField({
   label,
@@ -33,11 +34,31 @@ export function WrittenField({
 }: WrittenFieldProps) {
   const [draft, setDraft] = useState<string | null>(null)
   const [bad, setBad] = useState(false)
-  const take = () => {
-    if (draft === null) return
+  const input = useRef<HTMLInputElement>(null)
+  // Set from elsewhere, as from the month beside it: that is what is meant then.
+  const [before, setBefore] = useState(written)
+  if (before !== written) {
+    setBefore(written)
+    setDraft(null)
+    setBad(false)
+  }
+  useLayoutEffect(() => {
+    const form = input.current?.form
+    if (!bad || !form) return
+    const hold = (event: Event) => {
+      event.preventDefault()
+      event.stopImmediatePropagation()
+      input.current?.focus()
+    }
+    form.addEventListener('submit', hold, true)
+    return () => form.removeEventListener('submit', hold, true)
+  }, [bad])
+  const take = (): boolean => {
+    if (draft === null) return true
     const read = draft.trim() === written || onWritten(draft)
     setBad(!read)
     if (read) setDraft(null)
+    return read
   }
   const onKeyDown = (event: KeyboardEvent) => {
     const by = { ArrowUp: 1, ArrowDown: -1 }[event.key]
@@ -57,11 +78,16 @@ export function WrittenField({
       {({ id, describedBy, invalid }) => (
         <div className="relative">
           <input
+            ref={input}
             id={id}
             value={draft ?? written}
             onChange={(event) => setDraft(event.target.value)}
             onFocus={(event) => event.target.select()}
-            onBlur={take}
+            onBlur={({ relatedTarget }) => {
+              const isSent = relatedTarget instanceof HTMLButtonElement && relatedTarget.type === 'submit'
+              // What is said under the field moves the button from under the pointer, so that its press may never come.
+              if (!take() && isSent) setTimeout(() => input.current?.focus())
+            }}
             onKeyDown={onKeyDown}
             aria-describedby={describedBy}
             aria-invalid={invalid}

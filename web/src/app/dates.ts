@@ -55,11 +55,32 @@ export const isDayFirst = () =>
   formats.numbers.formatToParts(asDate('2026-05-14')).find(({ type }) => type === 'day' || type === 'month')
     ?.type === 'day'
 
+/** Yesterday, today and tomorrow as the reader's language says them. */
+export const dayNamesNear = (): string[] => {
+  const near = new Intl.RelativeTimeFormat(locale, { numeric: 'auto' })
+  return [-1, 0, 1].map((days) => near.format(days, 'day').toLowerCase())
+}
+
 /** The twelve months as the reader's language writes them, short and long, in small letters. */
 export const monthsWritten = (): string[][] =>
   Array.from({ length: 12 }, (_, index) => {
     const first = new Date(Date.UTC(2026, index, 1))
     return [formats.shortMonth, formats.month].map((each) => each.format(first).toLowerCase())
+  })
+
+/** The seven days of the week from Monday, as the reader's language writes them, short and long, in small letters. */
+export const weekdaysWritten = (): string[][] =>
+  Array.from({ length: 7 }, (_, index) => {
+    const day = new Date(Date.UTC(2026, 0, 5 + index))
+    return [formats.weekday, formats.wholeDay]
+      .map(
+        (each) =>
+          each
+            .formatToParts(day)
+            .find(({ type }) => type === 'weekday')
+            ?.value.toLowerCase() ?? '',
+      )
+      .filter(Boolean)
   })
 
 /** "Wed 11" */

@@ -21,7 +21,31 @@ it.each([
   ['-10d', '2026-03-01'],
   ['+2m', '2026-05-11'],
   ['today', '2026-03-11'],
+  ['14th', '2026-03-14'],
+  ['the 28th', '2026-02-28'], // nearer than the next
+  ['31', '2026-03-31'],
+  ['may 14th', '2026-05-14'],
+  ['the 14th of May', '2026-05-14'],
+  ['14 may 27', '2027-05-14'],
+  ['20/3/26', '2026-03-20'],
+  ['20.3.27', '2027-03-20'],
+  ['fri', '2026-03-13'],
+  ['Wednesday', '2026-03-11'], // today
+  ['this tue', '2026-03-17'],
+  ['next monday', '2026-03-16'],
+  ['next fri', '2026-03-20'],
+  ['sat 14', '2026-03-14'],
+  ['week 20', '2026-05-11'], // weeks by ISO 8601; 2026 begins on a Thursday, so week 1 has 29 December
+  ['w1', '2025-12-29'],
+  ['2026-W53', '2026-12-28'],
+  ['week 53 2025', undefined], // that year has 52
+  ['tomorrow', '2026-03-12'],
+  ['yesterday', '2026-03-10'],
   ['31 feb', undefined],
+  ['0', undefined],
+  ['32', undefined],
+  ['fri next', undefined],
+  ['week 0', undefined],
   ['2026-13-01', undefined],
   ['14/13', undefined],
   ['14 may at 10', undefined],
@@ -37,6 +61,15 @@ it('numbers are read in the order of the reader’s language', () => {
   writeDatesFor('en-US', true)
   expect(dateTyped('5/14', '2026-03-11')).toBe('2026-05-14')
   expect(dateTyped('14/5', '2026-03-11')).toBeUndefined()
+})
+
+it('days are read by the names of the reader’s language as well', () => {
+  writeDatesFor('de-DE', false)
+  expect(dateTyped('freitag', '2026-03-11')).toBe('2026-03-13')
+  expect(dateTyped('fr', '2026-03-11')).toBe('2026-03-13')
+  expect(dateTyped('morgen', '2026-03-11')).toBe('2026-03-12')
+  expect(dateTyped('KW 20', '2026-03-11')).toBe('2026-05-11')
+  expect(dateTyped('friday', '2026-03-11')).toBe('2026-03-13')
 })
 
 it.each(['en-GB', 'en-US', 'de-DE', 'fr-FR', 'sv-SE', 'nl-NL'])(
