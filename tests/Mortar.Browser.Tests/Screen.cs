@@ -382,6 +382,11 @@ internal sealed class Screen : IDisposable
 
     public string Text(By by) => Find(by).Text;
 
+    /// <summary>Waits until the page is called that.</summary>
+    public void Title(string title) => Until(() => driver.Title == title ? driver : null, $"the title {title}");
+
+    public void Back() => driver.Navigate().Back();
+
     public void WaitForText(string text) =>
         Find(By.XPath($"//*[contains(normalize-space(), {Quoted(text)})][not(self::html or self::body)]"));
 

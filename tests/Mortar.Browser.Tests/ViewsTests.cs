@@ -11,6 +11,39 @@ namespace Mortar.Browser.Tests;
 public class ViewsTests
 {
     [Fact]
+    public async Task An_address_has_its_span_each_span_is_a_step_back_and_the_title_says_what_is_on_the_page()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Week();
+        ines.Title("9 – 15 March 2026, Studio team · Mortar");
+        ines.Find(By.XPath("//select[@aria-label='How many days']/option[normalize-space()='2 weeks']")).Click();
+        ines.Title("9 – 22 March 2026, Studio team · Mortar");
+        Assert.Contains("days=14", ines.Path, StringComparison.Ordinal);
+
+        // The device showed two weeks last: its address says so to whoever is sent it.
+        ines.Open("/week/2026-03-11");
+        ines.Title("9 – 22 March 2026, Studio team · Mortar");
+        Assert.Contains("days=14", ines.Path, StringComparison.Ordinal);
+        ines.Find(By.XPath("//select[@aria-label='How many days']/option[normalize-space()='1 week']")).Click();
+        ines.Title("9 – 15 March 2026, Studio team · Mortar");
+        ines.Back();
+        ines.Title("9 – 22 March 2026, Studio team · Mortar");
+
+        ines.Open($"/groups/{World.StudioTeam}/people");
+        ines.Title("People: Studio team · Mortar");
+    }
+
+    [Fact]
+    public async Task A_new_event_of_today_begins_with_the_next_half_hour()
+    {
+        // The clock of the demo begins at 11:12.
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Week();
+        ines.Press("n");
+        Assert.Equal("11:30", ines.Find(Labelled("at")).GetAttribute("value"));
+    }
+
+    [Fact]
     public async Task On_the_roster_a_brick_is_given_to_another_person_on_another_day_and_back()
     {
         await using var mortar = await TestMortar.Start(Repository.Web);

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { type MouseEvent, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { sentenceOf } from '../../api/problem'
+import { BarTitle } from '../../app/BarTitle'
 import { TopBar } from '../../app/TopBar'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
@@ -32,7 +33,7 @@ export function AccessTablePage() {
   return (
     <div className="flex h-full flex-col">
       <TopBar>
-        <h1 className="text-lg">Access{table.data && `: ${table.data.groupName}`}</h1>
+        <BarTitle text={`Access${table.data ? `: ${table.data.groupName}` : ''}`} />
       </TopBar>
       {table.isError && (
         <main className="p-8">

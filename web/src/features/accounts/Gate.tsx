@@ -1,8 +1,10 @@
 import type { ReactNode } from 'react'
 import { Logo } from '../../ui/Logo'
+import { useTitle } from '../../ui/useTitle'
 
 /** The page before the wall: the name at the left, what is to be done at the right. */
 export function Gate({ title, children }: { title: string; children: ReactNode }) {
+  useTitle(title)
   return (
     <main className="grid min-h-full bg-cement-50 max-sm:grid-rows-[auto_1fr] sm:grid-cols-[minmax(15rem,2fr)_3fr]">
       <div className="flex flex-col justify-between gap-6 bg-bar p-8 text-on-bar max-sm:p-5">

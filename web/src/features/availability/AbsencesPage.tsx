@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { Link, useParams, useSearchParams } from 'react-router'
 import { sentenceOf } from '../../api/problem'
+import { BarTitle } from '../../app/BarTitle'
 import { monthText, shortMonthText } from '../../app/dates'
 import { useReader } from '../../app/person'
 import { TopBar } from '../../app/TopBar'
@@ -34,7 +35,7 @@ export function AbsencesPage() {
   return (
     <div className="flex h-full flex-col">
       <TopBar>
-        <h1 className="text-lg">Days away{group && `: ${group.name}`}</h1>
+        <BarTitle text={`Days away${group ? `: ${group.name}` : ''}`} />
       </TopBar>
       <main className="min-h-0 flex-1 overflow-auto bg-cement-50 px-6 py-4 max-sm:px-3">
         <div className="mb-3 flex flex-wrap items-center gap-2">

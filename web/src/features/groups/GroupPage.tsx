@@ -4,6 +4,7 @@ import { Link, useParams } from 'react-router'
 import type { Schema } from '../../api/client'
 import { fieldProblem, sentenceOf } from '../../api/problem'
 import { newSet, useActs } from '../../app/acts'
+import { BarTitle } from '../../app/BarTitle'
 import { ClockField } from '../../app/ClockField'
 import { TopBar } from '../../app/TopBar'
 import { Button } from '../../ui/Button'
@@ -29,7 +30,7 @@ export function GroupPage() {
   return (
     <div className="flex h-full flex-col">
       <TopBar>
-        <h1 className="text-lg">Group{group && `: ${group.name}`}</h1>
+        <BarTitle text={`Group${group ? `: ${group.name}` : ''}`} />
       </TopBar>
       {groups.isSuccess && !group && (
         <Page title="There is no such group, or you are not in it">

@@ -4,6 +4,7 @@ import { Link, useParams } from 'react-router'
 import type { Schema } from '../../api/client'
 import { fieldProblem, sentenceOf } from '../../api/problem'
 import { newSet, useActs } from '../../app/acts'
+import { BarTitle } from '../../app/BarTitle'
 import { momentText } from '../../app/dates'
 import { useReader } from '../../app/person'
 import { TopBar } from '../../app/TopBar'
@@ -37,7 +38,7 @@ export function MembersPage() {
   return (
     <div className="flex h-full flex-col">
       <TopBar>
-        <h1 className="text-lg">People{group && `: ${group.name}`}</h1>
+        <BarTitle text={`People${group ? `: ${group.name}` : ''}`} />
       </TopBar>
       <main className="min-h-0 flex-1 overflow-y-auto bg-cement-50">
         {members.isError && (

@@ -5,6 +5,7 @@ import { api, unwrap } from '../../api/client'
 import { momentText } from '../../app/dates'
 import { LinkedText } from '../../ui/LinkedText'
 import { Logo } from '../../ui/Logo'
+import { useTitle } from '../../ui/useTitle'
 
 const mailsQuery = queryOptions({
   queryKey: ['post-room'],
@@ -16,6 +17,7 @@ const mailsQuery = queryOptions({
 /** The stand-in for outside mail: what Mortar sent, to whom, with links that can be followed. */
 export function PostRoomPage() {
   const mails = useQuery(mailsQuery)
+  useTitle('Post room')
   const [chosen, setChosen] = useState<string | null>(null)
   const all = mails.data ?? []
   const open = all.find((mail) => mail.id === chosen) ?? all[0]

@@ -7,6 +7,7 @@ import { ClockField } from '../../app/ClockField'
 import { useReader } from '../../app/person'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
+import { useTitle } from '../../ui/useTitle'
 import { reaches } from '../access/ladder'
 import { zonesQuery } from '../calendars/calendarQueries'
 import { Guardianships } from '../groups/Guardianships'
@@ -39,6 +40,7 @@ export function PreferencesPage() {
     value: zone,
     label: zone.replaceAll('_', ' '),
   }))
+  useTitle('Preferences')
   const submit = async (event: FormEvent) => {
     event.preventDefault()
     try {

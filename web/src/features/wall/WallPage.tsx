@@ -8,6 +8,7 @@ import { newSet, useActs } from '../../app/acts'
 import { dayText, monthText, periodText } from '../../app/dates'
 import { useReader } from '../../app/person'
 import { TopBar } from '../../app/TopBar'
+import { useTitle } from '../../ui/useTitle'
 import { accessTableQuery } from '../access/accessQueries'
 import type { Gap } from '../availability/availabilityQueries'
 import { useLowWeeks } from '../availability/useLowWeeks'
@@ -39,7 +40,7 @@ import { type DeskPlace, deskText, readDesk } from './deskPlace'
 import { EmptyWall } from './EmptyWall'
 import { KeyList } from './KeyList'
 import { lanesOf } from './lanes'
-import { keepLastSpan, keepLastView } from './lastView'
+import { keepLastSpan, keepLastView, lastSpan } from './lastView'
 import { MarksBar } from './MarksBar'
 import { MonthView } from './MonthView'
 import { layerToMakeIn } from './makeIn'
@@ -48,7 +49,18 @@ import { PrintHead } from './PrintHead'
 import { Ribbon } from './Ribbon'
 import { RosterView } from './RosterView'
 import { carriedTo, rowsOf, rowsOfBrick } from './roster'
-import { addDays, dateOf, daysBetween, daysOf, isPast, localAt, minutesBetween, moved } from './times'
+import {
+  addDays,
+  dateOf,
+  daysBetween,
+  daysOf,
+  isPast,
+  localAt,
+  minuteOf,
+  minutesBetween,
+  moved,
+  nextHalfHour,
+} from './times'
 import { useAddressLayers } from './useAddressLayers'
 import { useAsked } from './useAsked'
 import { useCarry } from './useCarry'
@@ -251,18 +263,21 @@ function Wall({ view }: { view: View }) {
     else after.delete('to')
     navigate({ pathname: `/${to}/${day}`, search: after.toString() })
   }
-  const setSpan = (days: number) => {
+  const setSpan = (days: number, how: { replace?: boolean } = {}) => {
     keepLastSpan(view, days)
-    setSearch(
-      (before) => {
-        const after = new URLSearchParams(before)
-        after.set('days', String(days))
-        after.delete('to')
-        return after
-      },
-      { replace: true },
-    )
+    setSearch((before) => {
+      const after = new URLSearchParams(before)
+      after.set('days', String(days))
+      after.delete('to')
+      return after
+    }, how)
   }
+  // Whoever is sent the address sees as much as who sends it, whatever their device showed last.
+  const isSpanKept = search.get('days') === null && exact === 0 && lastSpan(view) > 0
+  const nameSpan = useEffectEvent(() => setSpan(span, { replace: true }))
+  useEffect(() => {
+    if (isSpanKept) nameSpan()
+  }, [isSpanKept])
   const showView = (to: View) => {
     const after = new URLSearchParams(search)
     after.delete('days')
@@ -342,17 +357,19 @@ function Wall({ view }: { view: View }) {
     if (isUnasked) beginGaps()
   }, [isUnasked])
 
-  /** An hour of the day, or what the preferences say a new event is. */
-  const placeOn = (day: string, lane: string) =>
+  /** As long as the preferences say a new event is: today from the next half hour on, else in the morning. */
+  const placeOn = (day: string, lane: string) => {
+    const start = day === today ? nextHalfHour(minuteOf(now)) : Math.max(9 * 60, preferences.dayBegins)
     make(
       {
         form: 'clock',
-        start: localAt(day, Math.max(540, preferences.dayBegins)),
-        end: localAt(day, Math.max(540, preferences.dayBegins) + preferences.eventMinutes),
+        start: localAt(day, start),
+        end: localAt(day, start + preferences.eventMinutes),
         zone,
       },
       lane,
     )
+  }
   const makeFromHand = (time: EventForm['time'], lane: string) => {
     // On a wall without hours a press on a day means an hour of it, and a pull over several means the days.
     if (time.form === 'days' && time.first === time.last && view !== 'week' && view !== 'day')
@@ -557,6 +574,7 @@ function Wall({ view }: { view: View }) {
     ribbonWeeks,
   )
   const title = view === 'month' ? monthText(date) : periodText(first, last)
+  useTitle(group ? `${title}, ${group.name}` : title)
   return (
     <div className="flex h-full flex-col">
       <TopBar>

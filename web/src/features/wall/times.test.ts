@@ -8,6 +8,7 @@ import {
   isPast,
   localAt,
   moved,
+  nextHalfHour,
   snap,
   stretchedTo,
   stretchOfDay,
@@ -126,4 +127,8 @@ describe('where a time lies', () => {
       ),
     ).toBe(true)
   })
+})
+
+it('the half hour that is next', () => {
+  expect([0, 1, 29, 30, 672, 690, 1425].map(nextHalfHour)).toEqual([0, 30, 30, 30, 690, 690, 1440])
 })

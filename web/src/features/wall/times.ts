@@ -46,6 +46,9 @@ export const dateOf = (local: string): string => local.slice(0, 10)
 export const minuteOf = (local: string): number =>
   Number(local.slice(11, 13)) * 60 + Number(local.slice(14, 16))
 
+/** The half hour that is next, in minutes of the day: 11:30 at 11:12 and at 11:30, the midnight after at 23:45. */
+export const nextHalfHour = (minute: number): number => Math.ceil(minute / 30) * 30
+
 /** A local date-time; a minute of 1440 is the midnight after. */
 export const localAt = (date: string, minute: number): string => plusMinutes(`${date}T00:00:00`, minute)
 
