@@ -140,7 +140,7 @@ public class GivingTests
         ines.WaitForText("left the group");
         ines.Pick("Show", "Everybody");
         ines.Find(By.CssSelector("select[aria-label='Every member on Rota']")).SendKeys("o");
-        ines.WaitForText("Every member of Studio team has Outline on “Rota” now.");
+        ines.WaitForText("Everybody in Studio team has at least Outline on “Rota” now.");
         ines.Click("Undo");
         ines.WaitForText("Undone.");
     }

@@ -92,6 +92,7 @@ public class ViewsTests
         using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
         ines.Press("n");
         ines.Type("Title", "Glaze evening");
+        ines.Write("at", "9:00");
         ines.Find(By.CssSelector("select[aria-label=Repeats] option[value=week]")).Click();
         ines.Click("Thu");
         ines.Click("Wed");
@@ -440,6 +441,63 @@ public class ViewsTests
     }
 
     [Fact]
+    public async Task What_is_marked_is_acted_on_out_of_view_too_and_a_series_is_not_moved_unasked()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var api = await mortar.As(DemoPeople.Ines);
+        var rota = new Core.Words.CalendarId(DemoPeople.Stable("calendar Rota"));
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Week();
+        ines.Keys_(ines.Find(Brick("Monday 9 March, 09:00 to 13:00, Front desk")), Keys.Space);
+        ines.Press("]");
+        ines.Keys_(ines.Find(Brick("Tuesday 17 March, 09:00 to 13:00, Front desk")), Keys.Space);
+        ines.WaitForText("2 marked, 1 of them not in view");
+
+        ines.Find(By.XPath("//select[@aria-label='Move to a calendar']/option[normalize-space()='Classes']")).Click();
+        ines.WaitForText("Dates of a series are among what is marked.");
+        ines.Click("Leave it");
+        ines.Press(Keys.Delete);
+
+        ines.WaitForText("Deleted 2 events.");
+        ines.WaitGone(Brick("Tuesday 17 March, 09:00 to 13:00, Front desk"));
+        var starts = (await api.Bricks(rota, "2026-03-09", "2026-03-22"))
+            .Where(brick => brick.Text("title") == "Front desk")
+            .Select(brick => brick.GetProperty("time").Text("start"))
+            .ToList();
+        Assert.DoesNotContain("2026-03-09T09:00:00", starts);
+        Assert.DoesNotContain("2026-03-17T09:00:00", starts);
+        Assert.Contains("2026-03-16T09:00:00", starts);
+    }
+
+    [Fact]
+    public async Task Several_are_copied_together_and_a_reader_who_deletes_is_told_that_nothing_was()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var api = await mortar.As(DemoPeople.Ines);
+        var calendar = await api.MakeCalendar();
+        await mortar.Give(calendar, DemoPeople.Dele, Core.Access.Role.View);
+        await api.MakeEvent(calendar, "Celadon");
+        await api.MakeEvent(calendar, "Tenmoku", World.Hours("2026-03-12T16:00:00", "2026-03-12T17:00:00"));
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Week();
+        ines.Keys_(ines.Find(Brick("Celadon")), Keys.Space);
+        ines.Keys_(ines.Find(Brick("Tenmoku")), Keys.Space);
+        ines.WaitForText("2 marked");
+        ines.Copying(() => ines.Move("Celadon", 1, 0));
+        ines.WaitForText("Copied 2 events.");
+        Assert.Equal(
+            ["Celadon", "Celadon", "Tenmoku", "Tenmoku"],
+            (await api.Bricks(calendar)).Select(brick => brick.Text("title")).Order(StringComparer.Ordinal)
+        );
+
+        using var dele = new Screen(mortar.Url).SignIn(DemoPeople.Dele).Week();
+        dele.Keys_(dele.Find(Brick("Celadon")), Keys.Space);
+        dele.WaitForText("1 marked");
+        dele.Press(Keys.Delete);
+        dele.WaitForText("Nothing was changed: these are not yours to change");
+        Assert.False(dele.Has(Named("button", "Undo")));
+        Assert.Equal(4, (await api.Bricks(calendar)).Count);
+    }
+
+    [Fact]
     public async Task A_copy_is_made_with_a_modifier_and_the_first_stays()
     {
         await using var mortar = await TestMortar.Start(Repository.Web);
@@ -454,6 +512,53 @@ public class ViewsTests
         ines.Find(Brick("Tuesday 10 March, 14:00 to 15:30, Celadon"));
         ines.Find(Brick("Thursday 12 March, 14:00 to 15:30, Celadon"));
         Assert.Equal(2, (await api.Bricks(calendar)).Count);
+    }
+
+    [Fact]
+    public async Task After_only_this_one_all_come_back_as_they_were_however_much_later()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var api = await mortar.As(DemoPeople.Ines);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Week();
+        ines.Click(By.CssSelector("[data-layer='Web shop'] button")); // hidden by hand, and stays so
+        ines.WaitGone(Brick("Shop hours"));
+        ines.Choose(Named("button", "More for Classes"), "Only this one");
+        ines.WaitGone(Brick("Team meeting"));
+        ines.Choose(Named("button", "More for Classes"), "Only this one");
+
+        ines.Open("/week/2026-03-11");
+        ines.Click("All as before");
+
+        ines.Find(Brick("Team meeting"));
+        ines.WaitGone(Named("button", "All as before"));
+        Assert.Equal(
+            ["Web shop"],
+            (await api.Get("/api/shelf"))
+                .Is(200)
+                .Body.EnumerateArray()
+                .Where(layer => !layer.GetProperty("shown").GetBoolean())
+                .Select(layer => layer.Text("name"))
+        );
+    }
+
+    [Fact]
+    public async Task A_letter_typed_on_a_desk_of_writing_is_no_key_of_the_wall()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Week();
+        ines.Click(Brick("Team meeting"));
+        ines.Find(Named("button", "Save"));
+        foreach (var letter in "fgnl/]")
+        {
+            ines.Press(letter.ToString());
+        }
+
+        ines.Find(Named("button", "Save"));
+        ines.Title("9 – 15 March 2026, Studio team · Mortar");
+        Assert.EndsWith("desk=writing", ines.Path, StringComparison.Ordinal);
+        ines.Press(Keys.Escape);
+        ines.Press("]");
+        ines.Title("16 – 22 March 2026, Studio team · Mortar");
     }
 
     [Fact]

@@ -22,6 +22,8 @@ interface ShelfProps {
   onWho: (who: readonly string[]) => void
   onOpen: (calendarId: string, part: 'about' | 'access' | 'import' | 'look') => void
   onNewCalendar: () => void
+  /** Whether something lies on the desk, which the panel of all layers would cover. */
+  hasDesk: boolean
 }
 
 /** How many people have room on the strip; more are behind "All layers". */
@@ -38,19 +40,29 @@ export function Shelf({
   onWho,
   onOpen,
   onNewCalendar,
+  hasDesk,
 }: ShelfProps) {
   const [isOpen, setOpen] = useState(false)
+  const [hadDesk, setHadDesk] = useState(hasDesk)
+  if (hadDesk !== hasDesk) {
+    setHadDesk(hasDesk)
+    if (hasDesk) setOpen(false)
+  }
   const sets = useQuery(setsQuery)
   const shelf = useShelf(layers, address)
   const here = layers.filter((layer) => layer.groupId === groupId)
   const elsewhere = layers.filter((layer) => layer.groupId !== groupId)
+  const open: ShelfProps['onOpen'] = (calendarId, part) => {
+    setOpen(false)
+    onOpen(calendarId, part)
+  }
   const chip = (layer: Layer) => (
     <LayerChip
       key={layer.calendarId}
       layer={layer}
       neighbours={[layers[layers.indexOf(layer) - 1], layers[layers.indexOf(layer) + 1]]}
       shelf={shelf}
-      onOpen={onOpen}
+      onOpen={open}
     />
   )
   const person = (one: { personId: string; name: string }) => (
@@ -114,6 +126,16 @@ export function Shelf({
             className="shrink-0 rounded-control px-2 py-1.5 underline hover:bg-cement-300"
           >
             Everybody
+          </button>
+        )}
+        {shelf.showBefore && (
+          <button
+            type="button"
+            title="Shows the layers again that were shown before"
+            onClick={shelf.showBefore}
+            className="shrink-0 rounded-control px-2 py-1.5 underline hover:bg-cement-300"
+          >
+            All as before
           </button>
         )}
         <SetsMenu

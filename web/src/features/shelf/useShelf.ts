@@ -3,6 +3,7 @@ import { useActs } from '../../app/acts'
 import type { Layer } from '../wall/bricks'
 import type { AddressLayers } from '../wall/useAddressLayers'
 import { layLayer, orderLayers, shelfQuery } from './shelfQuery'
+import { forgetShownBefore, keepShownBefore, shownBefore } from './shownBefore'
 
 const none: Layer[] = []
 
@@ -44,6 +45,13 @@ export function useShelf(inView: readonly Layer[], address: AddressLayers | null
   }
   const keepOne = (calendarId: string, part: Partial<Layer>) =>
     one.mutate(layers.map((layer) => (layer.calendarId === calendarId ? { ...layer, ...part } : layer)))
+  const before = address ? null : shownBefore()
+  const isNarrowed = before?.some((id) => layers.some((one) => one.calendarId === id && !one.shown))
+  const showBefore = () => {
+    const shown = shownBefore() ?? []
+    forgetShownBefore()
+    all.mutate(layers.map((layer) => ({ ...layer, shown: shown.includes(layer.calendarId) })))
+  }
   return {
     /** Changes one layer: shown, beside, or one's own look of it. */
     lay: withOne,
@@ -53,7 +61,7 @@ export function useShelf(inView: readonly Layer[], address: AddressLayers | null
         address.show(shown.map((layer) => layer.calendarId))
         return
       }
-      const before = layers
+      keepShownBefore(shownOf(layers))
       const wanted = new Map(shown.map((layer) => [layer.calendarId, layer]))
       all.mutate(
         layers.map((layer) => ({
@@ -62,8 +70,13 @@ export function useShelf(inView: readonly Layer[], address: AddressLayers | null
           beside: wanted.get(layer.calendarId)?.beside ?? layer.beside,
         })),
       )
-      acts.offer('Showing a part of your layers.', 'Back to what was', () => all.mutate(before))
+      acts.offer('Showing a part of your layers.', 'Back to what was', () => {
+        forgetShownBefore()
+        all.mutate(layers)
+      })
     },
+    /** Shows again what was shown before only a part of it was; undefined where nothing was put away like that. */
+    showBefore: isNarrowed ? showBefore : undefined,
     /** Puts a layer where another lies. */
     moveTo: (calendarId: string, before: string) => {
       const moving = layers.find((layer) => layer.calendarId === calendarId)
@@ -76,6 +89,9 @@ export function useShelf(inView: readonly Layer[], address: AddressLayers | null
     },
   }
 }
+
+const shownOf = (layers: readonly Layer[]) =>
+  layers.filter((layer) => layer.shown).map((layer) => layer.calendarId)
 
 const changed = (before: readonly Layer[], next: readonly Layer[]): Layer[] =>
   next.filter((layer, index) => layer !== before[index])

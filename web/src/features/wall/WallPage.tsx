@@ -4,7 +4,7 @@ import { useCallback, useEffect, useEffectEvent, useMemo, useState } from 'react
 import { Navigate, useNavigate, useParams, useSearchParams } from 'react-router'
 import type { Schema } from '../../api/client'
 import { sentenceOf } from '../../api/problem'
-import { newSet, useActs } from '../../app/acts'
+import { useActs } from '../../app/acts'
 import { dayText, monthText, periodText } from '../../app/dates'
 import { useReader } from '../../app/person'
 import { TopBar } from '../../app/TopBar'
@@ -14,7 +14,7 @@ import type { Gap } from '../availability/availabilityQueries'
 import { useLowWeeks } from '../availability/useLowWeeks'
 import type { Asking } from '../events/EventDesk'
 import { brickOf, differences, type EventForm, formOf, newForm } from '../events/eventForm'
-import { useEventActs, type Written } from '../events/useEventActs'
+import { useEventActs } from '../events/useEventActs'
 import { useSight } from '../events/useSight'
 import { GroupMenu } from '../groups/GroupMenu'
 import { groupQueries, keepLastGroup, lastGroup } from '../groups/groupQueries'
@@ -49,24 +49,14 @@ import { PrintHead } from './PrintHead'
 import { Ribbon } from './Ribbon'
 import { RosterView } from './RosterView'
 import { carriedTo, rowsOf, rowsOfBrick } from './roster'
-import {
-  addDays,
-  dateOf,
-  daysBetween,
-  daysOf,
-  isPast,
-  localAt,
-  minuteOf,
-  minutesBetween,
-  moved,
-  nextHalfHour,
-} from './times'
+import { addDays, dateOf, daysOf, isPast, localAt, minuteOf, nextHalfHour } from './times'
 import { useAddressLayers } from './useAddressLayers'
 import { useAsked } from './useAsked'
 import { useCarry } from './useCarry'
 import type { Carried, Ghost } from './useHand'
 import { useKeys } from './useKeys'
 import { useLaid } from './useLaid'
+import { copyOf, useMarks } from './useMarks'
 import { useNarrow } from './useNarrow'
 import { useNow } from './useNow'
 import { usePeopleTimes } from './usePeopleTimes'
@@ -136,7 +126,6 @@ function Wall({ view }: { view: View }) {
   const [form, setForm] = useState<EventForm | null>(null)
   const [met, setMet] = useState<EventForm | null>(null)
   const [asked, setAsked] = useState<Asking>(null)
-  const [marks, setMarks] = useState<ReadonlySet<string>>(new Set())
   const [pinned, setPinned] = useState<readonly string[]>(
     () => localStorage.getItem(pinKey)?.split(' ').filter(Boolean) ?? [],
   )
@@ -148,7 +137,7 @@ function Wall({ view }: { view: View }) {
     from: addDays(today, -90),
     to: addDays(today, 270),
   }))
-  const { write, remove } = useEventActs()
+  const { write } = useEventActs()
   const sight = useSight(form, layers)
   const desk = readDesk(search.get('desk'))
   const who = useMemo(() => search.get('who')?.split(' ').filter(Boolean) ?? [], [search])
@@ -204,6 +193,7 @@ function Wall({ view }: { view: View }) {
       }),
     [laid, others.bricks, as, byId, who, rowKeys],
   )
+  const marks = useMarks(bricks)
   const inDay = view === 'day' ? bricks : noBricks
   const lanes = useMemo(
     () => lanesOf(view, narrow, rows, who, inDay, byId),
@@ -245,7 +235,7 @@ function Wall({ view }: { view: View }) {
   }
   /** Closes the desk; what was written and not saved can be brought back. */
   const leaveDesk = () => {
-    if (marks.size > 0) setMarks(new Set())
+    if (marks.count > 0) marks.clear()
     const left = desk?.kind === 'writing' && asked === null && sight?.kind === 'writes' ? sight.form : null
     closeDesk()
     if (left && isWritten(left, bricks))
@@ -386,24 +376,17 @@ function Wall({ view }: { view: View }) {
     const [source, target] = [rowOf(from), rowOf(to)]
     const attendees = source && target ? carriedTo(brick, source, target) : [...brick.attendees]
     const wish = { ...formOf(brick), time, attendees }
+    const isOfMarked = marks.count > 1 && marks.keys.has(brickKey(brick))
+    if (copy && isOfMarked) {
+      void marks.copyAll(brick, time)
+      return false
+    }
     if (copy) {
-      void write(
-        {
-          ...wish,
-          eventId: crypto.randomUUID(),
-          only: null,
-          version: null,
-          rule: null,
-          ruleBefore: null,
-          repeats: null,
-        },
-        `Copied “${titleOf(brick.title)}” to ${dayText(daysOf(time).first)}.`,
-        'whole',
-      )
+      void write(copyOf(wish), `Copied “${titleOf(brick.title)}” to ${dayText(daysOf(time).first)}.`, 'whole')
       return true
     }
     if (JSON.stringify([time, attendees]) === JSON.stringify([brick.time, brick.attendees])) return false
-    if (marks.has(brickKey(brick)) && marks.size > 1) void moveMarked(brick, time)
+    if (isOfMarked) void marks.moveAll(brick, time)
     else if (brick.only) openForm(wish, null, 'change')
     else {
       void change(wish, `${whatChanged(brick, time, target, source)}.`, brick)
@@ -411,68 +394,9 @@ function Wall({ view }: { view: View }) {
     }
     return false
   }
-  const marked = bricks.filter(
-    (brick): brick is EventBrick => brick.form === 'event' && marks.has(brickKey(brick)),
-  )
-  const moveMarked = async (brick: EventBrick, time: EventForm['time']) => {
-    const byDays = daysBetween(daysOf(brick.time).first, daysOf(time).first)
-    const byMinutes =
-      time.form === 'days' || brick.time.form === 'days'
-        ? 0
-        : minutesBetween(brick.time.start, time.start) - byDays * 1440
-    await forMarked(
-      (form, set) =>
-        write(
-          { ...form, time: moved(form.time, byDays, byMinutes) },
-          `Moved ${marked.length} events.`,
-          'onlyThis',
-          set,
-        ),
-      (each) => each.mayChange,
-    )
-  }
-  /** One act on all that are marked; dates of one series follow each other, each on the version the one before made. */
-  const forMarked = async (
-    act: (form: EventForm, set: ReturnType<typeof newSet>) => Promise<Written>,
-    may: (brick: EventBrick) => boolean = (each) => each.mayGiveAway,
-  ) => {
-    const set = newSet()
-    const versions = new Map<string, number>()
-    for (const one of marked.filter(may)) {
-      const form = formOf(one)
-      const version = versions.get(one.eventId) ?? one.version
-      const written = await act({ ...form, version }, set)
-      if (written.kind === 'done') versions.set(one.eventId, version + 1)
-    }
-    return set
-  }
-  const deleteMarked = async () => {
-    const count = marked.filter((each) => each.mayGiveAway).length
-    const set = await forMarked((form, one) => remove(form, 'onlyThis', one))
-    setMarks(new Set())
-    acts.done(`Deleted ${count === 1 ? 'one event' : `${count} events`}.`, set)
-  }
-  const putMarkedIn = async (calendarId: string) => {
-    const there = new Set<string>()
-    await forMarked(async (form, set) => {
-      // A series goes as a whole, however many of its dates are marked.
-      if (there.has(form.eventId)) return { kind: 'done' }
-      there.add(form.eventId)
-      return write(
-        { ...form, calendarId },
-        `Moved ${marked.length} events to another calendar.`,
-        'whole',
-        set,
-      )
-    })
-    setMarks(new Set())
-  }
   const mark = (brick: Brick) => {
     if (as || brick.form !== 'event') return
-    const key = brickKey(brick)
-    setMarks((before) =>
-      before.has(key) ? new Set([...before].filter((one) => one !== key)) : new Set([...before, key]),
-    )
+    marks.mark(brick)
   }
   const { carry, onBrickKey: onCarryKey } = useCarry(
     (brick, time) => carryTo({ brick, time, from: '', to: '', copy: false }),
@@ -500,8 +424,8 @@ function Wall({ view }: { view: View }) {
   views.forEach((one, index) => {
     keys[`Alt+${index + 1}`] = () => showView(one.value)
   })
-  if (marks.size > 0) keys.Delete = () => void deleteMarked()
-  useKeys(keys)
+  if (marks.count > 0) keys.Delete = () => void marks.deleteAll()
+  useKeys(desk && writesOn.has(desk.kind) ? besideWriting(keys) : keys)
 
   const carried = carry
     ? { ...carry.brick, time: carry.time }
@@ -514,6 +438,7 @@ function Wall({ view }: { view: View }) {
     : ''
   const brickActs = useSteady<BrickActs>({ onOpen: openBrick, onMark: mark, onBrickKey: onCarryKey })
   const carriedIn = carried?.calendarId
+  const markedKeys = marks.keys
   const face = useCallback<ViewProps['face']>(
     (brick) => {
       const layer =
@@ -528,7 +453,7 @@ function Wall({ view }: { view: View }) {
           state: {
             past: isPast(timeOf(brick, zone), now),
             chosen: key === chosen,
-            marked: marks.has(key),
+            marked: markedKeys.has(key),
             clash: clashes.get(key),
             whose: view === 'roster' || layer.purpose !== 'away' ? undefined : whoseText(brick, names),
             found: found === null ? undefined : brick.form === 'event' && found.has(brick.eventId),
@@ -536,7 +461,7 @@ function Wall({ view }: { view: View }) {
         }
       )
     },
-    [byId, carriedIn, layers, brickActs, zone, now, chosen, marks, clashes, view, names, found],
+    [byId, carriedIn, layers, brickActs, zone, now, chosen, markedKeys, clashes, view, names, found],
   )
   const asNew = (ghost: Ghost): EventBrick | null => {
     if (ghost.brick) return { ...ghost.brick, time: ghost.time }
@@ -685,13 +610,15 @@ function Wall({ view }: { view: View }) {
         ) : (
           <WeekView {...shared} lanes={lanes} />
         )}
-        {marks.size > 0 && (
+        {marks.count > 0 && (
           <MarksBar
-            count={marks.size}
+            count={marks.count}
+            away={marks.away}
+            hasSeries={marks.hasSeries}
             layers={layers}
-            onDelete={() => void deleteMarked()}
-            onPutIn={(calendarId) => void putMarkedIn(calendarId)}
-            onClear={() => setMarks(new Set())}
+            onDelete={() => void marks.deleteAll()}
+            onPutIn={(calendarId) => void marks.putIn(calendarId)}
+            onClear={marks.clear}
           />
         )}
         {wall.isError && (
@@ -777,11 +704,25 @@ function Wall({ view }: { view: View }) {
             place(part === 'look' ? { kind: 'look', calendarId } : { kind: 'calendar', calendarId, part })
           }}
           onNewCalendar={newCalendar}
+          hasDesk={desk !== null}
         />
       )}
     </div>
   )
 }
+
+/** The desks on which something is written: a letter typed there is meant for it, also before a field has the focus. */
+const writesOn: ReadonlySet<DeskPlace['kind']> = new Set([
+  'writing',
+  'calendar',
+  'newCalendar',
+  'newGroup',
+  'ask',
+  'propose',
+])
+
+const besideWriting = (keys: Readonly<Record<string, () => void>>) =>
+  Object.fromEntries(Object.entries(keys).filter(([key]) => key === 'Escape' || key.startsWith('Alt+')))
 
 /** Bricks as they are looked at through somebody else's eyes: nothing of it is taken in hand. */
 const onlySeen = (bricks: readonly Brick[], as: string | null): readonly Brick[] =>
