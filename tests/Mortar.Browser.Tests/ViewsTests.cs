@@ -96,7 +96,7 @@ public class ViewsTests
         ines.Find(By.CssSelector("select[aria-label=Repeats] option[value=week]")).Click();
         ines.Click("Thu");
         ines.Click("Wed");
-        ines.WaitForText("every Thursday at 9:00");
+        ines.WaitForText("every Thursday at 09:00");
         ines.WaitForText("Wed 11, Thu 12, Thu 19, Thu 26, Thu 2");
 
         ines.Click(Containing("button", "Add to"));
@@ -311,7 +311,7 @@ public class ViewsTests
         ines.Find(By.XPath("//*[@data-hand='carried'][contains(normalize-space(), 'Saturday 14 March, 14:30')]"));
     }
 
-    /// <summary>Clocks in London go from 1:00 to 2:00 on 29 March 2026, those in Halifax went on 8 March (tz database).</summary>
+    /// <summary>Clocks in London go from 01:00 to 02:00 on 29 March 2026, those in Halifax went on 8 March (tz database).</summary>
     [Fact]
     public async Task At_the_clock_change_series_keep_their_own_clock_and_an_hour_that_is_not_there_is_refused()
     {

@@ -154,7 +154,7 @@ internal static class RuleSentence
         if (!rule.ByHour.IsEmpty)
         {
             text +=
-                $" in the hour{(rule.ByHour.Length == 1 ? string.Empty : "s")} from {Wording.List(rule.ByHour.Select(hour => $"{Number(hour)}:00"))}";
+                $" in the hour{(rule.ByHour.Length == 1 ? string.Empty : "s")} from {Wording.List(rule.ByHour.Select(hour => $"{hour:00}:00"))}";
         }
 
         if (!rule.ByDay.IsEmpty)
@@ -180,7 +180,7 @@ internal static class RuleSentence
             from hour in hours
             from minute in minutes
             from second in seconds
-            select second == 0 ? $"{Number(hour)}:{minute:00}" : $"{Number(hour)}:{minute:00}:{second:00}"
+            select second == 0 ? $"{hour:00}:{minute:00}" : $"{hour:00}:{minute:00}:{second:00}"
         ).ToList();
         return all.Count <= MostTimes
             ? $" at {Wording.List(all)}"

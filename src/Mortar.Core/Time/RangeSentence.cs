@@ -51,5 +51,5 @@ public static class RangeSentence
     private static string Text(LocalDate day, string pattern) => day.ToString(pattern, CultureInfo.InvariantCulture);
 
     private static string Hour(LocalDateTime time) =>
-        time.ToString(time.Second == 0 ? "H:mm" : "H:mm:ss", CultureInfo.InvariantCulture);
+        time.ToString(time.Second == 0 ? "HH:mm" : "HH:mm:ss", CultureInfo.InvariantCulture);
 }

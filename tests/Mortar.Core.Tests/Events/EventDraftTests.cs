@@ -53,7 +53,7 @@ public class EventDraftTests
                 "There is no time zone named “Mars/Base”. Use a name such as Europe/London."
             },
             {
-                // tz database: clocks in London go from 1:00 to 2:00 on 29 March 2026
+                // tz database: clocks in London go from 01:00 to 02:00 on 29 March 2026
                 "time.start",
                 new TimeDraft.Clock(
                     new LocalDateTime(2026, 3, 29, 1, 30),

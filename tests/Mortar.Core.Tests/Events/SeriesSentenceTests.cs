@@ -29,10 +29,10 @@ public class SeriesSentenceTests
     [InlineData("FREQ=DAILY;INTERVAL=3;BYDAY=SA,SU", "every 3 days if it is a Saturday or Sunday at 19:00")]
     [InlineData("FREQ=DAILY;BYDAY=FR;BYMONTHDAY=13", "every Friday that is the 13th of the month at 19:00")]
     [InlineData("FREQ=DAILY;BYMONTHDAY=1,-1", "every day if it is the 1st or last day of the month at 19:00")]
-    [InlineData("FREQ=DAILY;BYHOUR=9,14;BYMINUTE=0,30", "every day at 9:00, 9:30, 14:00 and 14:30")]
+    [InlineData("FREQ=DAILY;BYHOUR=9,14;BYMINUTE=0,30", "every day at 09:00, 09:30, 14:00 and 14:30")]
     [InlineData(
         "FREQ=DAILY;BYHOUR=9,10,11,12,13,14,15,16;BYMINUTE=0,20,40",
-        "every day at 24 times from 9:00 to 16:40"
+        "every day at 24 times from 09:00 to 16:40"
     )]
     [InlineData("FREQ=MONTHLY", "every month on the 19th at 19:00")]
     [InlineData("FREQ=MONTHLY;INTERVAL=2;BYMONTHDAY=31", "every second month on the 31st at 19:00")]
@@ -67,7 +67,7 @@ public class SeriesSentenceTests
         "every 3 years on the 1st day, the 100th day and the last day of the year at 19:00"
     )]
     [InlineData("FREQ=HOURLY;INTERVAL=3", "every 3 hours")]
-    [InlineData("FREQ=MINUTELY;INTERVAL=20;BYHOUR=9,10", "every 20 minutes in the hours from 9:00 and 10:00")]
+    [InlineData("FREQ=MINUTELY;INTERVAL=20;BYHOUR=9,10", "every 20 minutes in the hours from 09:00 and 10:00")]
     [InlineData(
         "FREQ=HOURLY;BYMINUTE=0,30;BYDAY=MO,TU;BYMONTH=5",
         "every hour at minutes 0 and 30 on Mondays and Tuesdays in May"

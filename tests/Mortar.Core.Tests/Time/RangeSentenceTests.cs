@@ -29,9 +29,9 @@ public class RangeSentenceTests
 
     [Theory]
     [InlineData(14, 16, "Mon 16 March, 14:00 to 16:00")]
-    [InlineData(9, 9, "Mon 16 March, 9:00")]
-    [InlineData(20, 24, "Mon 16 March, 20:00 to 0:00")]
-    [InlineData(22, 30, "Mon 16 March, 22:00 to Tue 17 March, 6:00")]
+    [InlineData(9, 9, "Mon 16 March, 09:00")]
+    [InlineData(20, 24, "Mon 16 March, 20:00 to 00:00")]
+    [InlineData(22, 30, "Mon 16 March, 22:00 to Tue 17 March, 06:00")]
     public void Hours_are_said_with_their_day(int from, int to, string sentence)
     {
         var day = Day("2026-03-16").AtMidnight();

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { type FormEvent, useState } from 'react'
+import { type FormEvent, Fragment, useState } from 'react'
 import { sentenceOf } from '../../api/problem'
 import { useActs } from '../../app/acts'
 import { clockText, longDayText } from '../../app/dates'
@@ -145,18 +145,16 @@ export function FreeDesk({
                       <span className="block text-[12px]">
                         free at{' '}
                         {[one.earlier, one.later].map(
-                          (start) =>
+                          (start, index) =>
                             start && (
-                              <button
-                                key={start}
-                                type="button"
-                                onClick={() => at(start)}
-                                className="mr-2 underline"
-                              >
-                                {dateOf(start) === dateOf(form.start)
-                                  ? clockText(start)
-                                  : `${longDayText(start)}, ${clockText(start)}`}
-                              </button>
+                              <Fragment key={start}>
+                                {index > 0 && one.earlier && ' or '}
+                                <button type="button" onClick={() => at(start)} className="underline">
+                                  {dateOf(start) === dateOf(form.start)
+                                    ? clockText(start)
+                                    : `${longDayText(start)}, ${clockText(start)}`}
+                                </button>
+                              </Fragment>
                             ),
                         )}
                       </span>

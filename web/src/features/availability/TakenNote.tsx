@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
+import { Fragment } from 'react'
 import { clockText, longDayText } from '../../app/dates'
 import type { Time } from '../wall/bricks'
 import { dateOf } from '../wall/times'
@@ -35,10 +36,19 @@ export function TakenNote({ people, places, time, groupId, eventId, onStart }: T
   const isOnly = (id: string) => places.some((place) => place.calendarId === id && place.oneAtATime)
   const start = time.form === 'days' ? time.first : dateOf(time.start)
   const at = (local: string) => (
-    <button key={local} type="button" onClick={() => onStart(local)} className="mr-2 underline">
+    <button type="button" onClick={() => onStart(local)} className="underline">
       {dateOf(local) === start ? clockText(local) : `${longDayText(local)}, ${clockText(local)}`}
     </button>
   )
+  const either = (locals: readonly (string | null)[]) =>
+    locals
+      .filter((local) => local !== null)
+      .map((local, index) => (
+        <Fragment key={local}>
+          {index > 0 && ' or '}
+          {at(local)}
+        </Fragment>
+      ))
   const works = [answer.data.earlier, answer.data.later].filter((local) => local !== null)
   return (
     <section
@@ -63,9 +73,7 @@ export function TakenNote({ people, places, time, groupId, eventId, onStart }: T
                   {isOnly(one.id) && '. It takes one booking at a time, so this cannot be saved'}
                 </span>
                 {time.form !== 'days' && one.presence !== 'outsideHours' && (one.earlier || one.later) && (
-                  <span className="block text-[12px]">
-                    free at {[one.earlier, one.later].map((local) => local && at(local))}
-                  </span>
+                  <span className="block text-[12px]">free at {either([one.earlier, one.later])}</span>
                 )}
               </li>
             ))}
@@ -73,7 +81,7 @@ export function TakenNote({ people, places, time, groupId, eventId, onStart }: T
         </div>
       )}
       {time.form !== 'days' && taken.length > 1 && works.length > 0 && (
-        <p className="text-[12px]">all free at {works.map(at)}</p>
+        <p className="text-[12px]">all free at {either(works)}</p>
       )}
     </section>
   )

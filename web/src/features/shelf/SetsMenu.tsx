@@ -40,7 +40,9 @@ export function SetsMenu({ sets, layers, groupId, groupName, onApply }: SetsMenu
     if (name === '') return
     void keep(
       { id: crypto.randomUUID(), name, groupId: null, layers: shown },
-      `Kept the ${shown.length} layers in view as “${name}”.`,
+      shown.length === 1
+        ? `Kept the one layer in view as “${name}”.`
+        : `Kept the ${shown.length} layers in view as “${name}”.`,
     )
   }
   const erase = async (set: LayerSet) => {

@@ -16,7 +16,8 @@ export function whatChanged(
     return `Gave “${titleOf(brick.title)}” to ${target.name}, ${dayText(after.first)}`
   const [from, to] = [timeStart(brick.time), timeStart(time)]
   const [ended, ends] = [timeEnd(brick.time), timeEnd(time)]
-  if (from !== to && ended !== ends) return `Moved “${titleOf(brick.title)}” to ${dayText(after.first)}`
+  if (from !== to && ended !== ends)
+    return `Moved “${titleOf(brick.title)}” to ${before.first === after.first && time.form !== 'days' ? clockText(time.start) : dayText(after.first)}`
   if (from !== to)
     return `“${titleOf(brick.title)}” begins ${time.form === 'days' ? `on ${dayText(after.first)}` : `at ${clockText(time.start)}`} now`
   return before.last !== after.last || time.form === 'days'
