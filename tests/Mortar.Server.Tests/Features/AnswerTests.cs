@@ -20,6 +20,24 @@ public class AnswerTests
     private static readonly Guid Tomasz = DemoPeople.Tomasz.Id.Value;
 
     [Fact]
+    public async Task Who_is_named_is_told_by_name_who_asks_and_nobody_else_is()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        using var astrid = await mortar.As(DemoPeople.Astrid);
+        var (calendar, id) = await Make(ines);
+        await mortar.Give(calendar, DemoPeople.Astrid, Role.View);
+        await Ask(ines, id, 1, Priya);
+
+        var named = (await priya.Get($"/api/events/{id}/answers")).Is(200).Body;
+        var other = (await astrid.Get($"/api/events/{id}/answers")).Is(200).Body;
+
+        Assert.Equal("Ines Varga", named.Text("organizer"));
+        Assert.Equal(JsonValueKind.Null, other.GetProperty("organizer").ValueKind);
+    }
+
+    [Fact]
     public async Task Who_is_asked_has_the_event_in_the_inbox_and_answers_there_without_having_the_calendar()
     {
         await using var mortar = await TestMortar.Start();

@@ -1771,6 +1771,7 @@ export interface components {
         AnswersBody: {
             people: components["schemas"]["AnswersNamedBody"][];
             mayAnswerFor: string[];
+            organizer: null | string;
         };
         AnswersNamedBody: {
             /** Format: uuid */

@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Availability;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
@@ -18,7 +19,8 @@ internal static class AnswersSetup
 {
     /// <param name="People">Everybody named, by name.</param>
     /// <param name="MayAnswerFor">Those of them for whom the reader answers.</param>
-    internal sealed record Body(IReadOnlyList<NamedBody> People, IReadOnlyList<Guid> MayAnswerFor);
+    /// <param name="Organizer">The name of who asks, for those who are asked: their question has said it too. <c>null</c> for others.</param>
+    internal sealed record Body(IReadOnlyList<NamedBody> People, IReadOnlyList<Guid> MayAnswerFor, string? Organizer);
 
     /// <param name="Answer">What counts now.</param>
     /// <param name="ToEarlierTime">Whether they had answered before it was moved.</param>
@@ -80,12 +82,15 @@ internal static class AnswersSetup
 
         var zone = await db.ZoneOf(acting.Person, zones, cancellationToken);
         var mine = await db.AnswersFor(acting.Person, row.CalendarId, cancellationToken);
-        return TypedResults.Ok(
-            new Body(
-                [.. named.Select(one => Of(one, zone))],
-                [.. named.Where(one => mine.Contains(one.Person)).Select(one => one.Person.Value)]
-            )
-        );
+        var answered = named.Where(one => mine.Contains(one.Person)).Select(one => one.Person.Value).ToList();
+        var organizer =
+            answered.Count > 0
+                ? await db
+                    .People.Where(person => person.Id == row.AddedBy)
+                    .Select(person => person.Name)
+                    .FirstOrDefaultAsync(cancellationToken)
+                : null;
+        return TypedResults.Ok(new Body([.. named.Select(one => Of(one, zone))], answered, organizer));
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Answer(

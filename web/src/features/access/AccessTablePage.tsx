@@ -3,6 +3,7 @@ import { type MouseEvent, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { sentenceOf } from '../../api/problem'
 import { BarTitle } from '../../app/BarTitle'
+import { longDayText } from '../../app/dates'
 import { TopBar } from '../../app/TopBar'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
@@ -243,7 +244,7 @@ function shortWay({ ways }: Cell): string {
     link: 'link',
     guardian: 'guardian',
   }[first.way]
-  return [by, first.lastDay ? `until ${first.lastDay}` : ''].filter(Boolean).join(', ')
+  return [by, first.lastDay ? `until ${longDayText(first.lastDay)}` : ''].filter(Boolean).join(', ')
 }
 
 /** Hands the table over as a file. */

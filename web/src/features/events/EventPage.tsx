@@ -1,8 +1,10 @@
+import { useQuery } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
 import { Button } from '../../ui/Button'
 import { LinkedText } from '../../ui/LinkedText'
 import { MarkBlock } from '../../ui/MarkSign'
 import { AnswersPart } from '../answers/AnswersPart'
+import { answersQuery } from '../answers/answerQueries'
 import { type EventBrick, type Layer, titleOf } from '../wall/bricks'
 import { Desk } from '../wall/Desk'
 import { EventHistory } from './EventHistory'
@@ -26,11 +28,18 @@ export function EventPage({ brick, layer, names, onEdit, onClose, children }: Ev
   // To an absence nobody says whether they come.
   const isAbsence = layer.purpose === 'away'
   const who = isAbsence ? brick.attendees.map((one) => names.get(one) ?? 'somebody else').join(', ') : ''
+  const asked = useQuery({
+    ...answersQuery(brick.eventId, brick.only),
+    enabled: brick.attendees.length > 0 && !isAbsence,
+  })
   const rows: [string, string | null][] = [
     ['Who', who],
     ['When', isAbsence ? whenAwayText(brick.time) : whenText(brick.time)],
     ['Repeats', brick.repeats],
-    ['Organizer', brick.organizer ? (names.get(brick.organizer) ?? 'somebody else') : null],
+    [
+      'Organizer',
+      brick.organizer ? (names.get(brick.organizer) ?? asked.data?.organizer ?? 'somebody else') : null,
+    ],
     ['Kind', brick.kind],
     [`In ${brick.zone?.replaceAll('_', ' ')}`, brick.agreed && whenText(brick.agreed)],
     ['Where', brick.place],
