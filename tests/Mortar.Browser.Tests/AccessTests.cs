@@ -82,6 +82,7 @@ public class AccessTests
         ines.Click(By.XPath("//li[contains(., 'Ines Varga')]//button[normalize-space()='Leave']"));
         ines.Click(By.XPath("//*[@role='alertdialog']//button[normalize-space()='Leave']"));
         ines.WaitGone(By.XPath("//*[@role='alertdialog']"));
+        ines.WaitForWall(); // and not at a group that is no longer there for her
         priya.Open(people).Find(add);
         priya.WaitForText("5 people");
         Assert.False(priya.Has(By.XPath("//li[contains(., 'Ines Varga')]")));

@@ -72,6 +72,8 @@ public class FileLimitsTests
     [InlineData("DURATION:PT8H", "2026-03-11", "2026-03-11", "is not a number of days")]
     [InlineData("DURATION:P1DT1H", "2026-03-11", "2026-03-12", "is not a number of days")] // RFC 5545, 3.6.1
     [InlineData("DURATION:P2D", "2026-03-11", "2026-03-12", null)]
+    [InlineData("DTEND:the day after", "2026-03-11", "2026-03-11", "it is taken without an end")]
+    [InlineData("DTEND;VALUE=DATE:", "2026-03-11", "2026-03-11", "it is taken without an end")]
     [InlineData("RRULE:FREQ=DAILY;UNTIL=99991231T000000Z", "2026-03-11", "2026-03-11", null)]
     [InlineData("RRULE:FREQ=DAILY;UNTIL=99991231", "2026-03-11", "2026-03-11", null)]
     public void What_is_odd_is_taken_and_said(string line, string first, string last, string? said)

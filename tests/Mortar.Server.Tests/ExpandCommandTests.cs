@@ -85,6 +85,17 @@ public sealed class ExpandCommandTests : IDisposable
     }
 
     [Fact]
+    public void Says_that_a_calendar_has_no_event()
+    {
+        Write("BEGIN:VTODO", "UID:shelf", "SUMMARY:Mend the shelf", "END:VTODO");
+
+        var (code, output, errors) = Run(file, "--from", "2026-03-26", "--to", "2026-03-26");
+
+        Assert.Equal((2, string.Empty), (code, output));
+        Assert.Contains($"{file}: it is a calendar with no event in it", errors, StringComparison.Ordinal);
+    }
+
+    [Fact]
     public void Says_that_a_file_is_no_calendar()
     {
         File.WriteAllText(file, "Dear all,\nthe studio is closed.");

@@ -182,18 +182,26 @@ public static class PeopleList
 
     private static IEnumerable<string> EndingWithAddress(string part)
     {
-        var entry = string.Empty;
+        var pieces = new Queue<string>();
         foreach (var piece in Split(part, [',']))
         {
-            entry = entry.Length > 0 ? $"{entry}, {piece}" : piece;
-            if (piece.Contains('@', StringComparison.Ordinal))
+            // A name has two parts at most, and one stands beside the address already where it is not alone there.
+            var isLast = piece.Contains('@', StringComparison.Ordinal);
+            var most = isLast && piece.Any(char.IsWhiteSpace) ? 2 : 3;
+            pieces.Enqueue(piece);
+            while (pieces.Count > (isLast ? most : 2))
             {
-                yield return entry;
-                entry = string.Empty;
+                yield return pieces.Dequeue();
+            }
+
+            if (isLast)
+            {
+                yield return string.Join(", ", pieces);
+                pieces.Clear();
             }
         }
 
-        foreach (var name in Names(entry))
+        foreach (var name in Names(string.Join(", ", pieces)))
         {
             yield return name;
         }

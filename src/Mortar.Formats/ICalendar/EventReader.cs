@@ -111,16 +111,21 @@ internal sealed partial class EventReader(FileTimes times, FindingList findings)
 
     private EventTime? ReadTime(Component component, string name, FileTime start)
     {
-        var end = start.Local;
+        // RFC 5545, 3.6.1: what says nothing of its end takes that one day, or no time.
+        var end = start.IsDate ? start.Local.PlusDays(1) : start.Local;
         if (component.First("DTEND") is { } endLine)
         {
             if (!times.TryRead(endLine, endLine.Value, out var read))
             {
-                return TimeLeftOut(
-                    endLine.Number,
-                    name,
-                    $"its end “{Finding.Quote(endLine.Value)}” {FileLimits.NoTime}"
-                );
+                var why = $"its end “{Finding.Quote(endLine.Value)}” {FileLimits.NoTime}";
+                if (IsDated(endLine.Value))
+                {
+                    return TimeLeftOut(endLine.Number, name, why);
+                }
+
+                // No date at all, and so nothing that was meant to be long: when it begins is worth more than nothing of it.
+                findings.Add(Finding.Skipped(endLine.Number, name, $"{why}; it is taken without an end"));
+                return Until(end);
             }
 
             if (read.IsDate != start.IsDate)
@@ -155,10 +160,6 @@ internal sealed partial class EventReader(FileTimes times, FindingList findings)
                 end = (end.Date + LocalTime.Midnight).PlusDays(1);
             }
         }
-        else if (start.IsDate)
-        {
-            end = start.Local.PlusDays(1);
-        }
 
         if (end < start.Local)
         {
@@ -178,12 +179,19 @@ internal sealed partial class EventReader(FileTimes times, FindingList findings)
             );
         }
 
+        return Until(end);
+
         // RFC 5545 has the end of a whole day excluded; files that give start and end alike mean that one day.
-        return start.IsDate
-                ? Days(component, start.Local.Date, end > start.Local ? end.Date.PlusDays(-1) : start.Local.Date)
-            : start.Zone is { } zone ? EventTime.InZone(start.Local, end, zone)
-            : EventTime.OnEveryClock(start.Local, end);
+        EventTime Until(LocalDateTime last) =>
+            start.IsDate
+                ? Days(component, start.Local.Date, last > start.Local ? last.Date.PlusDays(-1) : start.Local.Date)
+            : start.Zone is { } zone ? EventTime.InZone(start.Local, last, zone)
+            : EventTime.OnEveryClock(start.Local, last);
     }
+
+    /// <summary>Whether a text begins as a date does (RFC 5545, 3.3.4), whatever is wrong with it.</summary>
+    private static bool IsDated(string text) =>
+        text.Trim() is { Length: >= 8 } date && date[..8].All(char.IsAsciiDigit);
 
     private static EventTime Days(Component component, LocalDate first, LocalDate last) =>
         component.First(CalendarFileWriter.TimesToBeSet) is not null

@@ -69,6 +69,12 @@ internal static class ExpandCommand
             errors.WriteLine($"{question.File}:{finding.Line}: {finding.What}: {finding.Why}");
         }
 
+        if (file.Events.Count == 0)
+        {
+            errors.WriteLine($"{question.File}: it is a calendar with no event in it that could be read.");
+            return 2;
+        }
+
         foreach (var uid in expansion.Cut)
         {
             errors.WriteLine($"{question.File}: {uid}: only its first {SeriesExpansion.MostShown} are printed");

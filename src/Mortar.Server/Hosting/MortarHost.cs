@@ -105,7 +105,7 @@ internal static class MortarHost
         var files = Directory.Exists(web) ? new PhysicalFileProvider(web) : null;
         if (files is not null)
         {
-            app.UseStaticFiles(new StaticFileOptions { FileProvider = files, OnPrepareResponse = WebFiles.Cache });
+            app.UseWebFiles(files);
         }
 
         app.UseNoStore();
@@ -147,7 +147,7 @@ internal static class MortarHost
         {
             app.MapFallbackToFile(
                 "index.html",
-                new StaticFileOptions { FileProvider = files, OnPrepareResponse = WebFiles.Cache }
+                new StaticFileOptions { FileProvider = files, OnPrepareResponse = WebFiles.Prepare }
             );
         }
 

@@ -81,6 +81,10 @@ public class PeopleListTests
         Assert.Equal(["Mei", "Dele", "Otis"], Read("Mei, Dele, Otis").Select(one => one.Name));
         Assert.Equal(["Mei", "Dele"], Read("Mei; Dele").Select(one => one.Name));
         Assert.Equal(
+            ["Otis", "Mei", "Priya Raman", "Dele"],
+            Read("Otis, Mei, Raman, Priya <priya@example.org>, Dele, dele@example.org").Select(one => one.Name)
+        );
+        Assert.Equal(
             "Read as one person, the family name first. Write two people on two lines.",
             Assert.Single(Read("Raman, Priya")).Doubt
         );
@@ -105,6 +109,24 @@ public class PeopleListTests
                     Assert.Equal((person.Name, person.Address), (again[0].Name, again[0].Address));
                 }
             });
+
+    [Fact]
+    public void A_list_without_an_end_costs_no_more_than_its_length()
+    {
+        var few = Cost(20_000);
+        var many = Cost(200_000);
+
+        Assert.InRange(many, 0, few * 40 + 4_000_000);
+
+        // In bytes that were taken, which no busy machine changes.
+        static long Cost(int names)
+        {
+            var text = $"{string.Join(',', Enumerable.Repeat("Mei", names))}, a@example.org, b@example.org";
+            var before = GC.GetAllocatedBytesForCurrentThread();
+            Assert.Equal(PeopleList.Most, Read(text).Count);
+            return GC.GetAllocatedBytesForCurrentThread() - before;
+        }
+    }
 
     [Fact]
     public void The_heads_of_columns_are_nobody() =>

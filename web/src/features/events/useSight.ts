@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { ProblemError } from '../../api/problem'
 import { reaches } from '../access/ladder'
 import type { EventBrick, Layer } from '../wall/bricks'
-import { type EventForm, newForm } from './eventForm'
+import type { EventForm } from './eventForm'
 import { eventQuery } from './eventQueries'
 
 /** How the one who writes an event stands to it at this moment, whatever it was when they opened it. */
@@ -30,15 +30,13 @@ export function useSight(form: EventForm | null, layers: readonly Layer[]): Sigh
 }
 
 /** What somebody typed themselves since they opened it, by the names of its fields. */
-export function typedIn(form: EventForm, opened: EventForm): [string, string][] {
-  const since = opened.version === null ? newForm('', opened.time) : opened
-  return (
+export const typedIn = (form: EventForm, opened: EventForm): [string, string][] =>
+  (
     [
-      ['Title', form.title, since.title],
-      ['Where', form.place, since.place],
-      ['Notes', form.notes, since.notes],
+      ['Title', form.title, opened.title],
+      ['Where', form.place, opened.place],
+      ['Notes', form.notes, opened.notes],
     ] as const
   )
     .filter(([, now, before]) => now !== before && now !== '')
     .map(([field, now]) => [field, now])
-}

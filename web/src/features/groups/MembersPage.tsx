@@ -1,6 +1,6 @@
 import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
-import { Link, useParams } from 'react-router'
+import { Link, useNavigate, useParams } from 'react-router'
 import type { Schema } from '../../api/client'
 import { fieldProblem, sentenceOf } from '../../api/problem'
 import { newSet, useActs } from '../../app/acts'
@@ -62,15 +62,18 @@ function Whole({ group, members }: { group: Group; members: readonly Member[] })
   const known = useKnown()
   const { person: me } = useReader()
   const change = useChange()
+  const navigate = useNavigate()
   const end = (member: Member, leavesEvents: boolean) => {
     setEnding(null)
-    change.mutate({
-      act: (set) => endMembership(group.id, member.personId, leavesEvents, set),
-      sentence:
-        member.personId === me.id
-          ? `You left “${group.name}”.`
-          : `Took ${member.name} out of “${group.name}”.`,
-    })
+    const isMe = member.personId === me.id
+    change.mutate(
+      {
+        act: (set) => endMembership(group.id, member.personId, leavesEvents, set),
+        sentence: isMe ? `You left “${group.name}”.` : `Took ${member.name} out of “${group.name}”.`,
+      },
+      // Whoever left has nothing to see here any more.
+      { onSuccess: () => isMe && navigate('/') },
+    )
   }
   return (
     <div className="mx-auto grid max-w-6xl grid-cols-[minmax(0,1fr)_22rem] gap-8 px-6 py-6 max-lg:grid-cols-1 max-sm:px-3">

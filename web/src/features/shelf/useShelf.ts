@@ -43,8 +43,12 @@ export function useShelf(inView: readonly Layer[], address: AddressLayers | null
       )
     else keepOne(calendarId, part)
   }
-  const keepOne = (calendarId: string, part: Partial<Layer>) =>
-    one.mutate(layers.map((layer) => (layer.calendarId === calendarId ? { ...layer, ...part } : layer)))
+  const keepOne = (calendarId: string, part: Partial<Layer>) => {
+    const next = layers.map((layer) => (layer.calendarId === calendarId ? { ...layer, ...part } : layer))
+    // Once all of it is back by hand, what is hidden after that is hidden on purpose.
+    if (shownBefore()?.every((id) => shownOf(next).includes(id))) forgetShownBefore()
+    one.mutate(next)
+  }
   const before = address ? null : shownBefore()
   const isNarrowed = before?.some((id) => layers.some((one) => one.calendarId === id && !one.shown))
   const showBefore = () => {
