@@ -339,6 +339,27 @@ public class AccessTests
     }
 
     [Fact]
+    public async Task Somebody_elses_version_that_was_taken_is_nothing_one_typed()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var api = await mortar.As(DemoPeople.Ines);
+        var calendar = await api.MakeCalendar();
+        var id = await api.MakeEvent(calendar);
+        await mortar.Give(calendar, DemoPeople.Priya, Role.Edit);
+        using var priya = new Screen(mortar.Url).SignIn(DemoPeople.Priya).Week();
+        priya.Click(Brick("Celadon"));
+        priya.Type("Where", "The back room");
+        (await api.Put($"/api/events/{id}", World.Event(calendar, "Oxblood"), 1)).Is(200);
+        priya.Click("Save");
+        priya.Click("Keep what is there now");
+
+        (await api.Delete($"/api/calendars/{calendar.Value}/access/{DemoPeople.Priya.Id.Value}")).Is(204);
+
+        priya.WaitForText("It is no longer shared with you");
+        Assert.DoesNotContain("Oxblood", priya.Text(By.TagName("body")), StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task A_new_event_is_kept_and_goes_elsewhere_where_its_calendar_takes_nothing_any_more()
     {
         await using var mortar = await TestMortar.Start(Repository.Web);

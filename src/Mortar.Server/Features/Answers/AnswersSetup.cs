@@ -82,15 +82,20 @@ internal static class AnswersSetup
 
         var zone = await db.ZoneOf(acting.Person, zones, cancellationToken);
         var mine = await db.AnswersFor(acting.Person, row.CalendarId, cancellationToken);
-        var answered = named.Where(one => mine.Contains(one.Person)).Select(one => one.Person.Value).ToList();
-        var organizer =
-            answered.Count > 0
-                ? await db
-                    .People.Where(person => person.Id == row.AddedBy)
-                    .Select(person => person.Name)
-                    .FirstOrDefaultAsync(cancellationToken)
-                : null;
-        return TypedResults.Ok(new Body([.. named.Select(one => Of(one, zone))], answered, organizer));
+        // Whoever may change it can name themselves; by that they are asked by nobody.
+        var organizer = named.Any(one => one.Asked && mine.Contains(one.Person))
+            ? await db
+                .People.Where(person => person.Id == row.AddedBy)
+                .Select(person => person.Name)
+                .FirstOrDefaultAsync(cancellationToken)
+            : null;
+        return TypedResults.Ok(
+            new Body(
+                [.. named.Select(one => Of(one, zone))],
+                [.. named.Where(one => mine.Contains(one.Person)).Select(one => one.Person.Value)],
+                organizer
+            )
+        );
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Answer(

@@ -1,10 +1,10 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import type { Schema } from '../../api/client'
 import { sentenceOf } from '../../api/problem'
-import { newSet, useActs } from '../../app/acts'
 import { longDayText, momentText } from '../../app/dates'
 import { useReader } from '../../app/person'
+import { useChange } from '../../app/useChange'
 import { Button } from '../../ui/Button'
 import { Question } from '../../ui/Question'
 import type { Layer } from '../wall/bricks'
@@ -21,32 +21,17 @@ import { LinksPart } from './LinksPart'
 import { ladder, lowerSteps, type Role, reaches, roleName } from './ladder'
 import { everybodyText, givenText, lossText } from './stepWords'
 
-type Person = Schema['ListAccessPersonBody']
+/** What shows who has access. */
+const changed = ['access'] as const
 
-interface Change {
-  act: (set: string) => Promise<unknown>
-  sentence: string
-  /** What went out by mail, or an address that leads nowhere any more, is not taken back. */
-  isFinal?: true
-}
+type Person = Schema['ListAccessPersonBody']
 
 /** Who has access and who is invited; each changed on the spot. */
 export function AccessList({ layer }: { layer: Layer }) {
-  const queries = useQueryClient()
-  const acts = useActs()
   const { person: me } = useReader()
   const access = useQuery(accessQueries.list(layer.calendarId))
   const [ending, setEnding] = useState<Person | null>(null)
-  const change = useMutation({
-    mutationFn: async ({ act, sentence, isFinal }: Change) => {
-      const set = newSet()
-      await act(set)
-      return { set: isFinal ? undefined : set, sentence }
-    },
-    onSuccess: ({ set, sentence }) => acts.done(sentence, set),
-    onError: (error) => acts.failed(error),
-    onSettled: () => queries.invalidateQueries({ queryKey: ['access'] }),
-  })
+  const change = useChange(changed)
   if (access.isError) return <p className="text-clash">{sentenceOf(access.error)}</p>
   if (!access.data) return null
 

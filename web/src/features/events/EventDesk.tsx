@@ -111,6 +111,7 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
     if (form.only && !isNew) setAsking('change')
     else void save(form, 'whole')
   }
+  const savesText = from ? `Save and move to ${calendar?.name}` : 'Save'
   const kinds = calendar?.kinds ?? []
   const inbox = useQuery({ ...inboxQuery, enabled: calendar?.agreed === true })
   const isWaiting = (inbox.data?.absences ?? []).some((one) => one.event.eventId === form.eventId)
@@ -159,6 +160,7 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
         <GoesTo
           layers={form.mayGiveAway ? layers : layers.filter((layer) => layer.calendarId === form.calendarId)}
           calendarId={form.calendarId}
+          isPrivate={form.private}
           onChange={(calendarId) =>
             set({
               calendarId,
@@ -308,13 +310,7 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
           </p>
         )}
         <Button type="submit" look="main" wide disabled={busy || !calendar}>
-          {isNew
-            ? calendar
-              ? `Add to ${calendar.name}`
-              : 'Add'
-            : from
-              ? `Save and move to ${calendar?.name}`
-              : 'Save'}
+          {isNew ? (calendar ? `Add to ${calendar.name}` : 'Add') : savesText}
         </Button>
         {!isNew && form.mayGiveAway && (
           <Button

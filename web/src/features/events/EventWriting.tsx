@@ -1,41 +1,51 @@
-import { type ComponentProps, useState } from 'react'
+import type { ComponentProps } from 'react'
+import { reaches } from '../access/ladder'
+import type { Layer } from '../wall/bricks'
 import { Desk } from '../wall/Desk'
 import { EventDesk } from './EventDesk'
 import { EventPage } from './EventPage'
 import type { EventForm } from './eventForm'
 import { type Sight, typedIn } from './useSight'
 
-interface EventWritingProps extends ComponentProps<typeof EventDesk> {
+interface EventWritingProps extends Omit<ComponentProps<typeof EventDesk>, 'layers'> {
+  layers: readonly Layer[]
   sight: Sight
   names: ReadonlyMap<string, string>
 }
 
 /** The desk of an event that is written: what may be seen of it at this moment, and what was typed in any case. */
-export function EventWriting({ sight, names, ...desk }: EventWritingProps) {
-  const [opened] = useState(desk.form)
-  if (sight.kind === 'writes') return <EventDesk {...desk} />
+export function EventWriting({ sight, names, layers, ...desk }: EventWritingProps) {
+  if (sight.kind === 'writes') {
+    const { calendarId } = sight.form
+    return (
+      <EventDesk
+        {...desk}
+        layers={layers.filter((layer) => reaches(layer.role, 'add') || layer.calendarId === calendarId)}
+      />
+    )
+  }
   const layer =
-    sight.kind === 'reads' ? desk.layers.find((one) => one.calendarId === sight.event.calendarId) : undefined
+    sight.kind === 'reads' ? layers.find((one) => one.calendarId === sight.event.calendarId) : undefined
   return sight.kind === 'reads' && layer ? (
     <EventPage brick={sight.event} layer={layer} names={names} onEdit={undefined} onClose={desk.onClose}>
       <p role="alert" className="mb-4 border-l-4 border-clash pl-3">
         Your step on “{layer.name}” was lowered, so this can be read and not changed any more.
       </p>
-      <Typed form={desk.form} opened={opened} />
+      <Typed form={desk.form} />
     </EventPage>
   ) : (
     <Desk title="Not there" onClose={desk.onClose}>
       <p role="alert" className="mb-4">
         It is no longer shared with you, or was deleted. Ask its coordinator if you expected it.
       </p>
-      <Typed form={desk.form} opened={opened} />
+      <Typed form={desk.form} />
     </Desk>
   )
 }
 
 /** Stays to be copied until the desk is closed. */
-function Typed({ form, opened }: { form: EventForm; opened: EventForm }) {
-  const typed = typedIn(form, opened)
+function Typed({ form }: { form: EventForm }) {
+  const typed = typedIn(form)
   if (typed.length === 0) return null
   return (
     <section aria-label="What you wrote" className="mb-4 border-b border-cement-300 pb-4">

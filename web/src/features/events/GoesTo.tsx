@@ -7,11 +7,13 @@ import type { Layer } from '../wall/bricks'
 interface GoesToProps {
   layers: readonly Layer[]
   calendarId: string
+  /** Whether others see only its times. */
+  isPrivate?: boolean
   onChange: (calendarId: string) => void
 }
 
 /** The calendar an event goes to: first on the desk, in that calendar's colour, changed in one act. */
-export function GoesTo({ layers, calendarId, onChange }: GoesToProps) {
+export function GoesTo({ layers, calendarId, isPrivate = false, onChange }: GoesToProps) {
   const layer = layers.find((one) => one.calendarId === calendarId)
   const audience = useQuery({
     ...accessQueries.audience(calendarId),
@@ -51,7 +53,10 @@ export function GoesTo({ layers, calendarId, onChange }: GoesToProps) {
         </label>
       </div>
       {layer && audience.data && (
-        <p className="written mt-1 text-[12px] text-cement-700">Seen by {audience.data.sentence}.</p>
+        <p className="written mt-1 text-[12px] text-cement-700">
+          Seen by {audience.data.sentence}.
+          {isPrivate && ' Only its times, but for those named and those who may change it.'}
+        </p>
       )}
       {!layer && (
         <p role="alert" className="mt-2 border-l-4 border-clash pl-3">

@@ -15,6 +15,8 @@ export interface EventForm {
   title: string
   place: string
   notes: string
+  /** Its texts as they were read: what differs from them was typed by who has the form. */
+  textsBefore: { title: string; place: string; notes: string }
   showAs: Schema['ShowAs']
   time: Time
   attendees: readonly string[]
@@ -54,6 +56,7 @@ export const newForm = (calendarId: string, time: Time, attendees: readonly stri
   title: '',
   place: '',
   notes: '',
+  textsBefore: { title: '', place: '', notes: '' },
   showAs: 'busy',
   time,
   attendees,
@@ -78,6 +81,7 @@ export const formOf = (brick: Schema['BrickBodyEvent'] | EventBrick): EventForm 
   title: brick.title,
   place: brick.place,
   notes: brick.notes ?? '',
+  textsBefore: { title: brick.title, place: brick.place, notes: brick.notes ?? '' },
   showAs: brick.showAs,
   time: brick.time,
   attendees: brick.attendees,

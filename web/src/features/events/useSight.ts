@@ -29,13 +29,13 @@ export function useSight(form: EventForm | null, layers: readonly Layer[]): Sigh
   return event.data && !event.data.mayChange ? { kind: 'reads', event: event.data } : { kind: 'writes', form }
 }
 
-/** What somebody typed themselves since they opened it, by the names of its fields. */
-export const typedIn = (form: EventForm, opened: EventForm): [string, string][] =>
+/** What whoever has the form typed themselves, by the names of its fields. */
+export const typedIn = ({ title, place, notes, textsBefore }: EventForm): [string, string][] =>
   (
     [
-      ['Title', form.title, opened.title],
-      ['Where', form.place, opened.place],
-      ['Notes', form.notes, opened.notes],
+      ['Title', title, textsBefore.title],
+      ['Where', place, textsBefore.place],
+      ['Notes', notes, textsBefore.notes],
     ] as const
   )
     .filter(([, now, before]) => now !== before && now !== '')

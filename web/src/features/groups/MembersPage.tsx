@@ -1,13 +1,13 @@
-import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQueries, useQuery } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import type { Schema } from '../../api/client'
 import { fieldProblem, sentenceOf } from '../../api/problem'
-import { newSet, useActs } from '../../app/acts'
 import { BarTitle } from '../../app/BarTitle'
 import { momentText } from '../../app/dates'
 import { useReader } from '../../app/person'
 import { TopBar } from '../../app/TopBar'
+import { useChange } from '../../app/useChange'
 import { Button } from '../../ui/Button'
 import { TextField } from '../../ui/TextField'
 import { AddPeople } from './AddPeople'
@@ -25,6 +25,9 @@ import {
 } from './groupQueries'
 import { withdrawAsking } from './membershipQueries'
 import { TakeOut } from './TakeOut'
+
+/** What shows who is in a group. */
+const changed = ['groups', 'access', 'shelf', 'wall'] as const
 
 type Member = Schema['GroupsMemberBody']
 type Group = Schema['GroupsGroupBody']
@@ -61,7 +64,7 @@ function Whole({ group, members }: { group: Group; members: readonly Member[] })
   const [guarding, setGuarding] = useState<string | null>(null)
   const known = useKnown()
   const { person: me } = useReader()
-  const change = useChange()
+  const change = useChange(changed)
   const navigate = useNavigate()
   const end = (member: Member, leavesEvents: boolean) => {
     setEnding(null)
@@ -230,7 +233,7 @@ function Whole({ group, members }: { group: Group; members: readonly Member[] })
 function Correct({ groupId, member, onDone }: { groupId: string; member: Member; onDone: () => void }) {
   const [name, setName] = useState(member.name)
   const [address, setAddress] = useState(member.address ?? '')
-  const change = useChange(onDone)
+  const change = useChange(changed, onDone)
   const submit = (event: FormEvent) => {
     event.preventDefault()
     change.mutate({
@@ -283,37 +286,6 @@ function useKnown(): readonly Member[] {
           results.flatMap((one) => one.data ?? []).map((member) => [member.personId, member]),
         ).values(),
       ].toSorted((a, b) => a.name.localeCompare(b.name)),
-  })
-}
-
-/** One change of the members, with what is said and an undo. */
-function useChange(onDone?: () => void) {
-  const queries = useQueryClient()
-  const acts = useActs()
-  return useMutation({
-    mutationFn: async ({
-      act,
-      sentence,
-      isFinal,
-    }: {
-      act: (set: string) => Promise<unknown>
-      sentence: string
-      /** What went out by mail, or an address that leads nowhere any more, is not taken back. */
-      isFinal?: true
-    }) => {
-      const set = newSet()
-      await act(set)
-      return { set: isFinal ? undefined : set, sentence }
-    },
-    onSuccess: ({ set, sentence }) => {
-      acts.done(sentence, set)
-      onDone?.()
-    },
-    onError: (error) => acts.failed(error),
-    onSettled: () => {
-      for (const key of ['groups', 'access', 'shelf', 'wall'])
-        void queries.invalidateQueries({ queryKey: [key] })
-    },
   })
 }
 

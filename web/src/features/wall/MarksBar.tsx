@@ -10,7 +10,7 @@ interface MarksBarProps {
   hasSeries: boolean
   layers: readonly Layer[]
   onDelete: () => void
-  onPutIn: (calendarId: string) => void
+  onPutIn: (layer: Layer) => void
   onClear: () => void
 }
 
@@ -20,7 +20,7 @@ export function MarksBar({ count, away, hasSeries, layers, onDelete, onPutIn, on
   const putIn = (calendarId: string) => {
     const layer = layers.find((one) => one.calendarId === calendarId)
     if (layer && hasSeries) setAsked(layer)
-    else onPutIn(calendarId)
+    else if (layer) onPutIn(layer)
   }
   return (
     <section
@@ -57,7 +57,7 @@ export function MarksBar({ count, away, hasSeries, layers, onDelete, onPutIn, on
           yes="Move the whole series"
           onYes={() => {
             setAsked(null)
-            onPutIn(asked.calendarId)
+            onPutIn(asked)
           }}
           onClose={() => setAsked(null)}
         >

@@ -136,9 +136,6 @@ export function WallDesk({
     case 'writing': {
       if (!form || !sight) return null
       const shown = sight.kind === 'writes' ? sight.form : form
-      const open = layers.filter(
-        (layer) => reaches(layer.role, 'add') || layer.calendarId === form.calendarId,
-      )
       return (
         <Suspense
           fallback={
@@ -153,7 +150,7 @@ export function WallDesk({
             names={names}
             asked={asked}
             form={shown}
-            layers={open}
+            layers={layers}
             met={met}
             onForm={onForm}
             onMet={onMet}

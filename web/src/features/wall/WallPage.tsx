@@ -617,7 +617,7 @@ function Wall({ view }: { view: View }) {
             hasSeries={marks.hasSeries}
             layers={layers}
             onDelete={() => void marks.deleteAll()}
-            onPutIn={(calendarId) => void marks.putIn(calendarId)}
+            onPutIn={(layer) => void marks.putIn(layer)}
             onClear={marks.clear}
           />
         )}

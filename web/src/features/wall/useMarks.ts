@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react'
 import { newSet, useActs } from '../../app/acts'
 import { type EventForm, formOf } from '../events/eventForm'
 import { useEventActs, type Written } from '../events/useEventActs'
-import { type Brick, brickKey, type EventBrick } from './bricks'
+import { type Brick, brickKey, type EventBrick, type Layer } from './bricks'
 import { daysBetween, daysOf, minutesBetween, moved } from './times'
 
 /** Several bricks that are marked, and what is done with all of them at once: with those out of view as well. */
@@ -89,7 +89,7 @@ export function useMarks(bricks: readonly Brick[]) {
         'Copied',
       )
     },
-    putIn: async (calendarId: string) => {
+    putIn: async ({ calendarId, name }: Pick<Layer, 'calendarId' | 'name'>) => {
       const there = new Set<string>()
       await each(
         async (form, set) => {
@@ -99,7 +99,7 @@ export function useMarks(bricks: readonly Brick[]) {
           return write({ ...form, calendarId }, '', 'whole', set)
         },
         (one) => one.mayGiveAway,
-        'Put in another calendar:',
+        `Moved to “${name}”:`,
       )
       clear()
     },
