@@ -131,15 +131,18 @@ export function AddPeople({ groupId, groupName }: { groupId: string; groupName: 
                   <span className="written font-bold">{entry.name || entry.text}</span>{' '}
                   <span className="written text-[12px] text-cement-700">{entry.address ?? ''}</span>
                   {entry.doubt && <span className="written block text-[12px] text-clash">{entry.doubt}</span>}
-                  <span className="block text-[12px]">
-                    <Button look="link" onClick={() => setMending(index)}>
-                      Mend<span className="sr-only"> {entry.text}</span>
-                    </Button>
-                  </span>
                 </span>
               )}
               <span className="shrink-0 text-[12px] text-cement-700">
                 {entry.fate === 'new' && !entry.address ? 'a name, no account' : fates[entry.fate]}
+                {mending !== index && (
+                  <>
+                    {' · '}
+                    <Button look="link" onClick={() => setMending(index)}>
+                      Mend<span className="sr-only"> {entry.text}</span>
+                    </Button>
+                  </>
+                )}
               </span>
             </li>
           ))}

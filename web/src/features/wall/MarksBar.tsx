@@ -28,7 +28,8 @@ export function MarksBar({ count, away, hasSeries, layers, onDelete, onPutIn, on
       className="absolute bottom-3 left-1/2 z-10 flex -translate-x-1/2 items-center gap-2 rounded-control bg-ink px-3 py-1.5 text-on-ink shadow-lg"
     >
       <span role="status" className="font-bold">
-        {count} marked{away > 0 && `, ${away} of them not in view`}
+        {count} marked
+        {away === count ? ', not in view' : away > 0 && `, ${away} of them not in view`}
       </span>
       <select
         aria-label="Move to a calendar"
