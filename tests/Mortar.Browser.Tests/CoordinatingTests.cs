@@ -254,20 +254,20 @@ public class CoordinatingTests
         ines.WaitForText("0 of 3 answered");
 
         using var priya = new Screen(mortar.Url).SignIn(DemoPeople.Priya).Open("/inbox");
-        Say(priya, "Yes", "If need be", "No");
+        Say(priya, "Suits", "Would do", "Does not suit");
         Assert.Equal(string.Empty, priya.Axe());
         Shot(priya, "which");
         priya.Click("Answer");
         priya.WaitForText("Ines Varga reads which times of “Autumn plan” suit.");
         ines.WaitForText("1 of 3 answered"); // live
         using var tomasz = new Screen(mortar.Url).SignIn(DemoPeople.Tomasz).Open("/inbox");
-        Say(tomasz, "Yes", "Yes", "Yes");
+        Say(tomasz, "Suits", "Suits", "Suits");
         tomasz.Click("Answer");
         tomasz.WaitForText("Ines Varga reads");
         var secret = await mortar.SecretIn(await mortar.MailWith("mei@example.org", "/suits/"), "/suits/");
         using var mei = new Screen(mortar.Url, 390, 844).Open($"/suits/{secret}");
         mei.WaitForText("They are on the clocks of America/Halifax.");
-        Say(mei, "No", "Yes", "Yes");
+        Say(mei, "Does not suit", "Suits", "Suits");
         mei.Type("A word with it", "Not before seven here");
         Assert.Equal(string.Empty, mei.Axe());
         mei.Click("Answer");
@@ -324,12 +324,12 @@ public class CoordinatingTests
     }
 
     /// <summary>Says how each of the times suits, in their order.</summary>
-    private static void Say(Screen screen, params string[] votes)
+    private static void Say(Screen screen, params string[] said)
     {
-        for (var i = 0; i < votes.Length; i++)
+        for (var i = 0; i < said.Length; i++)
         {
             screen.Click(
-                By.XPath($"(//ol/li[.//input[@type='radio']])[{i + 1}]//label[normalize-space()='{votes[i]}']")
+                By.XPath($"(//ol/li[.//input[@type='radio']])[{i + 1}]//label[normalize-space()='{said[i]}']")
             );
         }
     }

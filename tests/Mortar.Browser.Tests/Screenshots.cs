@@ -150,13 +150,14 @@ public class Screenshots
             personIds = asked.Select(one => one.Id.Value),
         };
         (await ines.Put($"/api/proposals/{id}", body)).Is(204);
-        foreach (var (who, votes) in new[] { (asked[0], "yes no yes"), (asked[2], "yes ifNeedBe no") })
+        foreach (
+            var (who, all) in new[] { (asked[0], "suits doesNotSuit suits"), (asked[2], "suits wouldDo doesNotSuit") }
+        )
         {
             using var browser = await mortar.As(who);
-            var said = votes
-                .Split(' ')
-                .Zip(new[] { 16, 18, 19 }, (vote, day) => new { at = $"2026-03-{day}T16:30:00Z", vote });
-            (await browser.Put($"/api/proposals/{id}/votes", new { votes = said })).Is(204);
+            var said = all.Split(' ')
+                .Zip(new[] { 16, 18, 19 }, (suits, day) => new { at = $"2026-03-{day}T16:30:00Z", suits });
+            (await browser.Put($"/api/proposals/{id}/suits", new { said })).Is(204);
         }
 
         return id;

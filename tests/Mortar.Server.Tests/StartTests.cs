@@ -5,6 +5,7 @@ using Microsoft.EntityFrameworkCore;
 using Mortar.Data.Store;
 using Mortar.Server.Features.Demo;
 using Mortar.Server.Hosting;
+using NodaTime;
 using Xunit;
 
 namespace Mortar.Server.Tests;
@@ -112,6 +113,54 @@ public sealed class StartTests() : OnLeftStore(deep: false)
         Assert.Equal(0, await mortar.Store(db => db.Layers.CountAsync(layer => layer.Beside)));
         Assert.Empty(await mortar.Store(db => db.Database.GetPendingMigrationsAsync()));
         Assert.False(File.Exists(copy));
+    }
+
+    [Fact]
+    public async Task What_was_said_to_proposed_times_before_the_words_changed_counts_and_can_be_undone()
+    {
+        await Left.DowngradeTo("MailRank");
+        var (proposal, said, set) = (Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7());
+        var (at, later) = (
+            Instant.FromUtc(2026, 3, 16, 20, 0).ToUnixTimeMilliseconds(),
+            Instant.FromUtc(2026, 3, 17, 20, 0).ToUnixTimeMilliseconds()
+        );
+        var calendar = DemoPeople.Stable("calendar Rota");
+        var row =
+            $$"""{"Id":"{{said}}","ProposalId":"{{proposal}}","CalendarId":"{{calendar}}","PersonId":"{{DemoPeople.Priya.Id}}","Votes":"{{at}}/IfNeedBe {{later}}/No","Comment":"/No, really","ProposedBy":"{{DemoPeople.Ines.Id}}","Version":1}""";
+        FormattableString[] lines =
+        [
+            $"INSERT INTO Proposals VALUES ('{Text(proposal)}', '{Text(calendar)}', '{Text(DemoPeople.Ines.Id.Value)}', 'Glaze day', '', '', '{at}/{at + 1} {later}/{later + 1}', 'Europe/London', 0, 'Open', NULL, 1)",
+            $"INSERT INTO ProposalAsked VALUES ('{Text(proposal)}', '{Text(DemoPeople.Priya.Id.Value)}', NULL)",
+            $"INSERT INTO Votes (Id, ProposalId, CalendarId, PersonId, Votes, Comment, ProposedBy, Version) VALUES ('{Text(said)}', '{Text(proposal)}', '{Text(calendar)}', '{Text(DemoPeople.Priya.Id.Value)}', '{at}/IfNeedBe {later}/No', '/No, really', '{Text(DemoPeople.Ines.Id.Value)}', 1)",
+            $"""INSERT INTO Changes ("Set", At, Actor, Subject, SubjectId, CalendarId, "After") VALUES ('{Text(set)}', 1773226000000, '{Text(DemoPeople.Priya.Id.Value)}', 'Vote', '{Text(said)}', '{Text(calendar)}', '{row}')""",
+        ];
+        foreach (var line in lines)
+        {
+            await Left.Do(FormattableString.Invariant(line));
+        }
+
+        await using var mortar = await TestMortar.StartOn(Data);
+
+        using var ines = await mortar.As(DemoPeople.Ines);
+        Assert.Equal((1, 1), await Counted());
+        Assert.Contains("/No, really", await mortar.Store(db => db.Suitings.Select(one => one.Comment).SingleAsync()));
+        using var priya = await mortar.As(DemoPeople.Priya);
+        (await priya.Post($"/api/changes/{set}/undo")).Is(200);
+        Assert.Equal((0, 0), await Counted());
+
+        async Task<(int WouldDo, int DoesNotSuit)> Counted()
+        {
+            var one = Assert.Single(
+                (await ines.Get("/api/proposals")).Is(200).Body.GetProperty("toSettle").EnumerateArray()
+            );
+            var times = one.GetProperty("times");
+            return (
+                times[0].GetProperty("wouldDo").GetArrayLength(),
+                times[1].GetProperty("doesNotSuit").GetArrayLength()
+            );
+        }
+
+        static string Text(Guid id) => id.ToString().ToUpperInvariant();
     }
 
     [Fact]

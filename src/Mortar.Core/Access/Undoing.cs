@@ -19,7 +19,7 @@ public static class Undoing
             // Whoever no longer sees a calendar is not told either that something in it has changed.
             Subject.Event or Subject.Proposal => (AccessRules.ToAdd(role), Role.Add),
             // What one said oneself, and a clash that is fine: judged by what it is about.
-            Subject.Answer or Subject.Vote or Subject.FineClash => (Verdict.Granted, Role.Times),
+            Subject.Answer or Subject.Suitings or Subject.FineClash => (Verdict.Granted, Role.Times),
             _ => (AccessRules.ToCoordinate(role), Role.Coordinate),
         };
 

@@ -33,8 +33,17 @@ public sealed record CoverDay(
     /// <summary>Those of the present who would be missing if all that is only proposed were agreed to, in order of their ids.</summary>
     public ImmutableArray<PersonId> Perhaps { get; init; } = [];
 
+    /// <summary>Of a whole day: those of the present who are away before noon, in order of their ids.</summary>
+    public ImmutableArray<PersonId> AwayBeforeNoon { get; init; } = [];
+
+    /// <summary>Of a whole day: those of the present who are away from noon on, in order of their ids.</summary>
+    public ImmutableArray<PersonId> AwayAfterNoon { get; init; } = [];
+
+    /// <summary>How many are there all the time: in the half of the day in which fewer are.</summary>
+    public int There => Present.Length - Math.Max(AwayBeforeNoon.Length, AwayAfterNoon.Length);
+
     /// <summary>How many too few; 0 where there are enough. What is only proposed takes nobody away yet.</summary>
-    public int TooFew => Math.Max(0, Needed - Present.Length);
+    public int TooFew => Math.Max(0, Needed - There);
 }
 
 /// <summary>Counts who is left.</summary>
@@ -47,7 +56,8 @@ public static class Cover
     /// <param name="daysOff">Dates on which nobody works.</param>
     /// <remarks>
     /// Somebody without hours on that part of the day is neither present nor missing. Who is away for more than half of
-    /// their hours in it is missing; an hour at the dentist's does not break the cover (common practice, no source).
+    /// their hours in it is missing; an hour at the dentist's does not break the cover. A whole day has two such parts,
+    /// before noon and from noon on: who is away in one of them is there for the other (common practice, no source).
     /// </remarks>
     public static IEnumerable<CoverDay> Every(
         Window window,
@@ -83,7 +93,10 @@ public static class Cover
     private static CoverDay On(LocalDate day, DayPart part, DateTimeZone zone, int needed, List<CoverPerson> people)
     {
         var span = part.On(day, zone);
-        var states = people.ToLookup(one => IsThere(one, one.Busy.Away, span));
+        ImmutableArray<Interval> halves = part.IsWhole
+            ? [DayPart.Morning.On(day, zone), DayPart.Afternoon.On(day, zone)]
+            : [];
+        var states = people.ToLookup(one => IsThere(one, one.Busy.Away, span, halves));
         return new CoverDay(
             day,
             part,
@@ -92,17 +105,41 @@ public static class Cover
             [.. states[false].Select(one => one.Person)]
         )
         {
+            AwayBeforeNoon = AwayIn(0),
+            AwayAfterNoon = AwayIn(1),
             Perhaps =
             [
                 .. states[true]
                     .Where(one =>
                         !one.Proposed.IsEmpty
-                        && IsThere(one, [.. Stretches.Merged(one.Busy.Away.Concat(one.Proposed), span)], span) == false
+                        && IsThere(one, [.. Stretches.Merged(one.Busy.Away.Concat(one.Proposed), span)], span, halves)
+                            == false
                     )
                     .Select(one => one.Person),
             ],
         };
+
+        ImmutableArray<PersonId> AwayIn(int half) =>
+            halves.IsEmpty
+                ? []
+                :
+                [
+                    .. states[true]
+                        .Where(one => IsThere(one, one.Busy.Away, halves[half]) == false)
+                        .Select(one => one.Person),
+                ];
     }
+
+    /// <summary>Present, missing, or neither; whoever is there for half of the day is present.</summary>
+    private static bool? IsThere(
+        CoverPerson one,
+        ImmutableArray<Interval> away,
+        Interval span,
+        ImmutableArray<Interval> halves
+    ) =>
+        IsThere(one, away, span) is var there && there == false && !halves.IsEmpty
+            ? halves.Any(half => IsThere(one, away, half) == true)
+            : there;
 
     /// <summary>Present, missing, or neither, where somebody is away at these times.</summary>
     private static bool? IsThere(CoverPerson one, ImmutableArray<Interval> away, Interval span)

@@ -6,35 +6,35 @@ using NodaTime;
 namespace Mortar.Core.Availability;
 
 /// <summary>How one of several times suits somebody.</summary>
-public enum Vote
+public enum Suiting
 {
     /// <summary>It suits.</summary>
-    Yes,
+    Suits,
 
     /// <summary>It can be done, but is no good time.</summary>
-    IfNeedBe,
+    WouldDo,
 
     /// <summary>It does not suit.</summary>
-    No,
+    DoesNotSuit,
 }
 
 /// <summary>One of several times that are proposed: start included, end excluded.</summary>
 public readonly record struct ProposedTime(Instant Start, Instant End);
 
 /// <summary>What somebody said to some of the times, each named by its start.</summary>
-public sealed record Ballot(PersonId Person, IReadOnlyDictionary<Instant, Vote> Votes);
+public sealed record Suitings(PersonId Person, IReadOnlyDictionary<Instant, Suiting> Said);
 
 /// <summary>How one time suits all who were asked; each of them is in one of the four lists.</summary>
 /// <param name="Time">The time.</param>
-/// <param name="Yes">Whom it suits.</param>
-/// <param name="IfNeedBe">Who can if need be.</param>
-/// <param name="No">Whom it does not suit.</param>
+/// <param name="Suits">Whom it suits.</param>
+/// <param name="WouldDo">For whom it would do.</param>
+/// <param name="DoesNotSuit">Whom it does not suit.</param>
 /// <param name="Silent">Who has not said.</param>
 public sealed record Tally(
     ProposedTime Time,
-    ImmutableArray<PersonId> Yes,
-    ImmutableArray<PersonId> IfNeedBe,
-    ImmutableArray<PersonId> No,
+    ImmutableArray<PersonId> Suits,
+    ImmutableArray<PersonId> WouldDo,
+    ImmutableArray<PersonId> DoesNotSuit,
     ImmutableArray<PersonId> Silent
 );
 
@@ -111,52 +111,52 @@ public static class Proposals
     /// <summary>How each time suits, in the order of time.</summary>
     /// <param name="times">The times.</param>
     /// <param name="asked">All who were asked. What anybody else said does not count.</param>
-    /// <param name="ballots">What they said, one each.</param>
+    /// <param name="answered">What they said, one each.</param>
     public static ImmutableArray<Tally> Count(
         IEnumerable<ProposedTime> times,
         IReadOnlyCollection<PersonId> asked,
-        IEnumerable<Ballot> ballots
+        IEnumerable<Suitings> answered
     )
     {
-        var said = ballots.ToDictionary(ballot => ballot.Person, ballot => ballot.Votes);
+        var said = answered.ToDictionary(one => one.Person, one => one.Said);
         return
         [
             .. times
                 .OrderBy(time => time.Start)
                 .Select(time => new Tally(
                     time,
-                    Those(time, Vote.Yes),
-                    Those(time, Vote.IfNeedBe),
-                    Those(time, Vote.No),
-                    Those(time, vote: null)
+                    Those(time, Suiting.Suits),
+                    Those(time, Suiting.WouldDo),
+                    Those(time, Suiting.DoesNotSuit),
+                    Those(time, how: null)
                 )),
         ];
 
-        ImmutableArray<PersonId> Those(ProposedTime time, Vote? vote) =>
-            [.. asked.Where(person => VoteOf(person, time) == vote)];
+        ImmutableArray<PersonId> Those(ProposedTime time, Suiting? how) =>
+            [.. asked.Where(person => SuitingOf(person, time) == how)];
 
-        Vote? VoteOf(PersonId person, ProposedTime time) =>
-            said.TryGetValue(person, out var votes) && votes.TryGetValue(time.Start, out var vote) ? vote : null;
+        Suiting? SuitingOf(PersonId person, ProposedTime time) =>
+            said.TryGetValue(person, out var theirs) && theirs.TryGetValue(time.Start, out var how) ? how : null;
     }
 
     /// <summary>The time that suits best: the fewest it does not suit, then the most it suits well, then the first.</summary>
     /// <returns><c>null</c> while nobody has said anything.</returns>
     public static Tally? Best(IReadOnlyCollection<Tally> tallies) =>
-        tallies.Any(tally => tally.Yes.Length + tally.IfNeedBe.Length + tally.No.Length > 0)
+        tallies.Any(tally => tally.Suits.Length + tally.WouldDo.Length + tally.DoesNotSuit.Length > 0)
             ? tallies
-                .OrderBy(tally => tally.No.Length)
-                .ThenByDescending(tally => tally.Yes.Length)
+                .OrderBy(tally => tally.DoesNotSuit.Length)
+                .ThenByDescending(tally => tally.Suits.Length)
                 .ThenBy(tally => tally.Time.Start)
                 .First()
             : null;
 
-    /// <summary>What a vote for the time that was settled says as an answer to the event it became.</summary>
-    public static Answer AsAnswer(Vote? vote) =>
-        vote switch
+    /// <summary>What was said to the time that was settled, as an answer to the event it became.</summary>
+    public static Answer AsAnswer(Suiting? how) =>
+        how switch
         {
-            Vote.Yes => Answer.Accepted,
-            Vote.IfNeedBe => Answer.Tentative,
-            Vote.No => Answer.Declined,
+            Suiting.Suits => Answer.Accepted,
+            Suiting.WouldDo => Answer.Tentative,
+            Suiting.DoesNotSuit => Answer.Declined,
             _ => Answer.NeedsAction,
         };
 }

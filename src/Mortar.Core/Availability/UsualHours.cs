@@ -37,6 +37,10 @@ public sealed class UsualHours
     /// <summary>Whether they have hours on a date.</summary>
     public bool IsOn(LocalDate day) => week.ContainsKey(day.DayOfWeek) && !daysOff.Contains(day);
 
+    /// <summary>The first day after <paramref name="last"/> on which they have hours; the very next day where there is none within a year.</summary>
+    public LocalDate BackAfter(LocalDate last) =>
+        Enumerable.Range(1, 366).Select(last.PlusDays).FirstOrDefault(IsOn, last.PlusDays(1));
+
     /// <summary>The hours within a stretch of real time: ordered, disjoint, cut to it.</summary>
     /// <remarks>Hours follow the clock, so on the day of a change they are longer or shorter.</remarks>
     public ImmutableArray<Interval> Within(Interval stretch)

@@ -52,7 +52,7 @@ public enum Subject
     Proposal,
 
     /// <summary>What somebody said to the times of such a question.</summary>
-    Vote,
+    Suitings,
 
     /// <summary>Whether a coordinator agreed to an absence.</summary>
     Agreement,

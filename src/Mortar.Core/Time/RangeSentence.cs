@@ -1,10 +1,9 @@
 using System.Globalization;
-using Mortar.Core.Words;
 using NodaTime;
 
 namespace Mortar.Core.Time;
 
-/// <summary>Says a time as people say it: "Mon 16 to Fri 20 March, back Mon 23".</summary>
+/// <summary>Says a time as people say it: "Mon 16 to Fri 20 March".</summary>
 public static class RangeSentence
 {
     /// <summary>A time in words. Whole days name the last of them, not the day after; hours are of 24.</summary>
@@ -23,19 +22,6 @@ public static class RangeSentence
                 ? $"{Day(start.Date, year)}, {Hour(start)} to {Hour(end)}"
             : $"{Day(start.Date, year)}, {Hour(start)} to {Day(end.Date, year)}, {Hour(end)}";
     }
-
-    /// <summary>An absence: the days, and the first working day after them.</summary>
-    public static string Absence(LocalDate first, LocalDate last, WorkingDays working, int year)
-    {
-        var back = working.BackAfter(last);
-        return $"{Days(first, last, year)}, back {(back.Month == last.Month && back.Year == last.Year ? Short(back) : Day(back, year))}";
-    }
-
-    /// <summary>The length in working days: "5 working days", "no working day".</summary>
-    public static string Length(LocalDate first, LocalDate last, WorkingDays working) =>
-        working.Count(first, last) is var count && count == 0
-            ? "no working day"
-            : Wording.Count(count, "working day", "working days");
 
     private static string Days(LocalDate first, LocalDate last, int year) =>
         first == last ? Day(first, year)

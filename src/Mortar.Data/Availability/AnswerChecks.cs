@@ -55,7 +55,7 @@ internal static class AnswerChecks
     }
 
     /// <summary>To say which times suit, for oneself or for somebody whose guardian one is in its calendar's group.</summary>
-    public static async Task<Outcome<VoteRow>?> WhyNotVote(
+    public static async Task<Outcome<SuitingsRow>?> WhyNotSaySuits(
         this MortarDb db,
         PersonId actor,
         ProposalId id,
@@ -69,11 +69,11 @@ internal static class AnswerChecks
             || !await db.ProposalAsked.AnyAsync(one => one.ProposalId == id && one.PersonId == whose, cancellationToken)
         )
         {
-            return new Outcome<VoteRow>.NotThere("proposal");
+            return new Outcome<SuitingsRow>.NotThere("proposal");
         }
 
         return row.State == ProposalState.Open
             ? null
-            : new Outcome<VoteRow>.Refused("settled", ProposalCommands.Over(row));
+            : new Outcome<SuitingsRow>.Refused("settled", ProposalCommands.Over(row));
     }
 }

@@ -26,7 +26,7 @@ public sealed record ProposalWish(
 );
 
 /// <summary>What somebody says to the times of a question.</summary>
-public sealed record VoteWish(IReadOnlyDictionary<Instant, Vote> Votes, string? Comment);
+public sealed record SuitingsWish(IReadOnlyDictionary<Instant, Suiting> Said, string? Comment);
 
 /// <summary>Puts several times to people, takes what they say, and settles one.</summary>
 public sealed class ProposalCommands(
@@ -102,8 +102,8 @@ public sealed class ProposalCommands(
             async row =>
             {
                 var said = await db
-                    .Votes.Where(vote => vote.ProposalId == id && vote.Votes.Length > 0)
-                    .Select(vote => vote.PersonId)
+                    .Suitings.Where(row => row.ProposalId == id && row.Said.Length > 0)
+                    .Select(row => row.PersonId)
                     .ToListAsync(cancellationToken);
                 foreach (
                     var one in await db
@@ -199,18 +199,18 @@ public sealed class ProposalCommands(
         );
 
     /// <summary>Says which times suit, for oneself or for somebody whose guardian one is.</summary>
-    public Task<Outcome<VoteRow>> Vote(
+    public Task<Outcome<SuitingsRow>> Say(
         Act act,
         ProposalId id,
         PersonId whose,
-        VoteWish wish,
+        SuitingsWish wish,
         CancellationToken cancellationToken
     ) =>
-        db.Write<VoteRow>(
+        db.Write<SuitingsRow>(
             act,
             async () =>
             {
-                if (await db.WhyNotVote(act.Actor, id, whose, cancellationToken) is { } refusal)
+                if (await db.WhyNotSaySuits(act.Actor, id, whose, cancellationToken) is { } refusal)
                 {
                     return refusal;
                 }
@@ -219,40 +219,40 @@ public sealed class ProposalCommands(
                 var comment = PlainText.Lines(wish.Comment);
                 if (comment.Length > Answers.LongestComment)
                 {
-                    return new Outcome<VoteRow>.Unfit([
+                    return new Outcome<SuitingsRow>.Unfit([
                         new FieldProblem("comment", $"A comment can have up to {Answers.LongestComment} characters."),
                     ]);
                 }
 
                 var times = row.ToTimes().Select(time => time.Start).ToHashSet();
-                if (wish.Votes.Keys.Any(start => !times.Contains(start)))
+                if (wish.Said.Keys.Any(start => !times.Contains(start)))
                 {
-                    return new Outcome<VoteRow>.Unfit([
+                    return new Outcome<SuitingsRow>.Unfit([
                         new FieldProblem(
-                            "votes",
+                            "said",
                             "One of these is none of the times that were proposed. Reload, and answer again."
                         ),
                     ]);
                 }
 
-                var vote = await db.Votes.FirstOrDefaultAsync(
+                var said = await db.Suitings.FirstOrDefaultAsync(
                     one => one.ProposalId == id && one.PersonId == whose,
                     cancellationToken
                 );
-                if (vote is null)
+                if (said is null)
                 {
-                    vote = new VoteRow
+                    said = new SuitingsRow
                     {
                         ProposalId = id,
                         CalendarId = row.CalendarId,
                         PersonId = whose,
                         ProposedBy = row.ProposedBy,
                     };
-                    db.Votes.Add(vote);
+                    db.Suitings.Add(said);
                 }
 
-                (vote.Votes, vote.Comment) = (VoteRow.VotesText(wish.Votes), comment);
-                return new Outcome<VoteRow>.Done(vote);
+                (said.Said, said.Comment) = (SuitingsRow.SaidText(wish.Said), comment);
+                return new Outcome<SuitingsRow>.Done(said);
             },
             cancellationToken
         );
@@ -360,13 +360,13 @@ public sealed class ProposalCommands(
     {
         var about = Answers.About(made.ToCore(), only: null, zones);
         foreach (
-            var vote in await db
-                .Votes.AsNoTracking()
-                .Where(one => one.ProposalId == row.Id && asked.Contains(one.PersonId))
+            var one in await db
+                .Suitings.AsNoTracking()
+                .Where(said => said.ProposalId == row.Id && asked.Contains(said.PersonId))
                 .ToListAsync(cancellationToken)
         )
         {
-            var said = vote.ToCore().Votes;
+            var said = one.ToCore().Said;
             var answer = Proposals.AsAnswer(said.TryGetValue(time.Start, out var chosen) ? chosen : null);
             if (answer == Answer.NeedsAction)
             {
@@ -378,11 +378,11 @@ public sealed class ProposalCommands(
                 {
                     EventId = made.Id,
                     CalendarId = made.CalendarId,
-                    PersonId = vote.PersonId,
+                    PersonId = one.PersonId,
                     Only = AnswerRow.OnlyText(null),
                     Answer = answer,
                     About = about,
-                    Comment = vote.Comment,
+                    Comment = one.Comment,
                     AnsweredAt = db.Now,
                     Organizer = made.AddedBy,
                 }

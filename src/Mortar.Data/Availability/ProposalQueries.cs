@@ -13,11 +13,11 @@ namespace Mortar.Data.Availability;
 /// <param name="Row">What is proposed.</param>
 /// <param name="From">Who proposes.</param>
 /// <param name="Said">What they said so far; <c>null</c> for nothing.</param>
-public sealed record WaitingProposal(PersonId Whose, ProposalRow Row, string From, VoteRow? Said);
+public sealed record WaitingProposal(PersonId Whose, ProposalRow Row, string From, SuitingsRow? Said);
 
 /// <summary>A question that one can settle, and how its times suit.</summary>
 /// <param name="Names">All who were asked, by id.</param>
-/// <param name="Words">What they wrote beside their votes.</param>
+/// <param name="Words">What they wrote beside that.</param>
 public sealed record CountedProposal(
     ProposalRow Row,
     string CalendarName,
@@ -126,7 +126,7 @@ public static class ProposalQueries
         {
             var times = one.Row.ToTimes();
             var said = await db.Waiting(one.PersonId, one.Row, cancellationToken);
-            var isAnswered = said.Said?.ToCore().Votes.Count == times.Count;
+            var isAnswered = said.Said?.ToCore().Said.Count == times.Count;
             if (!isAnswered && times.Any(time => time.Start > db.Now))
             {
                 waiting.Add(said);
@@ -175,7 +175,10 @@ public static class ProposalQueries
             orderby person.Name
             select new { person.Id, person.Name }
         ).ToListAsync(cancellationToken);
-        var votes = await db.Votes.AsNoTracking().Where(one => one.ProposalId == row.Id).ToListAsync(cancellationToken);
+        var said = await db
+            .Suitings.AsNoTracking()
+            .Where(one => one.ProposalId == row.Id)
+            .ToListAsync(cancellationToken);
         var calendar = await db
             .Calendars.Where(one => one.Id == row.CalendarId)
             .Select(one => one.Name)
@@ -183,9 +186,9 @@ public static class ProposalQueries
         return new CountedProposal(
             row,
             calendar,
-            Proposals.Count(row.ToTimes(), asked.ConvertAll(one => one.Id), votes.Select(vote => vote.ToCore())),
+            Proposals.Count(row.ToTimes(), asked.ConvertAll(one => one.Id), said.Select(one => one.ToCore())),
             asked.ToDictionary(one => one.Id, one => one.Name),
-            votes.Where(vote => vote.Comment.Length > 0).ToDictionary(vote => vote.PersonId, vote => vote.Comment)
+            said.Where(one => one.Comment.Length > 0).ToDictionary(one => one.PersonId, one => one.Comment)
         );
     }
 
@@ -201,7 +204,7 @@ public static class ProposalQueries
             .Select(one => one.Name)
             .SingleAsync(cancellationToken);
         var said = await db
-            .Votes.AsNoTracking()
+            .Suitings.AsNoTracking()
             .FirstOrDefaultAsync(one => one.ProposalId == row.Id && one.PersonId == whose, cancellationToken);
         return new WaitingProposal(whose, row, from, said);
     }

@@ -83,7 +83,7 @@ public sealed class ProposalRow : IRecorded
 }
 
 /// <summary>What somebody said to the times of a question.</summary>
-public sealed class VoteRow : IRecorded
+public sealed class SuitingsRow : IRecorded
 {
     public Guid Id { get; init; } = Guid.CreateVersion7();
 
@@ -93,8 +93,8 @@ public sealed class VoteRow : IRecorded
 
     public required PersonId PersonId { get; set; }
 
-    /// <summary>The start of a time in milliseconds since 1970, and the vote: <c>start/Yes</c>, parted by blanks.</summary>
-    public string Votes { get; set; } = string.Empty;
+    /// <summary>The start of a time in milliseconds since 1970, and how it suits: <c>start/Suits</c>, parted by blanks.</summary>
+    public string Said { get; set; } = string.Empty;
 
     public string Comment { get; set; } = string.Empty;
 
@@ -103,7 +103,7 @@ public sealed class VoteRow : IRecorded
 
     public int Version { get; set; }
 
-    Subject IRecorded.Subject => Subject.Vote;
+    Subject IRecorded.Subject => Subject.Suitings;
 
     Guid IRecorded.SubjectId => Id;
 
@@ -111,22 +111,18 @@ public sealed class VoteRow : IRecorded
 
     PersonId? IRecorded.Concerns => ProposedBy;
 
-    void IRecorded.Vanish(Instant now) => Votes = string.Empty;
+    void IRecorded.Vanish(Instant now) => Said = string.Empty;
 
-    public Ballot ToCore() =>
+    public Suitings ToCore() =>
         new(
             PersonId,
-            Votes
-                .Split(' ', StringSplitOptions.RemoveEmptyEntries)
-                .Select(vote => vote.Split('/'))
-                .ToDictionary(vote => MillisecondsText.Read(vote[0]), vote => Enum.Parse<Vote>(vote[1]))
+            Said.Split(' ', StringSplitOptions.RemoveEmptyEntries)
+                .Select(one => one.Split('/'))
+                .ToDictionary(one => MillisecondsText.Read(one[0]), one => Enum.Parse<Suiting>(one[1]))
         );
 
-    internal static string VotesText(IReadOnlyDictionary<Instant, Vote> votes) =>
-        string.Join(
-            ' ',
-            votes.OrderBy(vote => vote.Key).Select(vote => $"{MillisecondsText.Of(vote.Key)}/{vote.Value}")
-        );
+    internal static string SaidText(IReadOnlyDictionary<Instant, Suiting> said) =>
+        string.Join(' ', said.OrderBy(one => one.Key).Select(one => $"{MillisecondsText.Of(one.Key)}/{one.Value}"));
 }
 
 /// <summary>That somebody is asked which of the times suit, with the hash of the secret by which they answer a mail.</summary>
@@ -160,15 +156,15 @@ internal sealed class ProposalConfiguration : IEntityTypeConfiguration<ProposalR
     }
 }
 
-internal sealed class VoteConfiguration : IEntityTypeConfiguration<VoteRow>
+internal sealed class SuitingsConfiguration : IEntityTypeConfiguration<SuitingsRow>
 {
-    public void Configure(EntityTypeBuilder<VoteRow> builder)
+    public void Configure(EntityTypeBuilder<SuitingsRow> builder)
     {
-        builder.ToTable("Votes");
+        builder.ToTable("Suitings");
         builder
             .HasIndex(row => new { row.ProposalId, row.PersonId })
             .IsUnique()
-            .HasDatabaseName("UX_Votes_OncePerPerson");
+            .HasDatabaseName("UX_Suitings_OncePerPerson");
         builder.HasOne<ProposalRow>().WithMany().HasForeignKey(row => row.ProposalId);
         builder.HasOne<PersonRow>().WithMany().HasForeignKey(row => row.PersonId);
     }

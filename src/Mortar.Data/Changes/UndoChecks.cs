@@ -118,8 +118,8 @@ internal sealed class UndoChecks(MortarDb db, ZoneClock zones)
                         is { } no
                     ? no.As<int>()
                     : null;
-            case VoteRow one:
-                return await db.WhyNotVote(actor, one.ProposalId, one.PersonId, cancellationToken) is { } over
+            case SuitingsRow one:
+                return await db.WhyNotSaySuits(actor, one.ProposalId, one.PersonId, cancellationToken) is { } over
                     ? over.As<int>()
                     : null;
             default:

@@ -297,7 +297,7 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
             Subject.Answer => await things.Answers.FindAsync([one.SubjectId], cancellationToken),
             Subject.Proposal => await things.Proposals.FindAsync([new ProposalId(one.SubjectId)], cancellationToken),
             Subject.Agreement => await things.Agreements.FindAsync([one.SubjectId], cancellationToken),
-            Subject.Vote => await things.Votes.FindAsync([one.SubjectId], cancellationToken),
+            Subject.Suitings => await things.Suitings.FindAsync([one.SubjectId], cancellationToken),
             Subject.FineClash => await things.FineClashes.FindAsync([one.SubjectId], cancellationToken),
             Subject.OpenAsk => await things.OpenAsks.FindAsync([new AskId(one.SubjectId)], cancellationToken),
             Subject.Ask => await things.Asks.FindAsync([new AskId(one.SubjectId)], cancellationToken),

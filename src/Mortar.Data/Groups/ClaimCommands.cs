@@ -90,12 +90,12 @@ public sealed class ClaimCommands(MortarDb db)
             }
         }
 
-        var votes = await db
-            .Votes.Where(row => (row.PersonId == from || row.PersonId == to) && proposals.Contains(row.ProposalId))
+        var said = await db
+            .Suitings.Where(row => (row.PersonId == from || row.PersonId == to) && proposals.Contains(row.ProposalId))
             .ToListAsync(cancellationToken);
-        foreach (var row in votes.Where(row => row.PersonId == from))
+        foreach (var row in said.Where(row => row.PersonId == from))
         {
-            if (!votes.Exists(own => own.PersonId == to && own.ProposalId == row.ProposalId))
+            if (!said.Exists(own => own.PersonId == to && own.ProposalId == row.ProposalId))
             {
                 row.PersonId = to;
             }

@@ -45,7 +45,7 @@ public sealed class NoticeQueries(MortarDb db, ZoneClock zones)
         {
             var sentence =
                 one.change.Subject == Subject.Member ? await OfMember(one.change, one.Name, cancellationToken)
-                : one.change.Subject == Subject.Vote ? await OfVote(person, one.change, cancellationToken)
+                : one.change.Subject == Subject.Suitings ? await OfSuitings(person, one.change, cancellationToken)
                 : one.change.Subject == Subject.Agreement
                     ? await OfAgreement(person, one.change, one.Name, cancellationToken)
                 : one.change.Subject == Subject.Answer ? await OfAnswer(person, one.change, one.Name, cancellationToken)
@@ -274,15 +274,15 @@ public sealed class NoticeQueries(MortarDb db, ZoneClock zones)
     }
 
     /// <summary>What is said to the times of a question, to who put it and can still settle it.</summary>
-    private async Task<string?> OfVote(PersonId reader, ChangeRow change, CancellationToken cancellationToken)
+    private async Task<string?> OfSuitings(PersonId reader, ChangeRow change, CancellationToken cancellationToken)
     {
         if (change.After is not { } text)
         {
             return null;
         }
 
-        var vote = StoredText.Read<VoteRow>(text);
-        var row = await db.OpenProposal(vote.ProposalId, cancellationToken);
+        var said = StoredText.Read<SuitingsRow>(text);
+        var row = await db.OpenProposal(said.ProposalId, cancellationToken);
         if (
             row is null
             || Proposals.ToSettle(
@@ -296,10 +296,10 @@ public sealed class NoticeQueries(MortarDb db, ZoneClock zones)
         }
 
         var who = await db
-            .People.Where(one => one.Id == vote.PersonId)
+            .People.Where(one => one.Id == said.PersonId)
             .Select(one => one.Name)
             .SingleAsync(cancellationToken);
-        var suit = vote.ToCore().Votes.Count(one => one.Value != Vote.No);
+        var suit = said.ToCore().Said.Count(one => one.Value != Suiting.DoesNotSuit);
         return $"“{row.Title}”: {Wording.Count(suit, "of the times suits", "of the times suit")} {who}.";
     }
 

@@ -12,17 +12,25 @@ public sealed class MailQueue(MortarDb db)
     public Task<bool> HasWaiting(CancellationToken cancellationToken) => Waiting().AnyAsync(cancellationToken);
 
     /// <summary>How many are to be tried now.</summary>
-    public Task<int> CountDue(CancellationToken cancellationToken) => Due().CountAsync(cancellationToken);
+    /// <param name="heldUntil">When the line was to open that is open now: what waited for it waits no more.</param>
+    /// <param name="cancellationToken">Ends the asking.</param>
+    public Task<int> CountDue(Instant? heldUntil, CancellationToken cancellationToken) =>
+        Due(heldUntil).CountAsync(cancellationToken);
 
     /// <summary>
     /// Takes the next one. That it is tried is written down before it is, so that one which breaks something is not tried
     /// without end.
     /// </summary>
+    /// <param name="heldUntil">When the line was to open that is open now: what waited for it waits no more.</param>
     /// <param name="inHand">Those that somebody else tries just now.</param>
     /// <param name="cancellationToken">Ends the asking.</param>
-    public async Task<MailRow?> Next(IReadOnlyCollection<long> inHand, CancellationToken cancellationToken)
+    public async Task<MailRow?> Next(
+        Instant? heldUntil,
+        IReadOnlyCollection<long> inHand,
+        CancellationToken cancellationToken
+    )
     {
-        var mail = await Due()
+        var mail = await Due(heldUntil)
             .Where(mail => !inHand.Contains(mail.Id))
             .OrderBy(mail => mail.Rank)
             .ThenBy(mail => mail.DueAt)
@@ -47,10 +55,10 @@ public sealed class MailQueue(MortarDb db)
 
     /// <summary>Notes that one was not taken: it is tried again, or given up.</summary>
     /// <param name="mail">The mail.</param>
-    /// <param name="pause">When, where that is not for how often it was tried to say.</param>
-    public Task NotTaken(MailRow mail, Duration? pause = null)
+    /// <param name="heldUntil">When the line is tried again, where that is what it waits for.</param>
+    public Task NotTaken(MailRow mail, Instant? heldUntil = null)
     {
-        mail.DueAt = pause is { } until ? db.Now + until : mail.DueAt;
+        mail.DueAt = heldUntil ?? mail.DueAt;
         return TriedOrGivenUp(mail, isUnfit: false);
     }
 
@@ -68,19 +76,19 @@ public sealed class MailQueue(MortarDb db)
     }
 
     /// <summary>Notes that the mail server cannot be reached: what is due waits, and what has waited too long is given up.</summary>
-    /// <param name="until">When the server is tried again.</param>
+    /// <param name="heldUntil">When the server is tried again.</param>
     /// <param name="inHand">Those that are tried just now: what becomes of them is noted by who tries them.</param>
     /// <param name="cancellationToken">Ends the asking.</param>
     /// <returns>Who had those written of which that was not known yet.</returns>
     public async Task<IReadOnlyCollection<Guid>> HoldUp(
-        Duration until,
+        Instant heldUntil,
         IReadOnlyCollection<long> inHand,
         CancellationToken cancellationToken
     )
     {
         var (now, last) = (db.Now, db.Now - MailLife.TriedFor);
         IReadOnlyCollection<Guid> told = [];
-        var due = Due().Where(mail => !inHand.Contains(mail.Id));
+        var due = Due(heldUntil: null).Where(mail => !inHand.Contains(mail.Id));
         await db.WriteUnlogged(
             async () =>
             {
@@ -99,7 +107,7 @@ public sealed class MailQueue(MortarDb db)
                 await due.ExecuteUpdateAsync(
                     row =>
                         row.SetProperty(mail => mail.Attempts, mail => mail.Attempts + 1)
-                            .SetProperty(mail => mail.DueAt, now + until),
+                            .SetProperty(mail => mail.DueAt, heldUntil),
                     cancellationToken
                 );
             },
@@ -113,9 +121,9 @@ public sealed class MailQueue(MortarDb db)
     /// <summary>
     /// What is to be tried now; also what would wait longer than anything ever waits, since the clock was put back meanwhile.
     /// </summary>
-    private IQueryable<MailRow> Due()
+    private IQueryable<MailRow> Due(Instant? heldUntil)
     {
         var (now, furthest) = (db.Now, db.Now + MailLife.LongestPause);
-        return Waiting().Where(mail => mail.DueAt <= now || mail.DueAt > furthest);
+        return Waiting().Where(mail => mail.DueAt <= now || mail.DueAt == heldUntil || mail.DueAt > furthest);
     }
 }

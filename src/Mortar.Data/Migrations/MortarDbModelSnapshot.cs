@@ -739,7 +739,7 @@ namespace Mortar.Data.Migrations
                     b.ToTable("Proposals", (string)null);
                 });
 
-            modelBuilder.Entity("Mortar.Data.Availability.VoteRow", b =>
+            modelBuilder.Entity("Mortar.Data.Availability.SuitingsRow", b =>
                 {
                     b.Property<Guid>("Id")
                         .ValueGeneratedOnAdd()
@@ -761,12 +761,12 @@ namespace Mortar.Data.Migrations
                     b.Property<Guid>("ProposedBy")
                         .HasColumnType("TEXT");
 
-                    b.Property<int>("Version")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("Votes")
+                    b.Property<string>("Said")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
 
                     b.HasKey("Id");
 
@@ -774,9 +774,9 @@ namespace Mortar.Data.Migrations
 
                     b.HasIndex("ProposalId", "PersonId")
                         .IsUnique()
-                        .HasDatabaseName("UX_Votes_OncePerPerson");
+                        .HasDatabaseName("UX_Suitings_OncePerPerson");
 
-                    b.ToTable("Votes", (string)null);
+                    b.ToTable("Suitings", (string)null);
                 });
 
             modelBuilder.Entity("Mortar.Data.Calendars.CalendarRow", b =>
@@ -1707,7 +1707,7 @@ namespace Mortar.Data.Migrations
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("Mortar.Data.Availability.VoteRow", b =>
+            modelBuilder.Entity("Mortar.Data.Availability.SuitingsRow", b =>
                 {
                     b.HasOne("Mortar.Data.Groups.PersonRow", null)
                         .WithMany()

@@ -76,7 +76,7 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
 
     public DbSet<ProposalAskedRow> ProposalAsked => Set<ProposalAskedRow>();
 
-    public DbSet<VoteRow> Votes => Set<VoteRow>();
+    public DbSet<SuitingsRow> Suitings => Set<SuitingsRow>();
 
     public DbSet<ReminderRow> Reminders => Set<ReminderRow>();
 

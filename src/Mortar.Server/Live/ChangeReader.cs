@@ -277,7 +277,7 @@ internal sealed class ChangeReader(
             await Users([.. asked.Union(concerned)]).SendAsync("inboxChanged", cancellationToken);
         }
 
-        if (entries.Exists(entry => entry.Subject is Subject.Answer or Subject.Vote or Subject.Agreement))
+        if (entries.Exists(entry => entry.Subject is Subject.Answer or Subject.Suitings or Subject.Agreement))
         {
             await Users(concerned).SendAsync("inboxChanged", cancellationToken);
         }

@@ -10,12 +10,17 @@ using NodaTime;
 namespace Mortar.Server.Mail;
 
 /// <summary>The mail server cannot be reached, or what answers cannot be trusted or understood: no mail's fault.</summary>
-internal sealed class LineDownException(string message, Exception inner) : IOException(message, inner);
+internal sealed class LineDownException(LineTrouble trouble, Exception inner) : IOException(trouble.Sentence, inner)
+{
+    /// <summary>When it is tried again.</summary>
+    public Instant Until => trouble.Until;
+}
 
 /// <summary>What is wrong with the way to the mail server.</summary>
 /// <param name="Since">Since when.</param>
+/// <param name="Until">When it is tried again.</param>
 /// <param name="Sentence">What it is, for the operator.</param>
-internal sealed record LineTrouble(Instant Since, string Sentence);
+internal sealed record LineTrouble(Instant Since, Instant Until, string Sentence);
 
 /// <summary>
 /// The way to the mail server: the connections to it, and whether it is open. What is wrong with it is told apart from what
@@ -39,12 +44,28 @@ internal sealed class MailLine(
     private int failures;
     private long closedAt;
     private TimeSpan closedFor;
+    private Instant? opensAt;
 
     /// <summary>What is wrong since it last worked; <c>null</c> while it works.</summary>
     public LineTrouble? Trouble { get; private set; }
 
     /// <summary>Whether it is to be tried now.</summary>
     public bool IsOpen => Left <= TimeSpan.Zero;
+
+    /// <summary>
+    /// When it was last to be tried again, by the clock of the mails: it is the sign of those that waited for it. <c>null</c>
+    /// where it never was closed.
+    /// </summary>
+    public Instant? OpensAt
+    {
+        get
+        {
+            lock (gate)
+            {
+                return opensAt;
+            }
+        }
+    }
 
     /// <summary>How long until it is tried again.</summary>
     public TimeSpan Left
@@ -81,8 +102,7 @@ internal sealed class MailLine(
         catch (Exception bad) when (!cancellationToken.IsCancellationRequested)
         {
             client.Dispose();
-            Fail(bad);
-            throw new LineDownException(Trouble!.Sentence, bad);
+            throw new LineDownException(Fail(bad), bad);
         }
     }
 
@@ -106,8 +126,7 @@ internal sealed class MailLine(
         catch (Exception bad) when (!cancellationToken.IsCancellationRequested)
         {
             client.Dispose();
-            Fail(bad);
-            throw new LineDownException(Trouble!.Sentence, bad);
+            throw new LineDownException(Fail(bad), bad);
         }
     }
 
@@ -187,27 +206,31 @@ internal sealed class MailLine(
     }
 
     /// <summary>Closes the line for a while, longer each time; several connections that break together count once.</summary>
-    private void Fail(Exception bad)
+    private LineTrouble Fail(Exception bad)
     {
         var sentence = Sentence(bad);
+        LineTrouble trouble;
         lock (gate)
         {
-            if (Trouble is not null && closedFor > time.GetElapsedTime(closedAt))
+            if (Trouble is { } known && closedFor > time.GetElapsedTime(closedAt))
             {
-                return;
+                return known;
             }
 
             failures++;
-            (closedAt, closedFor) = (time.GetTimestamp(), MailLife.LinePause(failures).ToTimeSpan());
-            var isNew = Trouble?.Sentence != sentence;
-            Trouble = new LineTrouble(Trouble?.Since ?? clock.GetCurrentInstant(), sentence);
-            if (!isNew)
+            var (now, pause) = (clock.GetCurrentInstant(), MailLife.LinePause(failures));
+            (closedAt, closedFor, opensAt) = (time.GetTimestamp(), pause.ToTimeSpan(), now + pause);
+            trouble = new LineTrouble(Trouble?.Since ?? now, now + pause, sentence);
+            if (Trouble?.Sentence == sentence)
             {
-                return;
+                return Trouble = trouble;
             }
+
+            Trouble = trouble;
         }
 
         log.LogWarning("{Sentence} It is looked for at {Where}; mails wait until it works", sentence, Where);
+        return trouble;
     }
 
     private static string Sentence(Exception bad) =>

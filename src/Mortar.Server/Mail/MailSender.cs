@@ -90,7 +90,7 @@ internal sealed class MailSender(
     {
         await using var scope = scopes.CreateAsyncScope();
         var queue = scope.ServiceProvider.GetRequiredService<MailQueue>();
-        if (line.IsOpen && await queue.CountDue(cancellationToken) is > 0 and var due)
+        if (line.IsOpen && await queue.CountDue(line.OpensAt, cancellationToken) is > 0 and var due)
         {
             try
             {
@@ -147,7 +147,7 @@ internal sealed class MailSender(
         await taking.WaitAsync(cancellationToken);
         try
         {
-            var mail = await queue.Next([.. inHand], cancellationToken);
+            var mail = await queue.Next(line.OpensAt, [.. inHand], cancellationToken);
             if (mail is not null)
             {
                 inHand.Add(mail.Id);
@@ -163,14 +163,14 @@ internal sealed class MailSender(
 
     private async Task<IReadOnlyCollection<Guid>> HoldUp(
         MailQueue queue,
-        Duration pause,
+        Instant until,
         CancellationToken cancellationToken
     )
     {
         await taking.WaitAsync(cancellationToken);
         try
         {
-            return await queue.HoldUp(pause, [.. inHand], cancellationToken);
+            return await queue.HoldUp(until, [.. inHand], cancellationToken);
         }
         finally
         {
@@ -201,12 +201,11 @@ internal sealed class MailSender(
             {
                 client = await line.Connection(cancellationToken);
             }
-            catch (LineDownException)
+            catch (LineDownException down)
             {
-                var pause = Duration.FromTimeSpan(line.Left);
-                await queue.NotTaken(mail, pause);
+                await queue.NotTaken(mail, down.Until);
                 Count("no_line");
-                await Tell(await HoldUp(queue, pause, cancellationToken), cancellationToken);
+                await Tell(await HoldUp(queue, down.Until, cancellationToken), cancellationToken);
                 return;
             }
 

@@ -22,18 +22,35 @@ public class CoverTests
         Assert.Equal([Studio.Priya], days[1].Missing);
     }
 
+    /// <summary>By hand: from nine to five there are three hours before noon and five from noon on.</summary>
     [Theory]
-    [InlineData(9, 13, false)] // half of the hours
-    [InlineData(9, 13.5, true)]
-    [InlineData(11, 12, false)]
-    [InlineData(17, 24, false)] // not in the hours at all
-    public void Whoever_is_away_for_more_than_half_of_their_hours_is_missing(double from, double to, bool missing) =>
+    [InlineData(9, 10.5, "there")]
+    [InlineData(9, 10.75, "away before noon")]
+    [InlineData(9, 13, "away before noon")]
+    [InlineData(9, 14.5, "away before noon")]
+    [InlineData(9, 14.75, "missing")]
+    [InlineData(10.25, 15, "missing")]
+    [InlineData(12, 17, "away from noon on")]
+    [InlineData(11, 12, "there")]
+    [InlineData(17, 24, "there")] // not in the hours at all
+    public void Whoever_is_away_for_more_than_half_of_their_hours_before_or_after_noon_is_missing_then(
+        double from,
+        double to,
+        string how
+    )
+    {
+        var tuesday = Needed(Week, CoverNeed.OnWorkingDays(1), [Person(Studio.Priya, Span(1, from, to))]).ElementAt(1);
+
         Assert.Equal(
-            missing ? 1 : 0,
-            Needed(Week, CoverNeed.OnWorkingDays(1), [Person(Studio.Priya, Span(1, from, to))])
-                .ElementAt(1)
-                .Missing.Length
+            (how == "missing", how == "away before noon", how == "away from noon on", how != "there"),
+            (
+                !tuesday.Missing.IsEmpty,
+                !tuesday.AwayBeforeNoon.IsEmpty,
+                !tuesday.AwayAfterNoon.IsEmpty,
+                tuesday.TooFew == 1
+            )
         );
+    }
 
     [Fact]
     public void Half_days_are_parted_at_noon()
@@ -45,6 +62,26 @@ public class CoverTests
         );
 
         Assert.Equal([0, 1], tuesday.Select(day => day.TooFew));
+    }
+
+    /// <summary>By hand: of three, Priya has agreed to be away on Tuesday before noon, Dele after it; two are there in each half.</summary>
+    [Fact]
+    public void A_half_day_away_is_told_and_leaves_its_half_of_the_day_with_one_less()
+    {
+        CoverPerson[] people =
+        [
+            Person(Studio.Ines),
+            Person(Studio.Priya, Span(1, 9, 12)),
+            Person(Dele, Span(1, 12, 17)),
+        ];
+
+        var tuesday = Needed(Week, CoverNeed.OnWorkingDays(3), people).ElementAt(1);
+
+        Assert.Empty(tuesday.Missing);
+        Assert.Equal([Studio.Priya], tuesday.AwayBeforeNoon);
+        Assert.Equal([Dele], tuesday.AwayAfterNoon);
+        Assert.Equal((2, 1), (tuesday.There, tuesday.TooFew));
+        Assert.Equal(3, Needed(Week, CoverNeed.OnWorkingDays(3), people).First().There);
     }
 
     /// <summary>By hand: of two who can fire the kiln one is at the dentist's all Tuesday morning; others do not help.</summary>

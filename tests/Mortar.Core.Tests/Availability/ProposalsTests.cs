@@ -24,46 +24,46 @@ public class ProposalsTests
             [second, first],
             [Priya, Tomasz],
             [
-                Says(Priya, (first, Vote.Yes), (second, Vote.No)),
-                Says(Tomasz, (second, Vote.IfNeedBe)),
-                Says(Ines, (first, Vote.No)), // was not asked
+                Says(Priya, (first, Suiting.Suits), (second, Suiting.DoesNotSuit)),
+                Says(Tomasz, (second, Suiting.WouldDo)),
+                Says(Ines, (first, Suiting.DoesNotSuit)), // was not asked
             ]
         );
 
         Assert.Equal([first, second], tallies.Select(tally => tally.Time)); // in the order of time
-        Assert.Equal([Priya], tallies[0].Yes);
+        Assert.Equal([Priya], tallies[0].Suits);
         Assert.Equal([Tomasz], tallies[0].Silent);
-        Assert.Empty(tallies[0].No);
-        Assert.Equal([Priya], tallies[1].No);
-        Assert.Equal([Tomasz], tallies[1].IfNeedBe);
+        Assert.Empty(tallies[0].DoesNotSuit);
+        Assert.Equal([Priya], tallies[1].DoesNotSuit);
+        Assert.Equal([Tomasz], tallies[1].WouldDo);
     }
 
     [Fact]
     public void Nobody_is_lost_or_counted_twice() =>
         Gen.Select(Gen.Int[0, 3].Array[0, 12], Gen.Int[2, 6])
             .Sample(
-                (votes, times) =>
+                (said, times) =>
                 {
-                    var people = votes.Select(_ => new PersonId(Guid.NewGuid())).ToList();
+                    var people = said.Select(_ => new PersonId(Guid.NewGuid())).ToList();
                     var proposed = Enumerable.Range(1, times).Select(At).ToList();
-                    var ballots = people.Select(
+                    var answered = people.Select(
                         (person, i) =>
                             Says(
                                 person,
                                 [
                                     .. proposed
-                                        .Where((_, at) => (votes[i] + at) % 4 < 3)
-                                        .Select((time, at) => (time, (Vote)((votes[i] + at) % 3))),
+                                        .Where((_, at) => (said[i] + at) % 4 < 3)
+                                        .Select((time, at) => (time, (Suiting)((said[i] + at) % 3))),
                                 ]
                             )
                     );
 
                     return Proposals
-                        .Count(proposed, people, ballots)
+                        .Count(proposed, people, answered)
                         .All(tally =>
                             tally
-                                .Yes.Concat(tally.IfNeedBe)
-                                .Concat(tally.No)
+                                .Suits.Concat(tally.WouldDo)
+                                .Concat(tally.DoesNotSuit)
                                 .Concat(tally.Silent)
                                 .Order(Comparer<PersonId>.Create((a, b) => a.Value.CompareTo(b.Value)))
                                 .SequenceEqual(people.OrderBy(person => person.Value))
@@ -77,18 +77,18 @@ public class ProposalsTests
         var (a, b, c) = (At(24), At(30), At(36));
         Assert.Null(Best([])); // nobody has said anything
 
-        Assert.Equal(b, Best([Says(Priya, (a, Vote.No), (b, Vote.IfNeedBe), (c, Vote.No))]));
+        Assert.Equal(b, Best([Says(Priya, (a, Suiting.DoesNotSuit), (b, Suiting.WouldDo), (c, Suiting.DoesNotSuit))]));
         Assert.Equal(
             c,
             Best([
-                Says(Priya, (a, Vote.IfNeedBe), (b, Vote.IfNeedBe), (c, Vote.Yes)),
-                Says(Tomasz, (a, Vote.Yes), (b, Vote.IfNeedBe), (c, Vote.Yes)),
+                Says(Priya, (a, Suiting.WouldDo), (b, Suiting.WouldDo), (c, Suiting.Suits)),
+                Says(Tomasz, (a, Suiting.Suits), (b, Suiting.WouldDo), (c, Suiting.Suits)),
             ])
         );
-        Assert.Equal(a, Best([Says(Priya, (a, Vote.Yes), (b, Vote.Yes), (c, Vote.Yes))]));
+        Assert.Equal(a, Best([Says(Priya, (a, Suiting.Suits), (b, Suiting.Suits), (c, Suiting.Suits))]));
 
-        ProposedTime? Best(IEnumerable<Ballot> ballots) =>
-            Proposals.Best(Proposals.Count([a, b, c], [Priya, Tomasz], ballots))?.Time;
+        ProposedTime? Best(IEnumerable<Suitings> answered) =>
+            Proposals.Best(Proposals.Count([a, b, c], [Priya, Tomasz], answered))?.Time;
     }
 
     public static TheoryData<string, ProposedTime[], int, string?> Asked =>
@@ -141,16 +141,16 @@ public class ProposalsTests
     ) => Assert.Equal(expected, Proposals.ToSettle(role, Ines, isOwn ? Ines : Priya));
 
     [Theory]
-    [InlineData(Vote.Yes, Answer.Accepted)]
-    [InlineData(Vote.IfNeedBe, Answer.Tentative)]
-    [InlineData(Vote.No, Answer.Declined)]
+    [InlineData(Suiting.Suits, Answer.Accepted)]
+    [InlineData(Suiting.WouldDo, Answer.Tentative)]
+    [InlineData(Suiting.DoesNotSuit, Answer.Declined)]
     [InlineData(null, Answer.NeedsAction)]
-    public void What_was_said_to_the_time_is_the_answer_to_the_event(Vote? vote, Answer expected) =>
-        Assert.Equal(expected, Proposals.AsAnswer(vote));
+    public void What_was_said_to_the_time_is_the_answer_to_the_event(Suiting? said, Answer expected) =>
+        Assert.Equal(expected, Proposals.AsAnswer(said));
 
     private static ProposedTime At(int hours) =>
         new(Now + Duration.FromHours(hours), Now + Duration.FromHours(hours + 1));
 
-    private static Ballot Says(PersonId who, params (ProposedTime Time, Vote Vote)[] votes) =>
-        new(who, votes.ToDictionary(one => one.Time.Start, one => one.Vote));
+    private static Suitings Says(PersonId who, params (ProposedTime Time, Suiting Suits)[] said) =>
+        new(who, said.ToDictionary(one => one.Time.Start, one => one.Suits));
 }

@@ -83,6 +83,61 @@ public class CoverTests
         (await ines.Get($"/api/groups/{World.StudioTeam}/absences?year=12")).IsProblem(422, "unfit");
     }
 
+    /// <summary>By hand: Tomasz is away on Thursday 12 March from noon on; five of six are there all day, and half a day is counted.</summary>
+    [Fact]
+    public async Task A_half_day_is_told_counts_for_cover_and_in_the_year()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        (
+            await ines.Put(
+                $"/api/events/{Guid.CreateVersion7()}",
+                new
+                {
+                    calendarId = DemoPeople.Stable("calendar Away"),
+                    title = "",
+                    showAs = "busy",
+                    time = World.Hours("2026-03-12T12:00:00", "2026-03-12T17:00:00"),
+                    attendees = new[] { DemoPeople.Tomasz.Id.Value },
+                }
+            )
+        ).Is(200);
+
+        var thursday = (await Days(ines, "from=2026-03-12&to=2026-03-12"))[0];
+
+        Assert.Equal(
+            [DemoPeople.Tomasz.Id.Value],
+            thursday.GetProperty("awayAfterNoon").EnumerateArray().Select(who => who.GetGuid())
+        );
+        Assert.Empty(thursday.GetProperty("awayBeforeNoon").EnumerateArray());
+        Assert.Equal(5, thursday.GetProperty("needs")[0].GetProperty("there").GetInt32());
+        Assert.Equal(("3", "1.5", "3"), await InMarch(ines));
+    }
+
+    /// <summary>The team works from Monday to Friday: after a Friday one is back on Monday, after a Monday off for all on Tuesday.</summary>
+    [Fact]
+    public async Task Who_is_away_is_back_on_their_next_working_day()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var tomasz = DemoPeople.Tomasz.Id.Value;
+
+        Assert.Equal("2026-03-30", await Back(ines, "2026-03-27", tomasz));
+        Assert.Equal("2026-03-26", await Back(ines, "2026-03-25", tomasz));
+        Assert.Null(await Back(ines, "2026-03-27", Guid.NewGuid()));
+        using var astrid = await mortar.As(DemoPeople.Astrid);
+        (await astrid.Get($"/api/groups/{World.StudioTeam}/back?last=2026-03-27&people={tomasz}")).IsProblem(
+            404,
+            "not-there"
+        );
+
+        static async Task<string?> Back(Browser by, string last, Guid who) =>
+            (await by.Get($"/api/groups/{World.StudioTeam}/back?last={last}&people={who}"))
+                .Is(200)
+                .Body.GetProperty("back")
+                .GetString();
+    }
+
     private static async Task<(string Dele, string Tomasz, string Mei)> InMarch(Browser browser)
     {
         var totals = (await browser.Get($"/api/groups/{World.StudioTeam}/absences?year=2026")).Is(200).Body;
@@ -108,14 +163,18 @@ public class CoverTests
         var days = await Days(ines, $"from=2026-03-16&to=2026-03-18&without={priya}");
 
         Assert.Equal([0, 1, 1], days.Select(day => day.GetProperty("tooFew").GetInt32()));
-        // A morning is less than half of her hours.
-        var morning = "&awayFrom=2026-03-17T08:00:00&awayTo=2026-03-17T12:00:00";
-        Assert.Equal(
-            0,
-            (await Days(ines, $"from=2026-03-17&to=2026-03-17&without={priya}{morning}"))[0]
-                .GetProperty("tooFew")
-                .GetInt32()
-        );
+        // A morning leaves one less before noon, an hour at the dentist's does not.
+        foreach (var (until, tooFew) in new[] { ("12:00", 1), ("10:00", 0) })
+        {
+            var morning = $"&awayFrom=2026-03-17T09:00:00&awayTo=2026-03-17T{until}:00";
+            Assert.Equal(
+                tooFew,
+                (await Days(ines, $"from=2026-03-17&to=2026-03-17&without={priya}{morning}"))[0]
+                    .GetProperty("tooFew")
+                    .GetInt32()
+            );
+        }
+
         Assert.Contains(priya, days[0].GetProperty("missing").EnumerateArray().Select(who => who.GetGuid()));
     }
 

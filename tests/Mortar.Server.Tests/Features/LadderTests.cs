@@ -322,6 +322,7 @@ public class LadderTests
             "GET times", // by TimesTests
             "GET groups/{groupId}/cover", // these by CoverTests
             "GET groups/{groupId}/absences",
+            "GET groups/{groupId}/back",
             "POST gaps", // these by GapTests
             "POST free",
             "GET answering/{secret}", // these by AnswerTests
@@ -330,7 +331,7 @@ public class LadderTests
             "DELETE proposals/{proposalId}",
             "POST proposals/{proposalId}/ask-again",
             "POST proposals/{proposalId}/settle",
-            "PUT proposals/{proposalId}/votes",
+            "PUT proposals/{proposalId}/suits",
             "GET suits/{secret}",
             "PUT suits/{secret}",
             "GET clashes", // these by ClashTests

@@ -34,7 +34,7 @@ public class ProposalTests
             .ToList();
         Assert.Equal(Starts, asked.GetProperty("times").EnumerateArray().Select(time => time.Text("start")));
         Assert.Equal(1, await Unread(priya));
-        await Vote(priya, id, "Not the first", (times[0], "no"), (times[1], "yes"), (times[2], "ifNeedBe"));
+        await Say(priya, id, "Not the first", (times[0], "doesNotSuit"), (times[1], "suits"), (times[2], "wouldDo"));
         Assert.Empty(await Waiting(priya));
 
         var secret = await Secret(mortar, "tomasz@example.org");
@@ -43,13 +43,13 @@ public class ProposalTests
         (
             await guest.Put(
                 $"/api/suits/{secret}",
-                new { votes = new[] { new { at = times[1], vote = "yes" } }, comment = "Only then" }
+                new { said = new[] { new { at = times[1], suits = "suits" } }, comment = "Only then" }
             )
         ).Is(204);
 
         var counted = Assert.Single(await ToSettle(ines));
         Assert.Equal(times[1], counted.GetProperty("best").GetString());
-        Assert.Equal([Priya, Tomasz], Ids(counted.GetProperty("times")[1], "yes"));
+        Assert.Equal([Priya, Tomasz], Ids(counted.GetProperty("times")[1], "suits"));
         Assert.Equal([Tomasz], Ids(counted.GetProperty("times")[0], "silent"));
         Assert.Contains("Only then", counted.GetRawText(), StringComparison.Ordinal);
         Assert.Contains(
@@ -101,7 +101,7 @@ public class ProposalTests
         await mortar.Give(calendar, DemoPeople.Astrid, Role.Edit);
         var id = await Propose(ines, calendar);
         var at = (await Waiting(priya))[0].GetProperty("times")[0].GetProperty("at").GetString()!;
-        await Vote(priya, id, "Quite private", (at, "no"));
+        await Say(priya, id, "Quite private", (at, "doesNotSuit"));
 
         var seen = (await tomasz.Get("/api/proposals")).Is(200).Text + (await tomasz.Get("/api/inbox")).Is(200).Text;
         Assert.DoesNotContain("Quite private", seen, StringComparison.Ordinal);
@@ -117,14 +117,13 @@ public class ProposalTests
         // Who may change any event of the calendar settles for who is on holiday; who was not asked says nothing.
         Assert.Single(await ToSettle(astrid));
         Assert.Empty(await Waiting(astrid));
-        (await astrid.Put($"/api/proposals/{id}/votes", new { votes = new[] { new { at, vote = "yes" } } })).IsProblem(
-            404,
-            "not-there"
-        );
+        (
+            await astrid.Put($"/api/proposals/{id}/suits", new { said = new[] { new { at, suits = "suits" } } })
+        ).IsProblem(404, "not-there");
         (
             await priya.Put(
-                $"/api/proposals/{id}/votes",
-                new { votes = new[] { new { at, vote = "yes" } }, @for = Tomasz }
+                $"/api/proposals/{id}/suits",
+                new { said = new[] { new { at, suits = "suits" } }, @for = Tomasz }
             )
         ).IsProblem(404, "not-there");
     }
@@ -143,18 +142,18 @@ public class ProposalTests
         (await ines.Delete($"/api/proposals/{id}", set: set)).Is(204);
 
         Assert.Empty(await Waiting(priya));
-        (await priya.Put($"/api/proposals/{id}/votes", new { votes = new[] { new { at, vote = "yes" } } })).IsProblem(
+        (await priya.Put($"/api/proposals/{id}/suits", new { said = new[] { new { at, suits = "suits" } } })).IsProblem(
             409,
             "settled"
         );
         (await ines.Post($"/api/proposals/{id}/settle", new { at })).IsProblem(409, "settled");
         (await ines.Post($"/api/changes/{set}/undo")).Is(200);
-        await Vote(priya, id, "", (at, "yes"));
+        await Say(priya, id, "", (at, "suits"));
         (await ines.Post($"/api/proposals/{id}/settle", new { at = "2026-03-16T03:00:00Z" })).IsProblem(422, "unfit");
         (
             await priya.Put(
-                $"/api/proposals/{id}/votes",
-                new { votes = new[] { new { at = "2026-03-16T03:00:00Z", vote = "yes" } } }
+                $"/api/proposals/{id}/suits",
+                new { said = new[] { new { at = "2026-03-16T03:00:00Z", suits = "suits" } } }
             )
         ).IsProblem(422, "unfit");
 
@@ -178,7 +177,7 @@ public class ProposalTests
         Assert.Equal(2, await mortar.Store(db => db.Mails.CountAsync(mail => mail.Subject.Contains("suits you"))));
         var old = await Secret(mortar, "tomasz@example.org");
         var at = (await Waiting(priya))[0].GetProperty("times")[0].GetProperty("at").GetString()!;
-        await Vote(priya, id, "", (at, "yes"));
+        await Say(priya, id, "", (at, "suits"));
 
         (await ines.Post($"/api/proposals/{id}/ask-again")).Is(204);
 
@@ -256,13 +255,13 @@ public class ProposalTests
         (await ines.Put($"/api/proposals/{id}", Body(calendar, people: [nina]))).Is(204);
         var secret = await Secret(mortar, "nina@example.org");
         var first = (await guest.Get($"/api/suits/{secret}")).Is(200).Body.GetProperty("asked").GetProperty("times")[0];
-        var votes = new[] { new { at = first.GetProperty("at").GetString(), vote = "yes" } };
-        (await guest.Put($"/api/suits/{secret}", new { votes })).Is(204);
+        var said = new[] { new { at = first.GetProperty("at").GetString(), suits = "suits" } };
+        (await guest.Put($"/api/suits/{secret}", new { said })).Is(204);
         var token = await mortar.SecretIn(await mortar.MailWith("nina@example.org", "/join/"), "/join/");
 
         (await hanne.Post($"/api/joining/{token}")).Is(204);
 
-        Assert.Equal([DemoPeople.Hanne.Id.Value], Ids((await ToSettle(ines))[0].GetProperty("times")[0], "yes"));
+        Assert.Equal([DemoPeople.Hanne.Id.Value], Ids((await ToSettle(ines))[0].GetProperty("times")[0], "suits"));
         Assert.Single(await Waiting(hanne)); // two of the three are without an answer
         (await guest.Get($"/api/suits/{secret}")).Is(200);
     }
@@ -294,11 +293,11 @@ public class ProposalTests
             personIds = people ?? [Priya, Tomasz],
         };
 
-    private static async Task Vote(Browser by, Guid id, string comment, params (string At, string Vote)[] votes) =>
+    private static async Task Say(Browser by, Guid id, string comment, params (string At, string Suits)[] said) =>
         (
             await by.Put(
-                $"/api/proposals/{id}/votes",
-                new { votes = votes.Select(one => new { at = one.At, vote = one.Vote }), comment }
+                $"/api/proposals/{id}/suits",
+                new { said = said.Select(one => new { at = one.At, suits = one.Suits }), comment }
             )
         ).Is(204);
 

@@ -708,6 +708,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{groupId}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ReadBack"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/proposals": {
         parameters: {
             query?: never;
@@ -1588,7 +1604,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/proposals/{proposalId}/votes": {
+    "/api/proposals/{proposalId}/suits": {
         parameters: {
             query?: never;
             header?: never;
@@ -1596,7 +1612,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["Vote"];
+        put: operations["SayWhichSuits"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1612,7 +1628,7 @@ export interface paths {
             cookie?: never;
         };
         get: operations["ReadProposal"];
-        put: operations["VoteByMail"];
+        put: operations["SayWhichSuitsByMail"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2637,31 +2653,31 @@ export interface components {
             start: components["schemas"]["LocalDateTime"];
             end: components["schemas"]["LocalDateTime"];
         };
+        ProposalsSuitBody: {
+            at: components["schemas"]["Instant"];
+            suits: components["schemas"]["Suiting"];
+        };
+        ProposalsSuitsBody: {
+            said: components["schemas"]["ProposalsSuitBody"][];
+            comment?: null | string;
+            /** Format: uuid */
+            for?: null | string;
+        };
         ProposalsTallyBody: {
             at: components["schemas"]["Instant"];
             start: components["schemas"]["LocalDateTime"];
             end: components["schemas"]["LocalDateTime"];
-            yes: string[];
-            ifNeedBe: string[];
-            no: string[];
+            suits: string[];
+            wouldDo: string[];
+            doesNotSuit: string[];
             silent: string[];
         };
         ProposalsTimeBody: {
             at: components["schemas"]["Instant"];
             start: components["schemas"]["LocalDateTime"];
             end: components["schemas"]["LocalDateTime"];
-            vote: null | components["schemas"]["Vote"];
+            said: null | components["schemas"]["Suiting"];
             presence: null | components["schemas"]["Presence"];
-        };
-        ProposalsVoteBody: {
-            at: components["schemas"]["Instant"];
-            vote: components["schemas"]["Vote"];
-        };
-        ProposalsVotesBody: {
-            votes: components["schemas"]["ProposalsVoteBody"][];
-            comment?: null | string;
-            /** Format: uuid */
-            for?: null | string;
         };
         /** @enum {string} */
         Purpose: "events" | "away" | "place";
@@ -2689,6 +2705,9 @@ export interface components {
         };
         ReadAudienceBody: {
             sentence: string;
+        };
+        ReadBackBody: {
+            back: null | components["schemas"]["LocalDate"];
         };
         ReadClashesBody: {
             clashes: components["schemas"]["ReadClashesClashBody"][];
@@ -2721,6 +2740,8 @@ export interface components {
             day: components["schemas"]["LocalDate"];
             present: string[];
             missing: string[];
+            awayBeforeNoon: string[];
+            awayAfterNoon: string[];
             perhaps: string[];
             needs: components["schemas"]["ReadCoverMetBody"][];
             /** Format: int32 */
@@ -2892,6 +2913,13 @@ export interface components {
             address: string;
             stopped: boolean;
         };
+        /** @enum {string} */
+        Suiting: "suits" | "wouldDo" | "doesNotSuit";
+        SuitsByMailBody: {
+            asked: components["schemas"]["ProposalsAskedBody"];
+            zone: string;
+            over: null | string;
+        };
         TimeBody: components["schemas"]["TimeBodyTimeBodyDays"] | components["schemas"]["TimeBodyTimeBodyClock"] | components["schemas"]["TimeBodyTimeBodyFloating"];
         TimeBodyTimeBodyClock: {
             /** @enum {string} */
@@ -2916,13 +2944,6 @@ export interface components {
         };
         /** @enum {string} */
         Tint: "even" | "deep" | "pale" | "flecked";
-        /** @enum {string} */
-        Vote: "yes" | "ifNeedBe" | "no";
-        VoteByMailBody: {
-            asked: components["schemas"]["ProposalsAskedBody"];
-            zone: string;
-            over: null | string;
-        };
         WallBody: {
             from: components["schemas"]["LocalDate"];
             to: components["schemas"]["LocalDate"];
@@ -4067,6 +4088,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadAbsencesTotalBody"][];
+                };
+            };
+        };
+    };
+    ReadBack: {
+        parameters: {
+            query: {
+                last: components["schemas"]["DateQuery"];
+                people: string[];
+            };
+            header?: never;
+            path: {
+                groupId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadBackBody"];
                 };
             };
         };
@@ -5694,7 +5740,7 @@ export interface operations {
             };
         };
     };
-    Vote: {
+    SayWhichSuits: {
         parameters: {
             query?: never;
             header?: never;
@@ -5705,7 +5751,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ProposalsVotesBody"];
+                "application/json": components["schemas"]["ProposalsSuitsBody"];
             };
         };
         responses: {
@@ -5735,12 +5781,12 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VoteByMailBody"];
+                    "application/json": components["schemas"]["SuitsByMailBody"];
                 };
             };
         };
     };
-    VoteByMail: {
+    SayWhichSuitsByMail: {
         parameters: {
             query?: never;
             header?: never;
@@ -5751,7 +5797,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ProposalsVotesBody"];
+                "application/json": components["schemas"]["ProposalsSuitsBody"];
             };
         };
         responses: {

@@ -14,5 +14,6 @@ internal static class AvailabilitySetup
         AskFree.Map(api);
         ReadCover.Map(api);
         ReadAbsences.Map(api);
+        ReadBack.Map(api);
     }
 }

@@ -28,6 +28,8 @@ internal static class ReadCover
 
     /// <param name="Present">Those of the group who are there in their usual hours of that day.</param>
     /// <param name="Missing">Those who would be and are away.</param>
+    /// <param name="AwayBeforeNoon">Those of the present who are away for the first half of the day.</param>
+    /// <param name="AwayAfterNoon">Those of the present who are away for the second.</param>
     /// <param name="Perhaps">Those of the present who would be away if what is only proposed were agreed to.</param>
     /// <param name="Needs">How each need is met, in the order of the needs.</param>
     /// <param name="TooFew">How many too few for the need that is met worst; 0 where there are enough for each.</param>
@@ -35,12 +37,14 @@ internal static class ReadCover
         LocalDate Day,
         IReadOnlyList<Guid> Present,
         IReadOnlyList<Guid> Missing,
+        IReadOnlyList<Guid> AwayBeforeNoon,
+        IReadOnlyList<Guid> AwayAfterNoon,
         IReadOnlyList<Guid> Perhaps,
         IReadOnlyList<MetBody> Needs,
         int TooFew
     );
 
-    /// <param name="There">How many of those who count are there.</param>
+    /// <param name="There">How many of those who count are there: of a whole day, in the half in which fewer are.</param>
     /// <param name="TooFew">How many too few; 0 where there are enough.</param>
     internal sealed record MetBody(int Needed, int There, int TooFew);
 
@@ -105,8 +109,10 @@ internal static class ReadCover
             day.Day,
             [.. day.Present.Select(one => one.Value)],
             [.. day.Missing.Select(one => one.Value)],
+            [.. day.AwayBeforeNoon.Select(one => one.Value)],
+            [.. day.AwayAfterNoon.Select(one => one.Value)],
             [.. day.Perhaps.Select(one => one.Value)],
-            [.. needs.Select(one => new MetBody(one.Needed, one.Present.Length, one.TooFew))],
+            [.. needs.Select(one => new MetBody(one.Needed, one.There, one.TooFew))],
             needs.Select(one => one.TooFew).DefaultIfEmpty().Max()
         );
 

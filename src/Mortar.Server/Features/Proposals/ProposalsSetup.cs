@@ -32,11 +32,11 @@ internal static class ProposalsSetup
     /// <param name="EventId">What it became.</param>
     internal sealed record SettledBody(Guid EventId);
 
-    /// <param name="Votes">What they say, of each time or of some.</param>
+    /// <param name="Said">What they say, of each time or of some.</param>
     /// <param name="For">A member whose guardian one is; <c>null</c> for oneself.</param>
-    internal sealed record VotesBody(IReadOnlyList<VoteBody> Votes, string? Comment = null, Guid? For = null);
+    internal sealed record SuitsBody(IReadOnlyList<SuitBody> Said, string? Comment = null, Guid? For = null);
 
-    internal sealed record VoteBody(Instant At, Vote Vote);
+    internal sealed record SuitBody(Instant At, Suiting Suits);
 
     /// <param name="Waiting">What one is asked.</param>
     /// <param name="ToSettle">What one can settle.</param>
@@ -59,9 +59,15 @@ internal static class ProposalsSetup
     );
 
     /// <param name="Start">When it begins, on the reader's clock.</param>
-    /// <param name="Vote">What was said of it; <c>null</c> for nothing.</param>
+    /// <param name="Said">What was said of it; <c>null</c> for nothing.</param>
     /// <param name="Presence">How who is asked stands to it by their calendars, as far as the reader knows; <c>null</c> where that is not told.</param>
-    internal sealed record TimeBody(Instant At, LocalDateTime Start, LocalDateTime End, Vote? Vote, Presence? Presence);
+    internal sealed record TimeBody(
+        Instant At,
+        LocalDateTime Start,
+        LocalDateTime End,
+        Suiting? Said,
+        Presence? Presence
+    );
 
     /// <param name="Best">The time that suits best; <c>null</c> while nobody has answered.</param>
     internal sealed record CountedBody(
@@ -81,9 +87,9 @@ internal static class ProposalsSetup
         Instant At,
         LocalDateTime Start,
         LocalDateTime End,
-        IReadOnlyList<Guid> Yes,
-        IReadOnlyList<Guid> IfNeedBe,
-        IReadOnlyList<Guid> No,
+        IReadOnlyList<Guid> Suits,
+        IReadOnlyList<Guid> WouldDo,
+        IReadOnlyList<Guid> DoesNotSuit,
         IReadOnlyList<Guid> Silent
     );
 
@@ -97,8 +103,8 @@ internal static class ProposalsSetup
         one.MapDelete("/", Withdraw).WithName("WithdrawProposal");
         one.MapPost("/ask-again", AskAgain).WithName("AskAgainWhichSuits");
         one.MapPost("/settle", Settle).WithName("SettleProposal");
-        one.MapPut("/votes", Vote).WithName("Vote");
-        VoteByMail.Map(api);
+        one.MapPut("/suits", Say).WithName("SayWhichSuits");
+        SuitsByMail.Map(api);
     }
 
     private static async Task<Ok<Body>> Read(
@@ -185,15 +191,15 @@ internal static class ProposalsSetup
             .Settle(acting.Act, new ProposalId(proposalId), body.At, cancellationToken)
             .Answer(row => Task.FromResult(new SettledBody(row.EventId!.Value.Value)));
 
-    private static Task<Results<NoContent, ProblemHttpResult>> Vote(
+    private static Task<Results<NoContent, ProblemHttpResult>> Say(
         Guid proposalId,
-        VotesBody body,
+        SuitsBody body,
         Acting acting,
         ProposalCommands proposals,
         CancellationToken cancellationToken
     ) =>
         proposals
-            .Vote(
+            .Say(
                 acting.Act,
                 new ProposalId(proposalId),
                 body.For is { } ward ? new PersonId(ward) : acting.Person,
@@ -202,8 +208,8 @@ internal static class ProposalsSetup
             )
             .Answer();
 
-    internal static VoteWish Wish(VotesBody body) =>
-        new(body.Votes.DistinctBy(vote => vote.At).ToDictionary(vote => vote.At, vote => vote.Vote), body.Comment);
+    internal static SuitingsWish Wish(SuitsBody body) =>
+        new(body.Said.DistinctBy(one => one.At).ToDictionary(one => one.At, one => one.Suits), body.Comment);
 
     /// <summary>What is asked, on somebody's clock.</summary>
     internal static AskedBody Of(
@@ -213,7 +219,7 @@ internal static class ProposalsSetup
         IReadOnlyDictionary<Instant, Presence> presence
     )
     {
-        var said = one.Said?.ToCore().Votes;
+        var said = one.Said?.ToCore().Said;
         return new AskedBody(
             one.Row.Id.Value,
             one.Whose.Value,
@@ -229,7 +235,7 @@ internal static class ProposalsSetup
                         time.Start,
                         Local(time.Start, zone),
                         Local(time.End, zone),
-                        said is not null && said.TryGetValue(time.Start, out var vote) ? vote : null,
+                        said is not null && said.TryGetValue(time.Start, out var how) ? how : null,
                         presence.TryGetValue(time.Start, out var known) ? known : null
                     )),
             ],
@@ -288,9 +294,9 @@ internal static class ProposalsSetup
                     tally.Time.Start,
                     Local(tally.Time.Start, zone),
                     Local(tally.Time.End, zone),
-                    Ids(tally.Yes),
-                    Ids(tally.IfNeedBe),
-                    Ids(tally.No),
+                    Ids(tally.Suits),
+                    Ids(tally.WouldDo),
+                    Ids(tally.DoesNotSuit),
                     Ids(tally.Silent)
                 )),
             ],

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
 import type { Schema } from '../../api/client'
 import { dayText } from '../../app/dates'
-import { coverQuery } from '../availability/availabilityQueries'
+import { backQuery, coverQuery } from '../availability/availabilityQueries'
 import { needText } from '../availability/needText'
 import { whenAwayText } from '../events/whenText'
 import { groupQueries } from '../groups/groupQueries'
@@ -16,10 +16,14 @@ const mostDays = 10
 export function AbsenceCard({ absence }: { absence: Schema['InboxAbsenceBody'] }) {
   const { event, groupId, names, calendarName } = absence
   const who = names.length > 0 ? names.join(' and ') : 'somebody'
+  const back = useQuery({
+    ...backQuery(groupId, daysOf(event.time).last, event.attendees),
+    enabled: event.time.form === 'days',
+  })
   return (
     <li className="grid gap-2 rounded-control border-2 border-ink bg-surface p-4">
       <h2 className="written text-lg">
-        {who} would like to be away: {whenAwayText(event.time)}
+        {who} would like to be away: {whenAwayText(event.time, back.data?.back)}
       </h2>
       <p className="written text-[13px] text-cement-700">
         {event.title && `“${event.title}” in `}
@@ -56,7 +60,11 @@ function CoverThen({ groupId, event }: { groupId: string; event: Schema['BrickBo
   const { needs, days } = cover.data
   const nameOf = new Map((members.data ?? []).map((one) => [one.personId, one.name]))
   // A weekend, on which nobody is needed and nobody away, says nothing.
-  const telling = days.filter((day) => day.missing.length > 0 || day.needs.some((met) => met.needed > 0))
+  const telling = days.filter(
+    (day) =>
+      day.missing.length + day.awayBeforeNoon.length + day.awayAfterNoon.length > 0 ||
+      day.needs.some((met) => met.needed > 0),
+  )
   return (
     <table aria-label="Cover on these days" className="w-full border-collapse text-[13px]">
       <thead>
@@ -79,6 +87,12 @@ function CoverThen({ groupId, event }: { groupId: string; event: Schema['BrickBo
                 ...day.missing
                   .filter((id) => !event.attendees.includes(id))
                   .map((id) => nameOf.get(id) ?? 'somebody'),
+                ...day.awayBeforeNoon
+                  .filter((id) => !event.attendees.includes(id))
+                  .map((id) => `${nameOf.get(id) ?? 'somebody'} until noon`),
+                ...day.awayAfterNoon
+                  .filter((id) => !event.attendees.includes(id))
+                  .map((id) => `${nameOf.get(id) ?? 'somebody'} from noon`),
                 ...day.perhaps.map((id) => `perhaps ${nameOf.get(id) ?? 'somebody'}`),
               ].join(', ') || 'nobody'}
             </td>

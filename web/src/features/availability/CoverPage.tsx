@@ -87,24 +87,32 @@ export function CoverPage() {
                 {days.map((day) => {
                   const there = byDay.get(day)
                   const isAway = there?.missing.includes(one.personId) === true
+                  const half = there?.awayBeforeNoon.includes(one.personId)
+                    ? 'until noon'
+                    : there?.awayAfterNoon.includes(one.personId)
+                      ? 'from noon on'
+                      : null
                   const isPerhaps = there?.perhaps.includes(one.personId) === true
                   const isOff = there && !isAway && !there.present.includes(one.personId)
                   return (
                     <td
                       key={day}
                       data-away={isAway}
+                      data-half={half}
                       data-off={isOff}
                       data-perhaps={isPerhaps}
                       title={
                         isAway
                           ? `${one.name} is away on ${longDayText(day)}`
-                          : isPerhaps
-                            ? `${one.name} is perhaps away on ${longDayText(day)}: nobody has agreed yet`
-                            : undefined
+                          : half
+                            ? `${one.name} is away on ${longDayText(day)} ${half}`
+                            : isPerhaps
+                              ? `${one.name} is perhaps away on ${longDayText(day)}: nobody has agreed yet`
+                              : undefined
                       }
-                      className="border-l border-cement-200 text-center data-[away=true]:bg-ink data-[away=true]:text-on-ink data-[off=true]:bg-cement-200 data-[perhaps=true]:border-2 data-[perhaps=true]:border-dashed data-[perhaps=true]:border-ink data-[perhaps=true]:font-bold"
+                      className="border-l border-cement-200 text-center data-[away=true]:bg-ink data-[away=true]:text-on-ink data-half:bg-cement-300 data-half:font-bold data-[off=true]:bg-cement-200 data-[perhaps=true]:border-2 data-[perhaps=true]:border-dashed data-[perhaps=true]:border-ink data-[perhaps=true]:font-bold"
                     >
-                      {isAway ? 'A' : isPerhaps ? '?' : ''}
+                      {isAway ? 'A' : half ? '½' : isPerhaps ? '?' : ''}
                     </td>
                   )
                 })}

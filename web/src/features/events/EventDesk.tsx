@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { fieldProblem } from '../../api/problem'
+import { newSet } from '../../app/acts'
 import { useReader } from '../../app/person'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
@@ -10,6 +11,7 @@ import { reaches } from '../access/ladder'
 import { AgreeForm } from '../agreement/AgreeForm'
 import { AnswersPart } from '../answers/AnswersPart'
 import { answersQuery } from '../answers/answerQueries'
+import { backQuery } from '../availability/availabilityQueries'
 import { CoverNote } from '../availability/CoverNote'
 import { TakenNote } from '../availability/TakenNote'
 import { groupQueries } from '../groups/groupQueries'
@@ -18,6 +20,7 @@ import { isoDay } from '../preferences/preferences'
 import { type Layer, titleOf } from '../wall/bricks'
 import { Desk } from '../wall/Desk'
 import { keepLastCalendar } from '../wall/makeIn'
+import { daysOf } from '../wall/times'
 import { EventGiving } from './EventGiving'
 import { EventHistory } from './EventHistory'
 import { type EventForm, showAsChoices, timeProblem, withStart } from './eventForm'
@@ -80,6 +83,11 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
     ...answersQuery(form.eventId, form.only),
     enabled: !isNew && calendar !== undefined && calendar.groupId === null,
   })
+  const away = form.attendees.length > 0 ? form.attendees : [person.id]
+  const back = useQuery({
+    ...backQuery(calendar?.groupId ?? null, daysOf(form.time).last, away),
+    enabled: calendar?.purpose === 'away' && calendar.groupId !== null,
+  })
   const set = (part: Partial<EventForm>) => onForm({ ...form, ...part })
 
   const settle = (written: Written) => {
@@ -92,7 +100,7 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
     setBusy(true)
     setError(null)
     setAsking(null)
-    const title = titleOf(wish.title)
+    const title = titleOf(wish.title, calendar?.purpose)
     const sentence = isNew
       ? `Added “${title}” to ${calendar?.name ?? 'the calendar'}.`
       : `${from ? 'Moved' : 'Changed'} “${title}”${from ? ` from ${from.name} to ${calendar?.name}` : ''}${wish.only ? reachWords[reach] : ''}.`
@@ -103,7 +111,7 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
   const erase = async (reach: Reach) => {
     setBusy(true)
     setAsking(null)
-    settle(await remove(form, reach))
+    settle(await remove(form, reach, newSet(), titleOf(form.title, calendar?.purpose)))
   }
   const submit = (event: FormEvent) => {
     event.preventDefault()
@@ -117,7 +125,10 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
   const isWaiting = (inbox.data?.absences ?? []).some((one) => one.event.eventId === form.eventId)
 
   return (
-    <Desk title={isNew ? form.title || 'New event' : titleOf(form.title)} onClose={onLeave}>
+    <Desk
+      title={isNew ? form.title || 'New event' : titleOf(form.title, calendar?.purpose)}
+      onClose={onLeave}
+    >
       {met && (
         <TwoVersions
           mine={form}
@@ -184,7 +195,9 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
               ? { begins: person.preferences.dayBegins, ends: person.preferences.dayEnds }
               : null
           }
-          onChange={(time) => set({ time })}
+          back={back.data?.back ?? null}
+          mayRepeat={form.only === null && form.rule === null && form.repeats === null}
+          onChange={(time, rule) => set(rule === undefined ? { time } : { time, rule })}
         />
         <TakenNote
           people={form.attendees}
@@ -195,11 +208,7 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
           onStart={(start) => set({ time: withStart(form.time, start) })}
         />
         {calendar?.purpose === 'away' && calendar.groupId && (
-          <CoverNote
-            groupId={calendar.groupId}
-            time={form.time}
-            people={form.attendees.length > 0 ? form.attendees : [person.id]}
-          />
+          <CoverNote groupId={calendar.groupId} time={form.time} people={away} />
         )}
         <RepeatsField
           time={form.time}

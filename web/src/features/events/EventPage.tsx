@@ -5,8 +5,10 @@ import { LinkedText } from '../../ui/LinkedText'
 import { MarkBlock } from '../../ui/MarkSign'
 import { AnswersPart } from '../answers/AnswersPart'
 import { answersQuery } from '../answers/answerQueries'
+import { backQuery } from '../availability/availabilityQueries'
 import { type EventBrick, type Layer, titleOf } from '../wall/bricks'
 import { Desk } from '../wall/Desk'
+import { daysOf } from '../wall/times'
 import { EventHistory } from './EventHistory'
 import { showAsChoices } from './eventForm'
 import { whenAwayText, whenText } from './whenText'
@@ -32,9 +34,13 @@ export function EventPage({ brick, layer, names, onEdit, onClose, children }: Ev
     ...answersQuery(brick.eventId, brick.only),
     enabled: brick.attendees.length > 0 && !isAbsence,
   })
+  const back = useQuery({
+    ...backQuery(layer.groupId, daysOf(brick.time).last, brick.attendees),
+    enabled: isAbsence && layer.groupId !== null && brick.time.form === 'days' && brick.attendees.length > 0,
+  })
   const rows: [string, string | null][] = [
     ['Who', who],
-    ['When', isAbsence ? whenAwayText(brick.time) : whenText(brick.time)],
+    ['When', isAbsence ? whenAwayText(brick.time, back.data?.back) : whenText(brick.time)],
     ['Repeats', brick.repeats],
     [
       'Organizer',
@@ -47,7 +53,7 @@ export function EventPage({ brick, layer, names, onEdit, onClose, children }: Ev
     ['Notes', brick.notes],
   ]
   return (
-    <Desk title={titleOf(brick.title)} onClose={onClose}>
+    <Desk title={titleOf(brick.title, layer.purpose)} onClose={onClose}>
       <p
         data-hue={layer.hue}
         className="mb-4 flex items-stretch border border-layer-edge bg-layer-tint font-bold text-layer-text"

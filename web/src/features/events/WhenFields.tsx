@@ -1,17 +1,23 @@
+import { useState } from 'react'
 import { ClockField } from '../../app/ClockField'
 import { DateField } from '../../app/DateField'
 import { dayText } from '../../app/dates'
 import { Choice } from '../../ui/Choice'
 import type { Time } from '../wall/bricks'
 import { addDays, dateOf, daysOf, localAt, minuteOf } from '../wall/times'
-import { type DayPart, ofDay, partOf, timeProblem, withEnd, withForm, withStart } from './eventForm'
+import { type DayPart, ofDay, ofDays, partOf, timeProblem, withEnd, withForm, withStart } from './eventForm'
 
 interface WhenFieldsProps {
   time: Time
   zone: string
   /** The usual hours of a day, where halves of it are offered: in minutes. */
   halves: { begins: number; ends: number } | null
-  onChange: (time: Time) => void
+  /** For an absence: the first working day after it, where that is known. */
+  back: string | null
+  /** Whether hours of several days may become a series. */
+  mayRepeat: boolean
+  /** Another time, and another rule where one is named. */
+  onChange: (time: Time, rule?: string | null) => void
 }
 
 const parts: readonly { value: DayPart | 'hours'; label: string }[] = [
@@ -21,10 +27,17 @@ const parts: readonly { value: DayPart | 'hours'; label: string }[] = [
 ]
 
 /** When: whole days by first and last day, or hours with their days. */
-export function WhenFields({ time, zone, halves, onChange }: WhenFieldsProps) {
+export function WhenFields({ time, zone, halves, back, mayRepeat, onChange }: WhenFieldsProps) {
   const problem = timeProblem(time)
   const part = halves && partOf(time, halves.begins, halves.ends, zone)
   const isOneDay = daysOf(time).first === daysOf(time).last
+  /** The several days whose hours are being set, and whether they are those of each. */
+  const [setting, setSetting] = useState<{ first: string; last: string; each: boolean } | null>(null)
+  const setHours = (days: { first: string; last: string }, each: boolean, hours: HoursTime) => {
+    setSetting({ ...days, each })
+    const { time: next, rule } = ofDays(hours, days, each)
+    onChange(next, rule)
+  }
   return (
     <fieldset className="grid gap-2">
       <legend className="sr-only">When</legend>
@@ -42,7 +55,16 @@ export function WhenFields({ time, zone, halves, onChange }: WhenFieldsProps) {
         <input
           type="checkbox"
           checked={time.form === 'days'}
-          onChange={(event) => onChange(withForm(time, event.target.checked, zone))}
+          onChange={(event) => {
+            if (!event.target.checked && time.form === 'days' && time.last > time.first && mayRepeat) {
+              const first = { ...time, last: time.first }
+              // Days that were kept free until their hours are known: the hours are those of each of them.
+              setHours(time, time.toBeSet, withForm(first, false, zone) as HoursTime)
+            } else if (event.target.checked && setting) {
+              setSetting(null)
+              onChange({ form: 'days', first: setting.first, last: setting.last, toBeSet: false }, null)
+            } else onChange(withForm(time, event.target.checked, zone))
+          }}
           className="size-4 accent-ink"
         />
         Whole days
@@ -70,11 +92,29 @@ export function WhenFields({ time, zone, halves, onChange }: WhenFieldsProps) {
             value={time.last}
             onChange={(day) => onChange(withEnd(time, day))}
             problem={problem}
-            hint={`${halves ? 'Back' : 'Over'} on ${dayText(addDays(time.last, 1))}`}
+            {...(halves
+              ? back && { hint: `Back on ${dayText(back)}` }
+              : { hint: `Over on ${dayText(addDays(time.last, 1))}` })}
           />
         </div>
       ) : (
-        <Hours time={time} problem={problem} onChange={onChange} />
+        <>
+          {setting && (
+            <Choice
+              label="These hours are"
+              value={setting.each ? 'each' : 'through'}
+              onChange={(next) => setHours(setting, next === 'each', time)}
+              options={[
+                {
+                  value: 'each',
+                  label: `of each day, ${dayText(setting.first)} to ${dayText(setting.last)}`,
+                },
+                { value: 'through', label: `one stretch, through to ${dayText(setting.last)}` },
+              ]}
+            />
+          )}
+          <Hours time={time} problem={problem} onChange={onChange} />
+        </>
       )}
     </fieldset>
   )

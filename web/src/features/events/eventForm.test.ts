@@ -1,5 +1,15 @@
 import { expect, it } from 'vitest'
-import { differences, newForm, ofDay, partOf, timeProblem, withEnd, withForm, withStart } from './eventForm'
+import {
+  differences,
+  newForm,
+  ofDay,
+  ofDays,
+  partOf,
+  timeProblem,
+  withEnd,
+  withForm,
+  withStart,
+} from './eventForm'
 
 const zone = 'Europe/London'
 const clock = (start: string, end: string) => ({ form: 'clock', start, end, zone }) as const
@@ -28,6 +38,18 @@ it('hours become the days they touch, and days an hour of their first', () => {
     withForm({ form: 'days', first: '2026-03-11', last: '2026-03-11', toBeSet: false }, false, zone),
   ).toEqual(clock('2026-03-11T09:00:00', '2026-03-11T10:00:00'))
   expect(withForm(hours, false, zone)).toBe(hours)
+})
+
+it('hours of several days are those of each, or one stretch through the nights', () => {
+  const days = { first: '2026-03-14', last: '2026-03-16' }
+  const from = clock('2026-03-14T10:00:00', '2026-03-14T16:00:00')
+  expect(ofDays(from, days, true)).toEqual({ time: from, rule: 'FREQ=DAILY;COUNT=3' })
+  expect(ofDays(from, days, false)).toEqual({
+    time: clock('2026-03-14T10:00:00', '2026-03-16T16:00:00'),
+    rule: null,
+  })
+  const night = clock('2026-03-14T22:00:00', '2026-03-15T02:00:00')
+  expect(ofDays(night, days, true).time).toEqual(night)
 })
 
 it('an end before the start is said', () => {

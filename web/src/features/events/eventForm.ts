@@ -18,6 +18,8 @@ export interface EventForm {
   /** Its texts as they were read: what differs from them was typed by who has the form. */
   textsBefore: { title: string; place: string; notes: string }
   showAs: Schema['ShowAs']
+  /** Whether it is called off; a change leaves that as it is. */
+  cancelled: boolean
   time: Time
   attendees: readonly string[]
   /** Whether only those who may change it see who is named. */
@@ -58,6 +60,7 @@ export const newForm = (calendarId: string, time: Time, attendees: readonly stri
   notes: '',
   textsBefore: { title: '', place: '', notes: '' },
   showAs: 'busy',
+  cancelled: false,
   time,
   attendees,
   hidesAttendees: false,
@@ -83,6 +86,7 @@ export const formOf = (brick: Schema['BrickBodyEvent'] | EventBrick): EventForm 
   notes: brick.notes ?? '',
   textsBefore: { title: brick.title, place: brick.place, notes: brick.notes ?? '' },
   showAs: brick.showAs,
+  cancelled: brick.cancelled,
   time: brick.time,
   attendees: brick.attendees,
   hidesAttendees: brick.hidesAttendees,
@@ -113,7 +117,7 @@ export const brickOf = (form: EventForm): EventBrick => ({
   place: form.place,
   notes: form.notes,
   showAs: form.showAs,
-  cancelled: false,
+  cancelled: form.cancelled,
   attendees: [...form.attendees],
   hidesAttendees: form.hidesAttendees,
   organizer: form.organizer,
@@ -134,6 +138,20 @@ export function withForm(time: Time, allDay: boolean, zone: string): Time {
   if (!allDay && time.form === 'days')
     return { form: 'clock', start: localAt(time.first, 540), end: localAt(time.last, 600), zone }
   return time
+}
+
+/** What hours of several days come to: hours of each of them, which is a series, or one stretch through the nights. */
+export function ofDays(
+  hours: Exclude<Time, { form: 'days' }>,
+  days: { first: string; last: string },
+  each: boolean,
+): { time: Time; rule: string | null } {
+  const start = `${days.first}T${hours.start.slice(11)}`
+  const ends = (day: string) => `${day}T${hours.end.slice(11)}`
+  if (!each) return { time: { ...hours, start, end: ends(days.last) }, rule: null }
+  const end = ends(days.first) > start ? ends(days.first) : ends(addDays(days.first, 1))
+  const count = minutesBetween(`${days.first}T00:00:00`, `${days.last}T00:00:00`) / 1440 + 1
+  return { time: { ...hours, start, end }, rule: `FREQ=DAILY;COUNT=${count}` }
 }
 
 /** Another start: the end follows, so that the length stays. */

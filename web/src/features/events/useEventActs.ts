@@ -35,11 +35,20 @@ export function useEventActs() {
       for (const [key, wall] of before) queries.setQueryData(key, wall)
     }
   }
-  /** Fetches anew once nothing is on its way any more: before that, what comes would lack what is being saved. */
-  const settle = () => {
+  /**
+   * Fetches anew once nothing is on its way any more: before that, what comes would lack what is being saved. What was
+   * just deleted is not asked for, though its desk is still open for a moment.
+   */
+  const settle = (deleted: string | null) => {
     onTheWay -= 1
     if (onTheWay > 0) return
-    for (const key of wallKeys) void queries.invalidateQueries({ queryKey: [key] })
+    for (const key of wallKeys)
+      void queries.invalidateQueries({
+        queryKey: [key],
+        predicate: (query) => deleted === null || query.queryKey[1] !== deleted,
+      })
+    if (deleted !== null)
+      void queries.invalidateQueries({ queryKey: ['events', deleted], refetchType: 'none' })
   }
 
   /** Runs one change: shown at once, and taken back where it is refused. */
@@ -48,11 +57,14 @@ export function useEventActs() {
     change: (bricks: WallBody['bricks']) => WallBody['bricks'],
     send: () => Promise<Schema['BrickBodyEvent']>,
     sentence: string,
+    isDeletion = false,
   ): Promise<Written> => {
+    let deleted: string | null = null
     onTheWay += 1
     const back = await show(change)
     try {
       const { eventId, version } = await send()
+      if (isDeletion) deleted = eventId
       queries.setQueriesData<WallBody>(
         { queryKey: ['wall'] },
         (wall) =>
@@ -72,7 +84,7 @@ export function useEventActs() {
       acts.failed(error)
       return { kind: 'refused', error }
     } finally {
-      settle()
+      settle(deleted)
     }
   }
 
@@ -91,12 +103,18 @@ export function useEventActs() {
     )
   }
 
-  const remove = (form: EventForm, reach: Reach, set = newSet()): Promise<Written> =>
+  const remove = (
+    form: EventForm,
+    reach: Reach,
+    set = newSet(),
+    title = titleOf(form.title),
+  ): Promise<Written> =>
     attempt(
       set,
       (bricks) => bricks.filter((one) => !(one.form === 'event' && isReached(one, form, reach))),
       () => inTurn(form, (wish) => deleteEvent(wish, reach, set)),
-      `Deleted “${titleOf(form.title)}”.`,
+      `Deleted “${title}”.`,
+      true,
     )
 
   return { write, remove }

@@ -1,14 +1,15 @@
 import { clockText, daysText, dayText, lengthText, longDayText } from '../../app/dates'
 import type { Time } from '../wall/bricks'
-import { addDays, dateOf, minutesBetween } from '../wall/times'
+import { dateOf, minutesBetween } from '../wall/times'
 
-/** When somebody is away, as that is spoken of: the last day away and the day back. */
-export function whenAwayText(time: Time): string {
+/** When somebody is away, as that is spoken of: the last day away and, where it is known, the day back. */
+export function whenAwayText(time: Time, back: string | null | undefined): string {
   if (time.form !== 'days') return whenText(time)
-  const back = `back on ${dayText(addDays(time.last, 1))}`
-  return time.first === time.last
-    ? `${longDayText(time.first)}, ${back}`
-    : `${longDayText(time.first)} to ${longDayText(time.last)}, ${back}`
+  const days =
+    time.first === time.last
+      ? longDayText(time.first)
+      : `${longDayText(time.first)} to ${longDayText(time.last)}`
+  return back ? `${days}, back on ${dayText(back)}` : days
 }
 
 /** When something is, in words. */

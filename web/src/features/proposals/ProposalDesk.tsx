@@ -12,7 +12,7 @@ import {
   settleProposal,
   withdrawProposal,
 } from './proposalQueries'
-import { timeText } from './VoteForm'
+import { timeText } from './SuitsForm'
 
 interface ProposalDeskProps {
   proposalId: string
@@ -90,9 +90,9 @@ export function ProposalDesk({ proposalId, onGo, onSettled, onClose }: ProposalD
                 >
                   {timeText(time)}
                 </button>
-                <Votes label="yes" people={time.yes} of={one} />
-                <Votes label="if need be" people={time.ifNeedBe} of={one} />
-                <Votes label="no" people={time.no} of={one} />
+                <Said label="Suits" people={time.suits} of={one} />
+                <Said label="Would do" people={time.wouldDo} of={one} />
+                <Said label="Does not suit" people={time.doesNotSuit} of={one} />
                 <div className="flex items-center justify-between gap-2">
                   <Button
                     look={time.at === one.best ? 'main' : 'plain'}
@@ -140,12 +140,12 @@ export function ProposalDesk({ proposalId, onGo, onSettled, onClose }: ProposalD
   )
 }
 
-function Votes({ label, people, of }: { label: string; people: readonly string[]; of: CountedProposal }) {
+function Said({ label, people, of }: { label: string; people: readonly string[]; of: CountedProposal }) {
   if (people.length === 0) return null
   return (
     <p className="written text-[13px]">
       <b>
-        {people.length} {label}:
+        {label} {people.length}:
       </b>{' '}
       {people.map((id) => of.people.find((person) => person.id === id)?.name).join(', ')}
     </p>

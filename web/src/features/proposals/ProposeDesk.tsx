@@ -11,7 +11,7 @@ import { GoesTo } from '../events/GoesTo'
 import type { Layer } from '../wall/bricks'
 import { Desk } from '../wall/Desk'
 import { propose } from './proposalQueries'
-import { timeText } from './VoteForm'
+import { timeText } from './SuitsForm'
 
 interface ProposeDeskProps {
   kept: readonly Gap[]

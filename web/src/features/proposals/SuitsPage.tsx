@@ -2,8 +2,8 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useParams } from 'react-router'
 import { sentenceOf } from '../../api/problem'
 import { Gate } from '../accounts/Gate'
-import { proposalByLink, type Vote, voteByLink } from './proposalQueries'
-import { VoteForm } from './VoteForm'
+import { proposalByLink, type Suiting, saySuitsByLink } from './proposalQueries'
+import { SuitsForm } from './SuitsForm'
 
 /** Which of several times suit, asked by mail: said without an account. */
 export function SuitsPage() {
@@ -11,7 +11,8 @@ export function SuitsPage() {
   const queries = useQueryClient()
   const question = useQuery(proposalByLink(secret))
   const answer = useMutation({
-    mutationFn: (wish: { votes: { at: string; vote: Vote }[]; comment: string }) => voteByLink(secret, wish),
+    mutationFn: (wish: { said: { at: string; suits: Suiting }[]; comment: string }) =>
+      saySuitsByLink(secret, wish),
     onSettled: () => void queries.invalidateQueries({ queryKey: ['suits', secret] }),
   })
   if (question.isError)
@@ -35,10 +36,10 @@ export function SuitsPage() {
               {asked.place && <span className="block">{asked.place}</span>}
             </p>
             {asked.notes && <p className="written whitespace-pre-line">{asked.notes}</p>}
-            <VoteForm
+            <SuitsForm
               asked={asked}
               isBusy={answer.isPending}
-              onVote={(votes, comment) => answer.mutate({ votes, comment })}
+              onSay={(said, comment) => answer.mutate({ said, comment })}
             />
             {answer.isSuccess && (
               <p role="status">{asked.from} reads it. You can change it here until a time is settled.</p>

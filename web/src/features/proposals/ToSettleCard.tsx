@@ -2,7 +2,7 @@ import { Link } from 'react-router'
 import { dateOf } from '../wall/times'
 import { answered } from './ProposalDesk'
 import type { CountedProposal } from './proposalQueries'
-import { timeText } from './VoteForm'
+import { timeText } from './SuitsForm'
 
 /** A question one has put, and how it stands: it leads to where it is settled, beside the wall. */
 export function ToSettleCard({ proposal }: { proposal: CountedProposal }) {

@@ -1,16 +1,16 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { newSet, useActs } from '../../app/acts'
-import { type AskedWhich, type Vote, vote } from './proposalQueries'
-import { VoteForm } from './VoteForm'
+import { type AskedWhich, type Suiting, saySuits } from './proposalQueries'
+import { SuitsForm } from './SuitsForm'
 
 /** Which of several times suit, in the inbox: said there, for oneself or a member one answers for. */
 export function WhichCard({ asked }: { asked: AskedWhich }) {
   const queries = useQueryClient()
   const acts = useActs()
   const answer = useMutation({
-    mutationFn: async (wish: { votes: { at: string; vote: Vote }[]; comment: string }) => {
+    mutationFn: async (wish: { said: { at: string; suits: Suiting }[]; comment: string }) => {
       const set = newSet()
-      await vote(asked.id, { ...wish, for: asked.whose }, set)
+      await saySuits(asked.id, { ...wish, for: asked.whose }, set)
       return set
     },
     onSuccess: (set) => acts.done(`${asked.from} reads which times of “${asked.title}” suit.`, set),
@@ -27,10 +27,10 @@ export function WhichCard({ asked }: { asked: AskedWhich }) {
         {asked.place && <span className="block">{asked.place}</span>}
       </p>
       {asked.notes && <p className="written whitespace-pre-line text-[13px]">{asked.notes}</p>}
-      <VoteForm
+      <SuitsForm
         asked={asked}
         isBusy={answer.isPending}
-        onVote={(votes, comment) => answer.mutate({ votes, comment })}
+        onSay={(said, comment) => answer.mutate({ said, comment })}
       />
     </li>
   )

@@ -1,11 +1,11 @@
 import { queryOptions } from '@tanstack/react-query'
 import { api, type Schema, unwrap } from '../../api/client'
 
-export type Vote = Schema['Vote']
+export type Suiting = Schema['Suiting']
 export type AskedWhich = Schema['ProposalsAskedBody']
 export type CountedProposal = Schema['ProposalsCountedBody']
 type NewProposal = Schema['ProposalsNewBody']
-type Votes = Schema['ProposalsVotesBody']
+type Suits = Schema['ProposalsSuitsBody']
 
 const named = (set: string) => ({ 'X-Change-Set': set })
 
@@ -36,9 +36,9 @@ export const settleProposal = (proposalId: string, at: string, set: string) =>
     }),
   )
 
-export const vote = (proposalId: string, body: Votes, set: string) =>
+export const saySuits = (proposalId: string, body: Suits, set: string) =>
   unwrap(
-    api.PUT('/api/proposals/{proposalId}/votes', {
+    api.PUT('/api/proposals/{proposalId}/suits', {
       params: { path: { proposalId } },
       headers: named(set),
       body,
@@ -53,5 +53,5 @@ export const proposalByLink = (secret: string) =>
     retry: false,
   })
 
-export const voteByLink = (secret: string, body: Votes) =>
+export const saySuitsByLink = (secret: string, body: Suits) =>
   unwrap(api.PUT('/api/suits/{secret}', { params: { path: { secret } }, body }))

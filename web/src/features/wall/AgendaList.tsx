@@ -114,7 +114,7 @@ function Row({
         <span className="min-w-0 flex-1">
           <span className={`written font-bold ${event?.cancelled ? 'line-through' : ''}`}>
             {state.whose && `${state.whose}: `}
-            {event ? titleOf(event.title) : 'Busy'}
+            {event ? titleOf(event.title, layer.purpose) : 'Busy'}
           </span>
           {!withNotes && <span className="written ml-2 text-[12px] text-cement-700">{layer.name}</span>}
           {event?.showAs === 'tentative' && <span className="ml-2 text-[12px] italic">tentative</span>}

@@ -22,7 +22,7 @@ export function BrickFace({ brick, layer, flat, whose, clash }: BrickFaceProps) 
       : brick.time.form === 'days'
         ? ''
         : clockText(brick.time.start)
-  const title = brick.form === 'busy' ? 'Busy' : titleOf(brick.title)
+  const title = brick.form === 'busy' ? 'Busy' : titleOf(brick.title, layer.purpose)
   const event = brick.form === 'event' ? brick : null
   const toBeSet = event?.time.form === 'days' && event.time.toBeSet
   const read = aloud(brick, layer, clash)

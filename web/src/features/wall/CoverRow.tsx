@@ -36,7 +36,12 @@ export function CoverRow({ days, cover, need, names }: CoverRowProps) {
         {days.map((day) => {
           const one = byDay.get(day)
           const met = one?.needs[need]
-          const away = (one?.missing ?? []).map((id) => names.get(id) ?? 'somebody')
+          const nameOf = (id: string) => names.get(id) ?? 'somebody'
+          const away = [
+            ...(one?.missing ?? []).map(nameOf),
+            ...(one?.awayBeforeNoon ?? []).map((id) => `${nameOf(id)} until noon`),
+            ...(one?.awayAfterNoon ?? []).map((id) => `${nameOf(id)} from noon`),
+          ]
           return (
             // biome-ignore lint/a11y/useSemanticElements: as above
             // biome-ignore lint/a11y/useFocusableInteractive: as above

@@ -99,7 +99,9 @@ export function FindDesk({ search, layers, people, onSearch, onOpen, onClose }: 
                         <MarkBlock mark={layer.mark} size={16} />
                       </span>
                       <span className="min-w-0">
-                        <span className="written block truncate font-bold">{titleOf(hit.title)}</span>
+                        <span className="written block truncate font-bold">
+                          {titleOf(hit.title, layer.purpose)}
+                        </span>
                         <span className="written block text-[12px] text-cement-700">
                           {longDayText(daysOf(hit.time).first)}
                           {hit.time.form !== 'days' && `, ${clockText(hit.time.start)}`}

@@ -20,7 +20,9 @@ export function fromEventKey(key: string): { eventId: string; only: string | nul
   return { eventId, only: only ?? null }
 }
 
-export const titleOf = (title: string): string => (title === '' ? 'untitled' : title)
+/** What an event is called: an absence without a title says by its calendar what it is. */
+export const titleOf = (title: string, purpose?: Layer['purpose']): string =>
+  title !== '' ? title : purpose === 'away' ? 'Away' : 'untitled'
 
 /** A brick of which nothing is set but where and when. */
 export const blankBrick = (calendarId: string, eventId: string, time: Time): EventBrick => ({

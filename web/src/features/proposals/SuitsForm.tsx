@@ -3,34 +3,34 @@ import { clockText, longDayText } from '../../app/dates'
 import { Button } from '../../ui/Button'
 import { TextField } from '../../ui/TextField'
 import { dateOf } from '../wall/times'
-import type { AskedWhich, Vote } from './proposalQueries'
+import type { AskedWhich, Suiting } from './proposalQueries'
 
-interface VoteFormProps {
+interface SuitsFormProps {
   asked: AskedWhich
   isBusy: boolean
-  onVote: (votes: { at: string; vote: Vote }[], comment: string) => void
+  onSay: (said: { at: string; suits: Suiting }[], comment: string) => void
 }
 
-const choices: readonly { value: Vote; label: string }[] = [
-  { value: 'yes', label: 'Yes' },
-  { value: 'ifNeedBe', label: 'If need be' },
-  { value: 'no', label: 'No' },
+const choices: readonly { value: Suiting; label: string }[] = [
+  { value: 'suits', label: 'Suits' },
+  { value: 'wouldDo', label: 'Would do' },
+  { value: 'doesNotSuit', label: 'Does not suit' },
 ]
 
-/** Which of several times suit: each one with yes, if need be or no, and a word with it. Said together. */
-export function VoteForm({ asked, isBusy, onVote }: VoteFormProps) {
-  const [votes, setVotes] = useState<ReadonlyMap<string, Vote>>(
-    () => new Map(asked.times.flatMap((time) => (time.vote ? [[time.at, time.vote] as const] : []))),
+/** Which of several times suit: what each one is to them, and a word with it. Said together. */
+export function SuitsForm({ asked, isBusy, onSay }: SuitsFormProps) {
+  const [said, setSaid] = useState<ReadonlyMap<string, Suiting>>(
+    () => new Map(asked.times.flatMap((time) => (time.said ? [[time.at, time.said] as const] : []))),
   )
   const [words, setWords] = useState(asked.comment)
-  const missing = asked.times.length - votes.size
+  const missing = asked.times.length - said.size
   return (
     <form
       className="grid gap-3"
       onSubmit={(event) => {
         event.preventDefault()
-        onVote(
-          [...votes].map(([at, value]) => ({ at, vote: value })),
+        onSay(
+          [...said].map(([at, value]) => ({ at, suits: value })),
           words,
         )
       }}
@@ -50,13 +50,13 @@ export function VoteForm({ asked, isBusy, onVote }: VoteFormProps) {
                 {choices.map((choice) => (
                   <label
                     key={choice.value}
-                    className="vote relative cursor-pointer border border-cement-500 px-3 py-1.5 not-first:-ml-px first:rounded-l-control last:rounded-r-control has-focus-visible:outline-2"
+                    className="suiting relative cursor-pointer border border-cement-500 px-3 py-1.5 not-first:-ml-px first:rounded-l-control last:rounded-r-control has-focus-visible:outline-2"
                   >
                     <input
                       type="radio"
                       name={`${asked.id}/${asked.whose}/${time.at}`}
-                      checked={votes.get(time.at) === choice.value}
-                      onChange={() => setVotes(new Map(votes).set(time.at, choice.value))}
+                      checked={said.get(time.at) === choice.value}
+                      onChange={() => setSaid(new Map(said).set(time.at, choice.value))}
                       className="sr-only"
                     />
                     {choice.label}
@@ -75,10 +75,10 @@ export function VoteForm({ asked, isBusy, onVote }: VoteFormProps) {
         autoComplete="off"
       />
       <div className="flex items-center gap-3">
-        <Button look="main" type="submit" disabled={isBusy || votes.size === 0}>
+        <Button look="main" type="submit" disabled={isBusy || said.size === 0}>
           Answer
         </Button>
-        {votes.size > 0 && missing > 0 && (
+        {said.size > 0 && missing > 0 && (
           <span className="text-[13px] text-cement-700">
             {missing === 1 ? 'One time is' : `${missing} times are`} without an answer yet.
           </span>

@@ -10,7 +10,7 @@ using NodaTime;
 namespace Mortar.Server.Features.Proposals;
 
 /// <summary>/api/suits/{secret}: which of several times suit, asked by mail and said without an account.</summary>
-internal static class VoteByMail
+internal static class SuitsByMail
 {
     /// <param name="Zone">The zone the times are in: that of who is asked.</param>
     /// <param name="Over">Why there is nothing to say any more; <c>null</c> while there is.</param>
@@ -20,7 +20,7 @@ internal static class VoteByMail
     {
         var link = api.MapGroup("/suits/{secret}").RequireRateLimiting(RateLimits.Reading).AllowAnonymous();
         link.MapGet("/", Read).WithName("ReadProposal");
-        link.MapPut("/", Vote).WithName("VoteByMail");
+        link.MapPut("/", Say).WithName("SayWhichSuitsByMail");
     }
 
     private static async Task<Results<Ok<Body>, ProblemHttpResult>> Read(
@@ -48,16 +48,16 @@ internal static class VoteByMail
         );
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Vote(
+    private static async Task<Results<NoContent, ProblemHttpResult>> Say(
         string secret,
-        ProposalsSetup.VotesBody body,
+        ProposalsSetup.SuitsBody body,
         MortarDb db,
         ProposalCommands proposals,
         CancellationToken cancellationToken
     ) =>
         await db.ProposalBy(secret, cancellationToken) is { } one
             ? await proposals
-                .Vote(Act.By(one.Whose), one.Row.Id, one.Whose, ProposalsSetup.Wish(body), cancellationToken)
+                .Say(Act.By(one.Whose), one.Row.Id, one.Whose, ProposalsSetup.Wish(body), cancellationToken)
                 .Answer()
             : Problems.NotThere("question");
 }
