@@ -82,7 +82,16 @@ public static class Cover
         IReadOnlySet<LocalDate>? daysOff
     )
     {
-        var all = people.OrderBy(one => one.Person.Value).ToList();
+        // The hours of all days at once: day by day they would be worked out anew for each part of each.
+        var all = people
+            .OrderBy(one => one.Person.Value)
+            .Select(one => new Counted(
+                one.Person,
+                one.Hours?.Within(window.Span) ?? [window.Span],
+                one.Busy.Away,
+                one.Proposed
+            ))
+            .ToList();
         return from offset in Enumerable.Range(0, Period.DaysBetween(window.First, window.Last) + 1)
             let day = window.First.PlusDays(offset)
             from part in parts
@@ -90,13 +99,13 @@ public static class Cover
             select isOff ? new CoverDay(day, part, Needed: 0, [], []) : On(day, part, window.Reader, needed(day), all);
     }
 
-    private static CoverDay On(LocalDate day, DayPart part, DateTimeZone zone, int needed, List<CoverPerson> people)
+    private static CoverDay On(LocalDate day, DayPart part, DateTimeZone zone, int needed, List<Counted> people)
     {
         var span = part.On(day, zone);
         ImmutableArray<Interval> halves = part.IsWhole
             ? [DayPart.Morning.On(day, zone), DayPart.Afternoon.On(day, zone)]
             : [];
-        var states = people.ToLookup(one => IsThere(one, one.Busy.Away, span, halves));
+        var states = people.ToLookup(one => one.IsThere(one.Away, span, halves));
         return new CoverDay(
             day,
             part,
@@ -112,8 +121,7 @@ public static class Cover
                 .. states[true]
                     .Where(one =>
                         !one.Proposed.IsEmpty
-                        && IsThere(one, [.. Stretches.Merged(one.Busy.Away.Concat(one.Proposed), span)], span, halves)
-                            == false
+                        && one.IsThere(Stretches.Merged(one.Away.Concat(one.Proposed), span), span, halves) == false
                     )
                     .Select(one => one.Person),
             ],
@@ -125,32 +133,36 @@ public static class Cover
                 :
                 [
                     .. states[true]
-                        .Where(one => IsThere(one, one.Busy.Away, halves[half]) == false)
+                        .Where(one => !one.Away.IsEmpty && one.IsThere(one.Away, halves[half]) == false)
                         .Select(one => one.Person),
                 ];
     }
 
-    /// <summary>Present, missing, or neither; whoever is there for half of the day is present.</summary>
-    private static bool? IsThere(
-        CoverPerson one,
-        ImmutableArray<Interval> away,
-        Interval span,
-        ImmutableArray<Interval> halves
-    ) =>
-        IsThere(one, away, span) is var there && there == false && !halves.IsEmpty
-            ? halves.Any(half => IsThere(one, away, half) == true)
-            : there;
-
-    /// <summary>Present, missing, or neither, where somebody is away at these times.</summary>
-    private static bool? IsThere(CoverPerson one, ImmutableArray<Interval> away, Interval span)
+    /// <summary>Somebody with their hours over all the days.</summary>
+    private sealed record Counted(
+        PersonId Person,
+        ImmutableArray<Interval> Hours,
+        ImmutableArray<Interval> Away,
+        ImmutableArray<Interval> Proposed
+    )
     {
-        var hours = one.Hours?.Within(span) ?? [span];
-        if (hours.IsEmpty)
-        {
-            return null;
-        }
+        /// <summary>Present, missing, or neither; whoever is there for half of the day is present.</summary>
+        public bool? IsThere(ImmutableArray<Interval> away, Interval span, ImmutableArray<Interval> halves) =>
+            IsThere(away, span) is var there && there == false && !halves.IsEmpty
+                ? halves.Any(half => IsThere(away, half) == true)
+                : there;
 
-        var missed = Stretches.Total(Stretches.Both(hours, away));
-        return missed + missed <= Stretches.Total(hours);
+        /// <summary>Present, missing, or neither, where they are away at these times.</summary>
+        public bool? IsThere(ImmutableArray<Interval> away, Interval span)
+        {
+            var hours = Stretches.Within(Hours, span);
+            if (hours.IsEmpty)
+            {
+                return null;
+            }
+
+            var missed = Stretches.Total(Stretches.Both(hours, Stretches.Within(away, span)));
+            return missed + missed <= Stretches.Total(hours);
+        }
     }
 }

@@ -89,14 +89,41 @@ internal static class Stretches
         return both.ToImmutable();
     }
 
+    /// <summary>What of the set lies within one stretch.</summary>
+    public static ImmutableArray<Interval> Within(ImmutableArray<Interval> set, Interval stretch)
+    {
+        var first = FirstAfter(set, stretch.Start);
+        var last = first;
+        for (; last < set.Length && set[last].Start < stretch.End; last++) { }
+
+        return first == last
+            ? []
+            : ImmutableArray.CreateRange(
+                set,
+                first,
+                last - first,
+                static (one, stretch) =>
+                    new Interval(Instant.Max(one.Start, stretch.Start), Instant.Min(one.End, stretch.End)),
+                stretch
+            );
+    }
+
     /// <summary>Whether the set shares a moment with a stretch; an empty stretch is the moment it stands on.</summary>
     public static bool Meets(ImmutableArray<Interval> set, Interval stretch)
+    {
+        var first = FirstAfter(set, stretch.Start);
+        return first < set.Length
+            && (stretch.Start == stretch.End ? set[first].Start <= stretch.Start : set[first].Start < stretch.End);
+    }
+
+    /// <summary>Which of the set is the first that ends after a moment.</summary>
+    private static int FirstAfter(ImmutableArray<Interval> set, Instant moment)
     {
         var (low, high) = (0, set.Length);
         while (low < high)
         {
             var middle = (low + high) / 2;
-            if (set[middle].End <= stretch.Start)
+            if (set[middle].End <= moment)
             {
                 low = middle + 1;
             }
@@ -106,8 +133,7 @@ internal static class Stretches
             }
         }
 
-        return low < set.Length
-            && (stretch.Start == stretch.End ? set[low].Start <= stretch.Start : set[low].Start < stretch.End);
+        return low;
     }
 
     public static Duration Total(ImmutableArray<Interval> set) =>
