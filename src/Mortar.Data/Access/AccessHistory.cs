@@ -24,6 +24,9 @@ public sealed class AccessHistory(MortarDb db, ZoneClock zones)
     /// <summary>The most entries that are told at once, the latest first.</summary>
     public const int Most = 300;
 
+    /// <summary>How many rows of the log are read at once, until there are entries enough.</summary>
+    private const int ChunkSize = 500;
+
     private static readonly Subject[] Subjects =
     [
         Subject.Grant,
@@ -46,18 +49,63 @@ public sealed class AccessHistory(MortarDb db, ZoneClock zones)
         CancellationToken cancellationToken
     )
     {
-        var ofCalendars = await db
+        var told = new List<AccessEntry>();
+        var (before, isOver) = (long.MaxValue, false);
+        while (told.Count < Most && !isOver)
+        {
+            var changes = await Chunk(reader, calendars, person, before).ToListAsync(cancellationToken);
+            told.AddRange(await Entries(changes, calendars, person, cancellationToken));
+            (before, isOver) = (changes.Count == 0 ? 0 : changes[^1].Sequence, changes.Count < ChunkSize);
+        }
+
+        return [.. told.Take(Most)];
+    }
+
+    /// <summary>The next rows of the log that can be told, the latest first.</summary>
+    private IQueryable<ChangeRow> Chunk(
+        PersonId reader,
+        IReadOnlyCollection<CalendarId> calendars,
+        PersonId? person,
+        long before
+    )
+    {
+        // Only of groups that the reader is in: who is in another is not theirs to know.
+        var groups = db
+            .Calendars.Where(row => calendars.Contains(row.Id))
+            .Select(row => row.GroupId)
+            .Where(group => db.Members.Any(member => member.GroupId == group && member.PersonId == reader));
+        return db
             .Changes.AsNoTracking()
+            .Where(change => change.Sequence < before)
             .Where(change =>
-                change.CalendarId != null
-                && calendars.Contains(change.CalendarId.Value)
-                && Subjects.Contains(change.Subject)
+                (
+                    change.CalendarId != null
+                    && calendars.Contains(change.CalendarId.Value)
+                    && Subjects.Contains(change.Subject)
+                    // Of whom an invitation is about, and who sees for whom, their states alone tell.
+                    && (person == null || change.Concerns == person || change.Subject == Subject.Invitation)
+                )
+                || (
+                    change.GroupId != null
+                    && groups.Contains(change.GroupId.Value)
+                    && (
+                        change.Subject == Subject.Guardian
+                        || (change.Subject == Subject.Member && (person == null || change.Concerns == person))
+                    )
+                    && change.After != null
+                )
             )
-            .ToListAsync(cancellationToken);
-        var changes = ofCalendars
-            .Concat(await OfGroups(reader, calendars, person, cancellationToken))
             .OrderByDescending(change => change.Sequence)
-            .ToList();
+            .Take(ChunkSize);
+    }
+
+    private async Task<IReadOnlyList<AccessEntry>> Entries(
+        List<ChangeRow> changes,
+        IReadOnlyCollection<CalendarId> calendars,
+        PersonId? person,
+        CancellationToken cancellationToken
+    )
+    {
         var zoneOf = await db
             .Calendars.Where(row => calendars.Contains(row.Id))
             .ToDictionaryAsync(row => row.Id, row => row.Zone, cancellationToken);
@@ -89,7 +137,6 @@ public sealed class AccessHistory(MortarDb db, ZoneClock zones)
                 .Where(change => person is null || About(change) == person || IsWard(change, person.Value))
                 .Select(change => (change, Sentence: SentenceOf(change)))
                 .Where(one => one.Sentence is not null)
-                .Take(Most)
                 .Select(one => new AccessEntry(
                     one.change.Sequence,
                     one.change.At,
@@ -175,32 +222,6 @@ public sealed class AccessHistory(MortarDb db, ZoneClock zones)
                     (link.Role, LastDay(change, link.EndsAt))
                 );
         }
-    }
-
-    /// <summary>Only of groups that the reader is in: who is in another is not theirs to know.</summary>
-    private async Task<List<ChangeRow>> OfGroups(
-        PersonId reader,
-        IReadOnlyCollection<CalendarId> calendars,
-        PersonId? person,
-        CancellationToken cancellationToken
-    )
-    {
-        var groups = await db
-            .Calendars.Where(row => calendars.Contains(row.Id))
-            .Select(row => row.GroupId)
-            .Where(group => db.Members.Any(member => member.GroupId == group && member.PersonId == reader))
-            .Distinct()
-            .ToListAsync(cancellationToken);
-        return await db
-            .Changes.AsNoTracking()
-            .Where(change =>
-                change.GroupId != null
-                && groups.Contains(change.GroupId.Value)
-                && (change.Subject == Subject.Member || change.Subject == Subject.Guardian)
-                && (person == null || change.Subject == Subject.Guardian || change.Concerns == person)
-                && change.After != null
-            )
-            .ToListAsync(cancellationToken);
     }
 
     private static bool IsWard(ChangeRow change, PersonId person) =>

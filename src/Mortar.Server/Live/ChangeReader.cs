@@ -218,7 +218,8 @@ internal sealed class ChangeReader(
             .Where(one => AccessRules.ToCoordinate(one.Value) == Verdict.Granted)
             .Select(one => one.Key)
             .ToList();
-        var seeing = SeeIt(calendar, entries, readers, roles);
+        var answered = await Answered(db, entries, cancellationToken);
+        var seeing = SeeIt(calendar, entries, answered, readers, roles);
         await Users([.. seeing.Union(guests)]).SendAsync("calendarChanged", calendar.Value, cancellationToken);
         await TellGiven(entries, cancellationToken);
         if (entries.Exists(entry => entry.Subject is Subject.Calendar))
@@ -260,11 +261,7 @@ internal sealed class ChangeReader(
             && await db.Calendars.AnyAsync(row => row.Id == calendar && row.Agreed, cancellationToken);
         if (asksToAgree || entries.Exists(entry => entry.Subject is Subject.Ask))
         {
-            var coordinators = await db
-                .Grants.Where(grant => grant.CalendarId == calendar && grant.Role == Role.Coordinate)
-                .Select(grant => grant.PersonId)
-                .ToListAsync(cancellationToken);
-            await Users([.. coordinators.Union(concerned)]).SendAsync("inboxChanged", cancellationToken);
+            await Users([.. coordinating.Union(concerned)]).SendAsync("inboxChanged", cancellationToken);
         }
 
         var proposals = entries
@@ -294,13 +291,12 @@ internal sealed class ChangeReader(
     private static IEnumerable<PersonId> SeeIt(
         CalendarId calendar,
         List<Entry> entries,
+        IReadOnlyList<(Event Whole, PersonId Whose)> answered,
         IReadOnlyList<PersonId> readers,
         Dictionary<PersonId, Role> roles
     )
     {
-        // How a calendar looks is there for all its readers, what else is about it for those who see more than its times.
-        var isForAll = entries.Exists(entry => entry.Subject is Subject.Calendar);
-        var isForMost = entries.Exists(entry => entry.Subject is not Subject.Event);
+        var subjects = entries.Select(entry => entry.Subject).Distinct().ToList();
         var events = new Lazy<List<(Event? Before, Event? After)>>(() =>
             [
                 .. entries
@@ -311,14 +307,37 @@ internal sealed class ChangeReader(
         return readers.Where(reader =>
             roles.GetValueOrDefault(reader) is var role
             && (
-                isForAll
-                || (isForMost && role > Role.Times)
+                subjects.Exists(subject => Telling.ShowsTo(subject, role))
+                || answered.Any(one => Telling.AnswerShowsTo(role, reader, one.Whole, one.Whose))
                 || events.Value.Exists(one => VisibleEvent.IsChangeSeen(role, reader, one.Before, one.After))
             )
         );
 
         Event? Here(string? state) =>
             ChangeRow.EventOf(state) is { } whole && whole.CalendarId == calendar ? whole : null;
+    }
+
+    /// <summary>The events that were answered to, each with who did.</summary>
+    private static async Task<IReadOnlyList<(Event Whole, PersonId Whose)>> Answered(
+        MortarDb db,
+        List<Entry> entries,
+        CancellationToken cancellationToken
+    )
+    {
+        var ids = entries.Where(entry => entry.Subject is Subject.Answer).Select(entry => entry.SubjectId).ToList();
+        return ids.Count == 0
+            ? []
+            :
+            [
+                .. (
+                    await (
+                        from answer in db.Answers.AsNoTracking()
+                        where ids.Contains(answer.Id)
+                        join row in db.Events.AsNoTracking() on answer.EventId equals row.Id
+                        select new { row, answer.PersonId }
+                    ).ToListAsync(cancellationToken)
+                ).Select(one => (one.row.ToCore(), one.PersonId)),
+            ];
     }
 
     /// <summary>

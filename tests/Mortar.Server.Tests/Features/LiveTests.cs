@@ -1,5 +1,6 @@
 using System.Threading.Channels;
 using Microsoft.AspNetCore.SignalR.Client;
+using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Server.Features.Demo;
 using Xunit;
@@ -155,6 +156,83 @@ public class LiveTests
 
         (await ines.Delete($"/api/events/{id}", 2)).Is(200);
         await hers.Hears($"calendarChanged {calendar.Value}");
+    }
+
+    [Fact]
+    public async Task Who_is_invited_asked_and_answers_is_told_to_those_who_see_it_and_not_to_every_reader()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        using var tomasz = await mortar.As(DemoPeople.Tomasz);
+        using var dele = await mortar.As(DemoPeople.Dele);
+        var (calendar, own) = (await ines.MakeCalendar(), await priya.MakeCalendar());
+        var id = Guid.CreateVersion7();
+        object Body(bool hides) =>
+            new
+            {
+                calendarId = calendar.Value,
+                title = "Kiln talk",
+                showAs = "busy",
+                time = World.Hours(),
+                attendees = new[] { DemoPeople.Tomasz.Id.Value },
+                hidesAttendees = hides,
+            };
+        (await ines.Put($"/api/events/{id}", Body(hides: true))).Is(200);
+        await mortar.Give(calendar, DemoPeople.Priya, Role.View);
+        await mortar.Give(calendar, DemoPeople.Tomasz, Role.View);
+        await mortar.Give(calendar, DemoPeople.Dele, Role.Coordinate);
+        await using var hers = await Line.Open(mortar, priya);
+        await using var his = await Line.Open(mortar, dele);
+
+        (
+            await ines.Put(
+                $"/api/calendars/{calendar.Value}/invitations/{Guid.NewGuid()}",
+                new { address = "nina@example.org", role = "view" }
+            )
+        ).Is(204);
+        await his.Hears($"accessChanged {calendar.Value}");
+        (await tomasz.Put($"/api/events/{id}/answer", new { answer = "accepted", comment = "" })).Is(204);
+        await his.Hears($"calendarChanged {calendar.Value}"); // he sees the list of who is named
+        await priya.MakeEvent(own); // told after all that was done before
+        await hers.Hears($"calendarChanged {own.Value}");
+        Assert.DoesNotContain(hers.Heard, told => told.Contains(calendar.Value.ToString(), StringComparison.Ordinal));
+        Assert.DoesNotContain("inboxChanged", hers.Heard);
+
+        (await ines.Put($"/api/events/{id}", Body(hides: false), 1)).Is(200);
+        await hers.Hears($"calendarChanged {calendar.Value}");
+        hers.Heard.Clear();
+        (await tomasz.Put($"/api/events/{id}/answer", new { answer = "declined", comment = "" })).Is(204);
+        await hers.Hears($"calendarChanged {calendar.Value}");
+    }
+
+    [Fact]
+    public async Task A_coordinator_whose_grant_has_ended_is_told_of_no_request()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        using var tomasz = await mortar.As(DemoPeople.Tomasz);
+        var (calendar, own) = (await ines.MakeCalendar(), await priya.MakeCalendar());
+        await mortar.Give(calendar, DemoPeople.Priya, Role.Coordinate);
+        await mortar.Give(calendar, DemoPeople.Tomasz, Role.Times);
+        await mortar.Store(db =>
+            db.Grants.Where(row => row.CalendarId == calendar && row.PersonId == DemoPeople.Priya.Id)
+                .ExecuteUpdateAsync(row =>
+                    row.SetProperty(one => one.EndsAt, NodaTime.Instant.FromUtc(2026, 3, 1, 0, 0))
+                )
+        );
+        await using var hers = await Line.Open(mortar, priya);
+        await using var mine = await Line.Open(mortar, ines);
+
+        (await tomasz.Put($"/api/calendars/{calendar.Value}/asks/{Guid.CreateVersion7()}", new { role = "view" })).Is(
+            204
+        );
+
+        await mine.Hears("inboxChanged");
+        await priya.MakeEvent(own); // told after all that was done before
+        await hers.Hears($"calendarChanged {own.Value}");
+        Assert.DoesNotContain("inboxChanged", hers.Heard);
     }
 
     /// <summary>The live line as a browser has it.</summary>
