@@ -396,19 +396,24 @@ internal sealed class Screen : IDisposable
     public void Script(string script, params object[] arguments) =>
         ((IJavaScriptExecutor)driver).ExecuteScript(script, arguments);
 
+    /// <summary>Shows the page as it stands in light or dark.</summary>
+    public void Theme(string theme) => Script("document.documentElement.dataset.theme = arguments[0]", theme);
+
     /// <summary>The serious findings of axe on the page as it stands, one a line.</summary>
-    public string Axe()
+    /// <param name="rule">The one rule to look with; all where none is named.</param>
+    public string Axe(string? rule = null)
     {
         Script(File.ReadAllText(System.IO.Path.Combine(Repository.Root, "web/node_modules/axe-core/axe.min.js")));
         var found = (string)
             ((IJavaScriptExecutor)driver).ExecuteAsyncScript(
                 """
                 const done = arguments[arguments.length - 1]
-                axe.run(document, { resultTypes: ['violations'] }).then(
+                axe.run(document, { resultTypes: ['violations'], ...(arguments[0] && { runOnly: [arguments[0]] }) }).then(
                   (result) => done(JSON.stringify(result.violations.filter((one) => ['serious', 'critical'].includes(one.impact))
                     .map((one) => `${one.id}: ${one.nodes.map((node) => node.html + ' ' + node.failureSummary).join(' | ')}`))),
                   (error) => done(JSON.stringify([String(error)])))
-                """
+                """,
+                rule!
             )!;
         return string.Join('\n', JsonSerializer.Deserialize<string[]>(found)!);
     }

@@ -88,7 +88,11 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
     ...backQuery(calendar?.groupId ?? null, daysOf(form.time).last, away),
     enabled: calendar?.purpose === 'away' && calendar.groupId !== null,
   })
-  const set = (part: Partial<EventForm>) => onForm({ ...form, ...part })
+  const set = (part: Partial<EventForm>) => {
+    // What was wrong may be right by now; saving says what is not.
+    setError(null)
+    onForm({ ...form, ...part })
+  }
 
   const settle = (written: Written) => {
     setBusy(false)
