@@ -92,6 +92,20 @@ public class ReadingTests
         );
     }
 
+    /// <summary>By hand: Wednesdays from 11 March; the last of seven is 22 April, and the week before it where that one is taken out.</summary>
+    [Theory]
+    [InlineData("RRULE:FREQ=WEEKLY;COUNT=7", null, 22)]
+    [InlineData("RRULE:FREQ=WEEKLY;UNTIL=20260425T235959Z", null, 22)]
+    [InlineData("RRULE:FREQ=WEEKLY;COUNT=7", "EXDATE:20260422T180000Z", 15)]
+    public void A_series_says_its_last_date_and_not_how_far_it_could_go(string rule, string? without, int day)
+    {
+        string?[] lines = ["DTSTART:20260311T180000Z", "DTEND:20260311T200000Z", rule, without];
+
+        var file = Samples.Read(Samples.Event_([.. lines.OfType<string>()]));
+
+        Assert.Equal(new LocalDate(2026, 4, day), FileSummary.Of(file, Samples.Clock).Last);
+    }
+
     [Theory]
     [InlineData("DTSTART:20260312T090000Z", "DURATION:PT1H30M", 90)]
     [InlineData("DTSTART:20260312T090000Z", "DURATION:P1D", 1440)]

@@ -40,8 +40,34 @@ public sealed record FileSummary(int Events, int Series, LocalDate? First, Local
         );
     }
 
-    private static LocalDate? LastDay(Event whole, ZoneClock clock) =>
-        whole.Series is null ? LastDay(whole.Time) : whole.LastEnd(clock)?.InUtc().Date;
+    /// <summary>How many days before the end of a series are looked through for its last date, fewer first.</summary>
+    private static readonly int[] LookedThrough = [10, 100, Window.LongestDays];
+
+    private static LocalDate? LastDay(Event whole, ZoneClock clock)
+    {
+        if (whole.Series is null)
+        {
+            return LastDay(whole.Time);
+        }
+
+        if (whole.LastEnd(clock)?.InUtc().Date is not { } end)
+        {
+            return null;
+        }
+
+        // The end of a series is known to some days; its last date is found among the days before.
+        var first = whole.Time.LocalStart.Date;
+        return LookedThrough
+                .Select(days => end.Year < 2 ? first : LocalDate.Max(first, end.PlusDays(-days)))
+                .Select(from =>
+                    whole
+                        .Shown(new Window(from, LocalDate.Max(from, end), DateTimeZone.Utc), clock)
+                        .Select(one => (LocalDate?)LastDay(one.Time))
+                        .Max()
+                )
+                .FirstOrDefault(last => last is not null)
+            ?? end;
+    }
 
     private static LocalDate LastDay(EventTime time) => time is EventTime.AllDay days ? days.Last : time.LocalEnd.Date;
 }

@@ -140,7 +140,7 @@ export function GapDesk({
             }
           />
         </fieldset>
-        <div className="grid grid-cols-2 gap-2">
+        <div className="grid grid-cols-[repeat(auto-fit,minmax(9.75rem,1fr))] gap-2">
           <Choice
             label="For"
             value={String(form.minutes)}

@@ -166,7 +166,7 @@ function InMonth({ wish, start, onChange }: PartProps) {
 function Ends({ wish, start, onChange }: PartProps) {
   const { ends } = wish
   return (
-    <div className="grid grid-cols-2 gap-2">
+    <div className="grid grid-cols-[repeat(auto-fit,minmax(9.75rem,1fr))] gap-2">
       <Choice
         label="Until"
         value={ends.how}

@@ -81,7 +81,7 @@ export function WhenFields({ time, zone, halves, back, mayRepeat, onChange }: Wh
         </label>
       )}
       {time.form === 'days' ? (
-        <div className="grid grid-cols-[repeat(2,minmax(0,1fr))] gap-2">
+        <div className="grid grid-cols-[repeat(auto-fit,minmax(9.75rem,1fr))] gap-2">
           <DateField
             label="First day"
             value={time.first}

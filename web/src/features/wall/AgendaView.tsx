@@ -34,7 +34,7 @@ export function AgendaView({
       data-scroller="true"
     >
       <div className="mx-auto max-w-3xl px-6 py-4 max-sm:px-3">
-        <div className="mb-4 grid max-w-sm grid-cols-2 gap-2 print:hidden">
+        <div className="mb-4 grid max-w-sm grid-cols-[repeat(auto-fit,minmax(9.75rem,1fr))] gap-2 print:hidden">
           <DateField
             label="From"
             value={first}

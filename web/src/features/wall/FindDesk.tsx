@@ -65,7 +65,7 @@ export function FindDesk({ search, layers, people, onSearch, onOpen, onClose }: 
             />
           )}
         </div>
-        <div className="grid grid-cols-2 gap-2">
+        <div className="grid grid-cols-[repeat(auto-fit,minmax(9.75rem,1fr))] gap-2">
           <DateField label="From" value={search.from} onChange={(from) => set({ from })} />
           <DateField label="To" value={search.to} onChange={(to) => set({ to })} />
         </div>
