@@ -1,5 +1,6 @@
 using System.Globalization;
 using Mortar.Core.Words;
+using NodaTime;
 
 namespace Mortar.Core.Access;
 
@@ -19,6 +20,37 @@ public sealed record EventSearch(string Words, string Place, string? Kind, Perso
         && Has(shown.Place, Place)
         && (Kind is not { Length: > 0 } || string.Equals(shown.Kind, Kind, StringComparison.OrdinalIgnoreCase))
         && (Person is not { } person || shown.Attendees.Has(person));
+
+    /// <summary>
+    /// Of what was found so many dates of each series and so many in all, in order of time: those that are next, and where
+    /// these are fewer, the latest before them.
+    /// </summary>
+    /// <param name="found">What was found, in any order.</param>
+    /// <param name="now">What o'clock it is for the reader.</param>
+    /// <param name="ofSeries">The most dates of one series.</param>
+    /// <param name="most">The most in all.</param>
+    /// <returns>Those, and whether there are more than the last of them allows.</returns>
+    public static (IReadOnlyList<VisibleEvent.Shown> Told, bool More) Nearest(
+        IEnumerable<VisibleEvent.Shown> found,
+        LocalDateTime now,
+        int ofSeries,
+        int most
+    )
+    {
+        var ofEach = InOrder(found).GroupBy(one => one.Id).SelectMany(same => Next([.. same], now, ofSeries));
+        var all = InOrder(ofEach).ToList();
+        return (Next(all, now, most), all.Count > most);
+    }
+
+    private static IEnumerable<VisibleEvent.Shown> InOrder(IEnumerable<VisibleEvent.Shown> found) =>
+        found.OrderBy(one => one.Seen.LocalStart);
+
+    private static List<VisibleEvent.Shown> Next(List<VisibleEvent.Shown> all, LocalDateTime now, int most)
+    {
+        var over = all.FindIndex(one => one.Seen.LocalEnd > now) is >= 0 and var next ? next : all.Count;
+        var from = Math.Max(0, Math.Min(over, all.Count - most));
+        return all.GetRange(from, Math.Min(most, all.Count - from));
+    }
 
     private static bool Has(string text, string words) =>
         words

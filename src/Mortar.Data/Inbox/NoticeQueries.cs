@@ -235,13 +235,27 @@ public sealed class NoticeQueries(MortarDb db, ZoneClock zones)
             .SingleAsync(cancellationToken);
         var title = row.Title.Length > 0 ? $"“{row.Title}”" : "an untitled event";
         var by = who == actor ? string.Empty : $" ({actor} answered)";
+        var other = await Suggested(reader, answer, cancellationToken);
         return answer.Answer switch
         {
-            Answer.Accepted => $"{who} comes to {title}{by}.",
-            Answer.Tentative => $"{who} perhaps comes to {title}{by}.",
-            Answer.Declined => $"{who} does not come to {title}{by}.",
+            Answer.Accepted => $"{who} comes to {title}{by}.{other}",
+            Answer.Tentative => $"{who} perhaps comes to {title}{by}.{other}",
+            Answer.Declined => $"{who} does not come to {title}{by}.{other}",
             _ => null,
         };
+    }
+
+    /// <summary>The other time that came with an answer, on the reader's clock; empty where none did.</summary>
+    private async Task<string> Suggested(PersonId reader, AnswerRow answer, CancellationToken cancellationToken)
+    {
+        if (answer is not { SuggestedStart: { } start, SuggestedEnd: { } end })
+        {
+            return string.Empty;
+        }
+
+        var zone = await db.ZoneOf(reader, zones, cancellationToken);
+        var time = EventTime.InZone(start.InZone(zone).LocalDateTime, end.InZone(zone).LocalDateTime, zone.Id);
+        return $" They suggest {RangeSentence.For(time, db.Now.InZone(zone).Year)}; it can be taken where the event is.";
     }
 
     /// <summary>Whether a coordinator agreed to an absence, to who entered it and still sees it.</summary>

@@ -74,6 +74,40 @@ public class AnswerTests
     }
 
     [Fact]
+    public async Task Another_time_that_is_suggested_with_a_no_reaches_who_asks_from_the_page_and_from_the_mail()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        using var guest = mortar.Anonymous();
+        var (_, id) = await Make(ines);
+        await Ask(ines, id, 1, Priya, Tomasz);
+        static object No(string start, string end) =>
+            new
+            {
+                answer = "declined",
+                suggestedStart = start,
+                suggestedEnd = end,
+            };
+
+        (await priya.Put($"/api/events/{id}/answer", No("2026-03-13T16:30:00", "2026-03-13T17:30:00"))).Is(204);
+        var secret = await mortar.SecretIn(await mortar.MailWith("tomasz@example.org", "/answer/"), "/answer/");
+        (await guest.Put($"/api/answering/{secret}", No("2026-03-16T09:00:00", "2026-03-16T10:00:00"))).Is(204);
+
+        var inbox = (await ines.Get("/api/inbox")).Is(200).Text;
+        Assert.Contains(
+            "Priya Raman does not come to “Glaze day”. They suggest Fri 13 March, 16:30 to 17:30",
+            inbox,
+            StringComparison.Ordinal
+        );
+        Assert.Contains("They suggest Mon 16 March, 09:00 to 10:00", inbox, StringComparison.Ordinal);
+        Assert.Equal(
+            "2026-03-16T09:00:00",
+            (await guest.Get($"/api/answering/{secret}")).Is(200).Body.Text("suggestedStart")
+        );
+    }
+
+    [Fact]
     public async Task Whoever_declines_has_their_time_and_collides_with_nothing()
     {
         await using var mortar = await TestMortar.Start();

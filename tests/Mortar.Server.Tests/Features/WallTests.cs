@@ -241,6 +241,47 @@ public class WallTests
         (await ines.Get("/api/find?from=2026-03-31&to=2026-03-01")).IsProblem(422, "unfit");
     }
 
+    /// <summary>By hand: it is Wednesday 11 March, 11:12; “Wheel basics” takes place on Tuesdays and Wednesdays at 14:00.</summary>
+    [Theory]
+    [InlineData("from=2024-01-01&to=2028-12-31", "2026-03-11 2026-03-17 2026-03-18")]
+    [InlineData("from=2026-03-01&to=2026-03-16", "2026-03-04 2026-03-10 2026-03-11")] // the next, and the latest before it
+    [InlineData("from=2026-03-01&to=2026-03-10", "2026-03-03 2026-03-04 2026-03-10")]
+    public async Task Of_a_series_the_next_dates_are_found(string range, string days)
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+
+        var hits = (await ines.Get($"/api/find?{range}&words=wheel%20basics")).Is(200).Body.GetProperty("hits");
+
+        Assert.Equal(
+            days.Split(' '),
+            hits.EnumerateArray().Select(hit => hit.GetProperty("time").Text("start")[..10])
+        );
+    }
+
+    [Fact]
+    public async Task Years_are_looked_through_for_events_and_what_reaches_from_one_part_into_the_next_is_found_once()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await ines.MakeCalendar();
+        await ines.MakeEvent(
+            calendar,
+            "Kiln rebuilt",
+            new
+            {
+                form = "days",
+                first = "2027-01-01",
+                last = "2029-12-31",
+            }
+        );
+
+        var found = (await ines.Get("/api/find?from=2026-01-01&to=2031-06-23&words=rebuilt")).Is(200).Body;
+
+        Assert.Equal("Kiln rebuilt", Assert.Single(found.GetProperty("hits").EnumerateArray()).Text("title"));
+        (await ines.Get("/api/find?from=2026-01-01&to=2031-06-24&words=rebuilt")).IsProblem(422, "unfit");
+    }
+
     [Fact]
     public async Task The_ribbon_tells_how_full_weeks_are_over_the_layers_that_are_asked_for()
     {

@@ -1770,6 +1770,7 @@ export interface components {
             answer: components["schemas"]["Answer"];
             toEarlierTime: boolean;
             comment: string;
+            suggestedStart: null | components["schemas"]["LocalDateTime"];
         };
         AnswersAnswerBody: {
             answer: components["schemas"]["Answer"];

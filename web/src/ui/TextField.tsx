@@ -4,7 +4,7 @@ interface TextFieldProps {
   label: string
   value: string
   onChange: (value: string) => void
-  type?: 'text' | 'email' | 'password' | 'number'
+  type?: 'text' | 'email' | 'password' | 'number' | 'date' | 'time'
   problem?: string
   hint?: string
   required?: boolean

@@ -21,13 +21,15 @@ internal static class AnswerByMail
     /// <param name="From">Who asks.</param>
     /// <param name="Event">The event, or the next date of a series, on the clock of who is asked.</param>
     /// <param name="Answer">What they answered so far.</param>
+    /// <param name="SuggestedStart">The other time they suggested with it, on their clock.</param>
     internal sealed record Body(
         string Name,
         string From,
         BrickBody.Event Event,
         Core.Availability.Answer Answer,
         bool ToEarlierTime,
-        string Comment
+        string Comment,
+        LocalDateTime? SuggestedStart
     );
 
     internal static void Map(RouteGroupBuilder api)
@@ -87,7 +89,8 @@ internal static class AnswerByMail
                 BrickBody.Of(shown, zone),
                 mine?.Standing.Answer ?? Core.Availability.Answer.NeedsAction,
                 mine?.Standing.ToEarlierTime == true,
-                mine?.Row?.Comment ?? string.Empty
+                mine?.Row?.Comment ?? string.Empty,
+                mine?.Row?.SuggestedStart?.InZone(zone).LocalDateTime
             )
         );
     }

@@ -1,9 +1,11 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using Mortar.Core.Access;
+using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Server.Hosting;
 using Mortar.Server.Wire;
+using NodaTime;
 
 namespace Mortar.Server.Features.Wall;
 
@@ -14,7 +16,10 @@ internal static class FindEvents
 
     private const int MostOfSeries = 3;
 
-    /// <param name="Hits">In order of time; of a series the first few in the range.</param>
+    /// <summary>The longest range that is looked through: five times what is asked of a wall, and read in as many parts.</summary>
+    private const int LongestDays = 5 * Window.LongestDays;
+
+    /// <param name="Hits">In order of time; of a series the next few in the range.</param>
     /// <param name="Texts">What is long on the hits, by their number in it.</param>
     /// <param name="More">Whether there are more than are told.</param>
     internal sealed record Body(IReadOnlyList<BrickBody.Event> Hits, IReadOnlyList<BrickTexts> Texts, bool More);
@@ -32,10 +37,11 @@ internal static class FindEvents
         [FromQuery] Guid? calendar,
         Acting acting,
         WallReader wall,
+        IClock clock,
         CancellationToken cancellationToken
     )
     {
-        if (Ranges.WhyNot(from.Value, to.Value) is { } refusal)
+        if (Ranges.WhyNot(from.Value, to.Value, LongestDays) is { } refusal)
         {
             return refusal;
         }
@@ -46,20 +52,30 @@ internal static class FindEvents
             kind,
             person is { } id ? new PersonId(id) : null
         );
-        var reading = await wall.Read(acting.Person, from.Value, to.Value, cancellationToken);
-        var zone = reading.Window.Reader;
-        var hits = reading
-            .Calendars.Where(one => calendar is null || one.Row.Id.Value == calendar)
-            .SelectMany(reading.Visible)
-            .OfType<VisibleEvent.Shown>()
-            .Where(search.Finds)
-            .OrderBy(shown => shown.Seen.LocalStart)
-            .GroupBy(shown => shown.Id)
-            .SelectMany(same => same.Take(MostOfSeries))
-            .OrderBy(shown => shown.Seen.LocalStart)
-            .Take(Most + 1)
-            .ToList();
-        var table = new BrickTable(zone);
-        return TypedResults.Ok(new Body([.. hits.Take(Most).Select(table.Lay)], table.Texts, hits.Count > Most));
+        var seen = await wall.See(acting.Person, cancellationToken);
+        var found = new List<VisibleEvent.Shown>();
+        for (var first = from.Value; first <= to.Value; first = first.PlusDays(Window.LongestDays))
+        {
+            var last = LocalDate.Min(to.Value, first.PlusDays(Window.LongestDays - 1));
+            var reading = await wall.Read(
+                seen,
+                seen.Days(first, last),
+                one => calendar is null || one.Value == calendar,
+                cancellationToken
+            );
+            found.AddRange(
+                reading.Calendars.SelectMany(reading.Visible).OfType<VisibleEvent.Shown>().Where(search.Finds)
+            );
+        }
+
+        // What lasts from one part of the range into the next is found in both.
+        var (told, more) = EventSearch.Nearest(
+            found.DistinctBy(one => (one.Id, one.Start)),
+            clock.GetCurrentInstant().InZone(seen.Zone).LocalDateTime,
+            MostOfSeries,
+            Most
+        );
+        var table = new BrickTable(seen.Zone);
+        return TypedResults.Ok(new Body([.. told.Select(table.Lay)], table.Texts, more));
     }
 }

@@ -1,11 +1,14 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useParams } from 'react-router'
 import { sentenceOf } from '../../api/problem'
+import { clockText, longDayText } from '../../app/dates'
+import { TextField } from '../../ui/TextField'
 import { Gate } from '../accounts/Gate'
 import { whenText } from '../events/whenText'
 import { titleOf } from '../wall/bricks'
 import { AnswerForm } from './AnswerForm'
 import { type Answer, answerByLink, questionByLink } from './answerQueries'
+import { SuggestForm } from './SuggestForm'
 
 const said: Partial<Record<Answer, string>> = {
   accepted: 'You come.',
@@ -19,7 +22,8 @@ export function AnswerPage() {
   const queries = useQueryClient()
   const question = useQuery(questionByLink(secret))
   const answer = useMutation({
-    mutationFn: (wish: { answer: Answer; comment: string }) => answerByLink(secret, wish),
+    mutationFn: (wish: { answer: Answer; comment: string; suggestedStart?: string; suggestedEnd?: string }) =>
+      answerByLink(secret, wish),
     onSettled: () => void queries.invalidateQueries({ queryKey: ['answering', secret] }),
   })
   if (question.isError)
@@ -53,8 +57,28 @@ export function AnswerPage() {
             isBusy={answer.isPending}
             onAnswer={(given, comment) => answer.mutate({ answer: given, comment })}
           />
+          {asked.event.time.form === 'clock' && (
+            <SuggestForm
+              fields={({ day, clock, onDay, onClock }) => (
+                <>
+                  <TextField label="Another day" type="date" value={day} onChange={onDay} />
+                  <TextField label="Another time" type="time" value={clock} onChange={onClock} />
+                </>
+              )}
+              time={asked.event.time}
+              isBusy={answer.isPending}
+              onSuggest={(suggestedStart, suggestedEnd) =>
+                answer.mutate({ answer: 'declined', comment: asked.comment, suggestedStart, suggestedEnd })
+              }
+            />
+          )}
           {said[asked.answer] && (
-            <p role="status">{said[asked.answer]} You can change that here until then.</p>
+            <p role="status">
+              {said[asked.answer]}
+              {asked.suggestedStart &&
+                ` You suggest ${longDayText(asked.suggestedStart)}, ${clockText(asked.suggestedStart)}; ${asked.from} is told.`}{' '}
+              You can change that here until then.
+            </p>
           )}
           {answer.isError && (
             <p role="alert" className="text-clash">

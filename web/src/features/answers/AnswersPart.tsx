@@ -1,6 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { newSet, useActs } from '../../app/acts'
+import { ClockField } from '../../app/ClockField'
+import { DateField } from '../../app/DateField'
 import { clockText, longDayText } from '../../app/dates'
+import { useReader } from '../../app/person'
 import { wallKeys } from '../../app/wallKeys'
 import { Button } from '../../ui/Button'
 import { AnswerForm } from './AnswerForm'
@@ -35,6 +38,7 @@ const words: Record<Answer, string> = {
 export function AnswersPart({ eventId, only, asking, time }: AnswersPartProps) {
   const queries = useQueryClient()
   const acts = useActs()
+  const { person } = useReader()
   const answers = useQuery(answersQuery(eventId, only))
   const refresh = () => {
     for (const key of [...wallKeys, 'inbox']) void queries.invalidateQueries({ queryKey: [key] })
@@ -128,7 +132,7 @@ export function AnswersPart({ eventId, only, asking, time }: AnswersPartProps) {
       {mine.map((one) => (
         <div key={`${one.personId}/${one.comment}/${one.suggestedStart}`} className="grid gap-2">
           <AnswerForm
-            name={mine.length > 1 || people.length === 1 ? one.name : null}
+            name={one.personId === person.id ? null : one.name}
             answer={one.answer}
             comment={one.comment}
             isBusy={answer.isPending}
@@ -138,6 +142,12 @@ export function AnswersPart({ eventId, only, asking, time }: AnswersPartProps) {
             <SuggestForm
               time={time}
               isBusy={answer.isPending}
+              fields={({ day, clock, onDay, onClock }) => (
+                <>
+                  <DateField label="Another day" value={day} onChange={onDay} />
+                  <ClockField label="Another time" value={clock} onChange={onClock} />
+                </>
+              )}
               onSuggest={(start, end) =>
                 answer.mutate({ who: one, answer: 'declined', comment: one.comment, start, end })
               }

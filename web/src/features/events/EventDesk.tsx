@@ -345,7 +345,12 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
               ? {
                   version: form.version,
                   onAsked: () => onForm({ ...form, version: (form.version ?? 0) + 1 }),
-                  onTake: (start, end) => set({ time: { form: 'clock', start, end, zone: person.zone } }),
+                  onTake: (start, end) => {
+                    const taken = { ...form, time: { form: 'clock', start, end, zone: person.zone } as const }
+                    onForm(taken)
+                    if (form.only) setAsking('change')
+                    else void save(taken, 'whole')
+                  },
                 }
               : undefined
           }

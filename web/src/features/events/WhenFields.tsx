@@ -5,7 +5,17 @@ import { dayText } from '../../app/dates'
 import { Choice } from '../../ui/Choice'
 import type { Time } from '../wall/bricks'
 import { addDays, dateOf, daysOf, localAt, minuteOf } from '../wall/times'
-import { type DayPart, ofDay, ofDays, partOf, timeProblem, withEnd, withForm, withStart } from './eventForm'
+import {
+  type DayPart,
+  hoursOf,
+  ofDay,
+  ofDays,
+  partOf,
+  timeProblem,
+  withEnd,
+  withForm,
+  withStart,
+} from './eventForm'
 
 interface WhenFieldsProps {
   time: Time
@@ -32,9 +42,9 @@ export function WhenFields({ time, zone, halves, back, mayRepeat, onChange }: Wh
   const part = halves && partOf(time, halves.begins, halves.ends, zone)
   const isOneDay = daysOf(time).first === daysOf(time).last
   /** The several days whose hours are being set, and whether they are those of each. */
-  const [setting, setSetting] = useState<{ first: string; last: string; each: boolean } | null>(null)
-  const setHours = (days: { first: string; last: string }, each: boolean, hours: HoursTime) => {
-    setSetting({ ...days, each })
+  const [setting, setSetting] = useState<{ days: DaysTime; each: boolean } | null>(null)
+  const setHours = (days: DaysTime, each: boolean, hours: HoursTime) => {
+    setSetting({ days, each })
     const { time: next, rule } = ofDays(hours, days, each)
     onChange(next, rule)
   }
@@ -57,12 +67,11 @@ export function WhenFields({ time, zone, halves, back, mayRepeat, onChange }: Wh
           checked={time.form === 'days'}
           onChange={(event) => {
             if (!event.target.checked && time.form === 'days' && time.last > time.first && mayRepeat) {
-              const first = { ...time, last: time.first }
               // Days that were kept free until their hours are known: the hours are those of each of them.
-              setHours(time, time.toBeSet, withForm(first, false, zone) as HoursTime)
+              setHours(time, time.toBeSet, hoursOf(time, zone))
             } else if (event.target.checked && setting) {
               setSetting(null)
-              onChange({ form: 'days', first: setting.first, last: setting.last, toBeSet: false }, null)
+              onChange(setting.days, null)
             } else onChange(withForm(time, event.target.checked, zone))
           }}
           className="size-4 accent-ink"
@@ -103,13 +112,13 @@ export function WhenFields({ time, zone, halves, back, mayRepeat, onChange }: Wh
             <Choice
               label="These hours are"
               value={setting.each ? 'each' : 'through'}
-              onChange={(next) => setHours(setting, next === 'each', time)}
+              onChange={(next) => setHours(setting.days, next === 'each', time)}
               options={[
                 {
                   value: 'each',
-                  label: `of each day, ${dayText(setting.first)} to ${dayText(setting.last)}`,
+                  label: `of each day, ${dayText(setting.days.first)} to ${dayText(setting.days.last)}`,
                 },
-                { value: 'through', label: `one stretch, through to ${dayText(setting.last)}` },
+                { value: 'through', label: `one stretch, through to ${dayText(setting.days.last)}` },
               ]}
             />
           )}
@@ -120,6 +129,7 @@ export function WhenFields({ time, zone, halves, back, mayRepeat, onChange }: Wh
   )
 }
 
+type DaysTime = Extract<Time, { form: 'days' }>
 type HoursTime = Exclude<Time, { form: 'days' }>
 
 function Hours({

@@ -135,10 +135,13 @@ export const brickOf = (form: EventForm): EventBrick => ({
 export function withForm(time: Time, allDay: boolean, zone: string): Time {
   if (allDay && time.form !== 'days')
     return { form: 'days', first: dateOf(time.start), last: dateOf(time.end), toBeSet: false }
-  if (!allDay && time.form === 'days')
-    return { form: 'clock', start: localAt(time.first, 540), end: localAt(time.last, 600), zone }
+  if (!allDay && time.form === 'days') return { ...hoursOf(time, zone), end: localAt(time.last, 600) }
   return time
 }
+
+/** An hour from nine on the first of some days. */
+export const hoursOf = (days: { first: string }, zone: string) =>
+  ({ form: 'clock', start: localAt(days.first, 540), end: localAt(days.first, 600), zone }) as const
 
 /** What hours of several days come to: hours of each of them, which is a series, or one stretch through the nights. */
 export function ofDays(

@@ -3,12 +3,13 @@ import { useDeferredValue } from 'react'
 import { sentenceOf } from '../../api/problem'
 import { DateField } from '../../app/DateField'
 import { clockText, longDayText } from '../../app/dates'
+import { useReader } from '../../app/person'
 import { Choice } from '../../ui/Choice'
 import { MarkBlock } from '../../ui/MarkSign'
 import { TextField } from '../../ui/TextField'
 import { brickKey, type EventBrick, type Layer, titleOf } from './bricks'
 import { Desk } from './Desk'
-import { daysOf } from './times'
+import { addDays, daysOf } from './times'
 import { findQuery, type Search } from './wallQuery'
 
 interface FindDeskProps {
@@ -20,6 +21,13 @@ interface FindDeskProps {
   onClose: () => void
 }
 
+/** How many days after the first can be looked through. */
+const reach = 1_999
+
+/** A day, or the nearest one from the first to the last. */
+const within = (day: string, first: string, last: string): string =>
+  day < first ? first : day > last ? last : day
+
 /** Finds events over everything one may see; what is found stands out on the wall too. */
 export function FindDesk({ search, layers, people, onSearch, onOpen, onClose }: FindDeskProps) {
   const asked = useDeferredValue(search)
@@ -27,6 +35,10 @@ export function FindDesk({ search, layers, people, onSearch, onOpen, onClose }: 
   const found = useQuery({ ...findQuery(asked), enabled: isAsked })
   const set = (part: Partial<Search>) => onSearch({ ...search, ...part })
   const kinds = [...new Set(layers.flatMap((layer) => layer.kinds.map((kind) => kind.name)))]
+  const { now } = useReader()
+  const thisYear = new Date(now()).getFullYear()
+  const dayOf = (day: string) =>
+    Number(day.slice(0, 4)) === thisYear ? longDayText(day) : `${longDayText(day)} ${day.slice(0, 4)}`
   const byId = new Map(layers.map((layer) => [layer.calendarId, layer]))
   return (
     <Desk title="Find" onClose={onClose}>
@@ -66,8 +78,16 @@ export function FindDesk({ search, layers, people, onSearch, onOpen, onClose }: 
           )}
         </div>
         <div className="grid grid-cols-[repeat(auto-fit,minmax(9.75rem,1fr))] gap-2">
-          <DateField label="From" value={search.from} onChange={(from) => set({ from })} />
-          <DateField label="To" value={search.to} onChange={(to) => set({ to })} />
+          <DateField
+            label="From"
+            value={search.from}
+            onChange={(from) => set({ from, to: within(search.to, from, addDays(from, reach)) })}
+          />
+          <DateField
+            label="To"
+            value={search.to}
+            onChange={(to) => set({ to, from: within(search.from, addDays(to, -reach), to) })}
+          />
         </div>
       </div>
       {found.isError && (
@@ -103,7 +123,7 @@ export function FindDesk({ search, layers, people, onSearch, onOpen, onClose }: 
                           {titleOf(hit.title, layer.purpose)}
                         </span>
                         <span className="written block text-[12px] text-cement-700">
-                          {longDayText(daysOf(hit.time).first)}
+                          {dayOf(daysOf(hit.time).first)}
                           {hit.time.form !== 'days' && `, ${clockText(hit.time.start)}`}
                           {hit.place && ` · ${hit.place}`}
                         </span>

@@ -1,8 +1,8 @@
-using Mortar.Core.Access;
+using Mortar.Core.Changes;
 using Mortar.Core.Events;
 using Mortar.Core.Words;
 
-namespace Mortar.Core.Changes;
+namespace Mortar.Core.Access;
 
 /// <summary>
 /// To whom it shows on an open wall that something about a calendar changed. Who has access, who was asked for it and what is
