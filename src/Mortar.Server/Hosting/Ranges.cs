@@ -14,9 +14,7 @@ internal static class Ranges
             ? Problems.Unfit([
                 new FieldProblem(
                     "to",
-                    FormattableString.Invariant(
-                        $"Ask for 1 to {longestDays} days; the last not before the first."
-                    )
+                    FormattableString.Invariant($"Ask for 1 to {longestDays} days; the last not before the first.")
                 ),
             ])
             : null;

@@ -253,10 +253,7 @@ public class WallTests
 
         var hits = (await ines.Get($"/api/find?{range}&words=wheel%20basics")).Is(200).Body.GetProperty("hits");
 
-        Assert.Equal(
-            days.Split(' '),
-            hits.EnumerateArray().Select(hit => hit.GetProperty("time").Text("start")[..10])
-        );
+        Assert.Equal(days.Split(' '), hits.EnumerateArray().Select(hit => hit.GetProperty("time").Text("start")[..10]));
     }
 
     [Fact]

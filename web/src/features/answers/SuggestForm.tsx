@@ -3,7 +3,7 @@ import { Button } from '../../ui/Button'
 import { dateOf, minutesBetween, plusMinutes } from '../wall/times'
 
 /** A day and an hour that are being chosen. */
-export interface DayAndHour {
+interface DayAndHour {
   day: string
   clock: string
   onDay: (day: string) => void
