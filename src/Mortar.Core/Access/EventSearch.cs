@@ -37,10 +37,22 @@ public sealed record EventSearch(string Words, string Place, string? Kind, Perso
         int most
     )
     {
-        var ofEach = InOrder(found).GroupBy(one => one.Id).SelectMany(same => Next([.. same], now, ofSeries));
-        var all = InOrder(ofEach).ToList();
+        var all = InOrder(NextOfEach(found, now, ofSeries)).ToList();
         return (Next(all, now, most), all.Count > most);
     }
+
+    /// <summary>
+    /// Of what was found in a part of the days so many dates of each series. Of all parts together the same are next as of
+    /// everything in them, so that what is kept from part to part is bounded by how many series there are.
+    /// </summary>
+    /// <param name="found">What was found in the part, in any order.</param>
+    /// <param name="now">What o'clock it is for the reader.</param>
+    /// <param name="ofSeries">The most dates of one series.</param>
+    public static IEnumerable<VisibleEvent.Shown> NextOfEach(
+        IEnumerable<VisibleEvent.Shown> found,
+        LocalDateTime now,
+        int ofSeries
+    ) => InOrder(found).GroupBy(one => one.Id).SelectMany(same => Next([.. same], now, ofSeries));
 
     private static IEnumerable<VisibleEvent.Shown> InOrder(IEnumerable<VisibleEvent.Shown> found) =>
         found.OrderBy(one => one.Seen.LocalStart);

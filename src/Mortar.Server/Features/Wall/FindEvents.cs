@@ -53,6 +53,7 @@ internal static class FindEvents
             person is { } id ? new PersonId(id) : null
         );
         var seen = await wall.See(acting.Person, cancellationToken);
+        var now = clock.GetCurrentInstant().InZone(seen.Zone).LocalDateTime;
         var found = new List<VisibleEvent.Shown>();
         for (var first = from.Value; first <= to.Value; first = first.PlusDays(Window.LongestDays))
         {
@@ -63,18 +64,12 @@ internal static class FindEvents
                 one => calendar is null || one.Value == calendar,
                 cancellationToken
             );
-            found.AddRange(
-                reading.Calendars.SelectMany(reading.Visible).OfType<VisibleEvent.Shown>().Where(search.Finds)
-            );
+            var inPart = reading.Calendars.SelectMany(reading.Visible).OfType<VisibleEvent.Shown>().Where(search.Finds);
+            found.AddRange(EventSearch.NextOfEach(inPart, now, MostOfSeries));
         }
 
         // What lasts from one part of the range into the next is found in both.
-        var (told, more) = EventSearch.Nearest(
-            found.DistinctBy(one => (one.Id, one.Start)),
-            clock.GetCurrentInstant().InZone(seen.Zone).LocalDateTime,
-            MostOfSeries,
-            Most
-        );
+        var (told, more) = EventSearch.Nearest(found.DistinctBy(one => (one.Id, one.Start)), now, MostOfSeries, Most);
         var table = new BrickTable(seen.Zone);
         return TypedResults.Ok(new Body([.. told.Select(table.Lay)], table.Texts, more));
     }
