@@ -17,7 +17,7 @@ namespace Mortar.Server.Tests;
 public sealed class KillTests(ITestOutputHelper output) : OnLeftStore(deep: true)
 {
     private readonly Uri url = KillableMortar.FreeAddress();
-    private readonly Random random = new(7);
+    private readonly Random random = new(Deep.Seed);
 
     [Fact]
     public async Task In_writing()
