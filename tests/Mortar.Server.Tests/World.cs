@@ -15,7 +15,8 @@ internal static class World
     public static object Calendar(
         string name = "Glaze tests",
         string groupDefault = "none",
-        string zone = "Europe/London"
+        string zone = "Europe/London",
+        string purpose = "events"
     ) =>
         new
         {
@@ -25,7 +26,7 @@ internal static class World
             hue = "lake",
             mark = "drop",
             zone,
-            purpose = "events",
+            purpose,
             groupDefault,
         };
 

@@ -31,6 +31,42 @@ public static class FreeAt
     public static ImmutableSortedDictionary<Participant, Presence> Ask(IEnumerable<Invitee> invitees, Interval when) =>
         invitees.ToImmutableSortedDictionary(one => one.Who, one => Of(one, when));
 
+    /// <summary>
+    /// The nearest times to a wished one that can be offered: all are free for as long, in their usual hours. What is longer
+    /// than a day of theirs is in nobody's hours; there only what is taken counts.
+    /// </summary>
+    /// <param name="invitees">For whom; all have to be there.</param>
+    /// <param name="within">Where to look: not before now, since nothing is offered that is over.</param>
+    /// <param name="wished">The time that was asked for.</param>
+    /// <param name="asker">The usual hours of who asks, which hold where nobody asked for has any: a kiln is there at night as well.</param>
+    /// <returns>The last start not after the wished one and the first not before it; <c>null</c> where there is none.</returns>
+    public static (Instant? Earlier, Instant? Later) Offers(
+        IReadOnlyList<Invitee> invitees,
+        Interval within,
+        Interval wished,
+        UsualHours asker
+    )
+    {
+        if (within.Duration <= Duration.Zero)
+        {
+            return (null, null);
+        }
+
+        var framed = invitees.InHoursOf(asker);
+        var length = Duration.Max(wished.Duration, Duration.FromMinutes(1));
+        var fits = framed.All(one => one.Hours?.Within(within).Any(open => open.Duration >= length) != false);
+        return Gaps.Nearest(
+            new GapQuestion(framed, within, length) { Hours = fits ? HoursWish.Kept : HoursWish.Preferred },
+            wished.Start
+        );
+    }
+
+    /// <summary>The same, with the usual hours of who asks where nobody has any.</summary>
+    public static IReadOnlyList<Invitee> InHoursOf(this IReadOnlyList<Invitee> invitees, UsualHours asker) =>
+        invitees.Any(one => one.Hours is not null)
+            ? invitees
+            : [.. invitees.Select(one => one with { Hours = asker })];
+
     private static Presence Of(Invitee one, Interval when)
     {
         if (when.Start < one.Busy.Window.Start || when.End > one.Busy.Window.End)

@@ -136,6 +136,10 @@ public sealed class TimesReader(MortarDb db, ZoneClock clock)
         ];
     }
 
+    /// <summary>The usual hours of a reader themselves.</summary>
+    public async Task<UsualHours> HoursOf(PersonId reader, GroupId? group, CancellationToken cancellationToken) =>
+        (await People(reader, [Participant.Of(reader)], group, cancellationToken))[reader].Hours;
+
     /// <summary>Those asked for who share a group with the reader. Who let others know their time is open, and so is the reader.</summary>
     private async Task<Dictionary<PersonId, Person>> People(
         PersonId reader,

@@ -28,46 +28,108 @@ public sealed class ClaimCommands(MortarDb db)
                 var (from, to) = (waiting.PersonId, act.Actor);
                 (waiting.LeftAt, waiting.ClaimHash, waiting.ClaimedBy) = (db.Now, null, to);
                 await db.Enter(waiting.GroupId, to, cancellationToken);
-                var calendars = db
-                    .Calendars.Where(calendar => calendar.GroupId == waiting.GroupId)
-                    .Select(calendar => calendar.Id);
-                foreach (
-                    var grant in await db
-                        .Grants.Where(grant => grant.PersonId == from && calendars.Contains(grant.CalendarId))
-                        .ToListAsync(cancellationToken)
-                )
-                {
-                    if (grant.ToCore().CountsAt(db.Now))
-                    {
-                        (await db.GrantOf(grant.CalendarId, to, cancellationToken)).Raise(
-                            grant.Role,
-                            grant.EndsAt,
-                            db.Now
-                        );
-                    }
-
-                    grant.Role = Role.None;
-                }
-
-                await MoveGuardians(waiting.GroupId, from, to, cancellationToken);
-                var number = from.Value.ToString("N");
-                foreach (
-                    var row in await db
-                        .Events.Where(row =>
-                            calendars.Contains(row.CalendarId)
-                            && (row.Attendees!.Contains(number) || row.Series!.Contains(number))
-                        )
-                        .ToListAsync(cancellationToken)
-                )
-                {
-                    row.Rename(from, to);
-                }
-
-                await MoveAnswers(calendars, from, to, cancellationToken);
+                await Move(waiting.GroupId, from, to, cancellationToken);
                 return new Outcome<int>.Done(1);
             },
             cancellationToken
         );
+
+    /// <summary>
+    /// Says that one is the guest whom a group knows by an address of one's own: what the guest was put on and asked there is
+    /// one's own from then on, on the wall and in the inbox. Until then nobody there learns that the address has an account.
+    /// </summary>
+    public Task<Outcome<int>> ClaimGuest(
+        Act act,
+        GroupId groupId,
+        PersonId guest,
+        CancellationToken cancellationToken
+    ) =>
+        db.Write<int>(
+            act,
+            async () =>
+            {
+                if (
+                    await db.GuestsWhoAre(act.Actor)
+                        .FirstOrDefaultAsync(
+                            one => one.GroupId == groupId && one.PersonId == guest,
+                            cancellationToken
+                        )
+                    is not { } row
+                )
+                {
+                    return new Outcome<int>.NotThere("guest");
+                }
+
+                var own = await db
+                    .Guests.IgnoreQueryFilters()
+                    .FirstOrDefaultAsync(
+                        one => one.GroupId == groupId && one.PersonId == act.Actor,
+                        cancellationToken
+                    );
+                var isMember = await db.Members.AnyAsync(
+                    one => one.GroupId == groupId && one.PersonId == act.Actor,
+                    cancellationToken
+                );
+                if (isMember || own is not null)
+                {
+                    // One is in the group once: as its member, or as the guest one was by another address.
+                    row.EndedAt = db.Now;
+                    if (!isMember)
+                    {
+                        own!.EndedAt = null;
+                    }
+                }
+                else
+                {
+                    row.PersonId = act.Actor;
+                }
+
+                await Move(groupId, guest, act.Actor, cancellationToken);
+                return new Outcome<int>.Done(1);
+            },
+            cancellationToken
+        );
+
+    /// <summary>Gives what a name was put on and given in a group to the person it stands for.</summary>
+    private async Task Move(GroupId groupId, PersonId from, PersonId to, CancellationToken cancellationToken)
+    {
+        var calendars = db
+            .Calendars.Where(calendar => calendar.GroupId == groupId)
+            .Select(calendar => calendar.Id);
+        foreach (
+            var grant in await db
+                .Grants.Where(grant => grant.PersonId == from && calendars.Contains(grant.CalendarId))
+                .ToListAsync(cancellationToken)
+        )
+        {
+            if (grant.ToCore().CountsAt(db.Now))
+            {
+                (await db.GrantOf(grant.CalendarId, to, cancellationToken)).Raise(
+                    grant.Role,
+                    grant.EndsAt,
+                    db.Now
+                );
+            }
+
+            grant.Role = Role.None;
+        }
+
+        await MoveGuardians(groupId, from, to, cancellationToken);
+        var number = from.Value.ToString("N");
+        foreach (
+            var row in await db
+                .Events.Where(row =>
+                    calendars.Contains(row.CalendarId)
+                    && (row.Attendees!.Contains(number) || row.Series!.Contains(number))
+                )
+                .ToListAsync(cancellationToken)
+        )
+        {
+            row.Rename(from, to);
+        }
+
+        await MoveAnswers(calendars, from, to, cancellationToken);
+    }
 
     /// <summary>What was answered under the name stays answered, and mailed questions lead to who claimed it; their own answers stay.</summary>
     private async Task MoveAnswers(

@@ -22,6 +22,18 @@ public static class GroupQueries
         return people.Where(one => one.Address == address.Value || further.Contains(one.Id));
     }
 
+    /// <summary>The guests of groups who are somebody with an account, known there by an address of theirs and not by who they are.</summary>
+    public static IQueryable<GuestRow> GuestsWhoAre(this MortarDb db, PersonId person) =>
+        db.Guests.Where(guest =>
+            guest.PersonId != person
+            && (
+                db.People.Any(one => one.Id == person && one.Address == guest.Address)
+                || db.Addresses.Any(row =>
+                    row.PersonId == person && row.Address == guest.Address && row.ConfirmedAt != null
+                )
+            )
+        );
+
     /// <summary>The zone on whose clock somebody sees everything.</summary>
     public static async Task<DateTimeZone> ZoneOf(
         this MortarDb db,

@@ -17,7 +17,7 @@ public sealed class GuestRow : IRecorded
 
     public required GroupId GroupId { get; init; }
 
-    public required PersonId PersonId { get; init; }
+    public required PersonId PersonId { get; set; }
 
     /// <summary>The mail address, as <see cref="Core.Words.Address"/> writes it.</summary>
     public required string Address { get; init; }

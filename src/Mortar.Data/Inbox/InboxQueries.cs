@@ -6,6 +6,8 @@ using Mortar.Core.Letters;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
+using Mortar.Data.Availability;
+using Mortar.Data.Events;
 using Mortar.Data.Groups;
 using Mortar.Data.Store;
 using NodaTime;
@@ -36,6 +38,24 @@ public sealed record WaitingGuardianship(
     string? Ward,
     string? Guardian,
     Instant AskedAt
+);
+
+/// <summary>That a group put one on its plan as somebody from outside, by an address of one's own.</summary>
+/// <param name="PersonId">The guest.</param>
+/// <param name="Name">What they are called there.</param>
+/// <param name="Address">The address they are known by.</param>
+/// <param name="From">Who added them.</param>
+/// <param name="Events">What they were asked to or may change, the soonest first, as they would see it.</param>
+/// <param name="Proposals">The titles of what they were asked which times suit for.</param>
+public sealed record WaitingGuest(
+    GroupId GroupId,
+    string GroupName,
+    PersonId PersonId,
+    string Name,
+    string Address,
+    string From,
+    IReadOnlyList<VisibleEvent.Shown> Events,
+    IReadOnlyList<string> Proposals
 );
 
 /// <summary>A request for access that waits for one's answer.</summary>
@@ -83,6 +103,7 @@ public sealed record WaitingMails(int Count, Instant? NextTry, IReadOnlyList<str
 public sealed class InboxQueries(MortarDb db, ZoneClock zones)
 {
     private const int MostAbsences = 60;
+    private const int MostTold = 3;
 
     /// <summary>The invitations that wait for a person, newest first.</summary>
     public async Task<IReadOnlyList<WaitingInvitation>> Waiting(PersonId person, CancellationToken cancellationToken) =>
@@ -221,6 +242,69 @@ public sealed class InboxQueries(MortarDb db, ZoneClock zones)
             );
     }
 
+    /// <summary>Where a person was put on a group's plan as a guest, by an address of theirs, with what waits for the guest there.</summary>
+    public async Task<IReadOnlyList<WaitingGuest>> Guests(
+        PersonId person,
+        DateTimeZone zone,
+        CancellationToken cancellationToken
+    )
+    {
+        var rows = await (
+            from guest in db.GuestsWhoAre(person).AsNoTracking()
+            join home in db.Groups on guest.GroupId equals home.Id
+            join named in db.People on guest.PersonId equals named.Id
+            join sender in db.People on guest.AddedBy equals sender.Id
+            orderby home.Name, guest.Id
+            select new
+            {
+                guest,
+                Group = home.Name,
+                named.Name,
+                From = sender.Name,
+            }
+        ).ToListAsync(cancellationToken);
+        var found = new List<WaitingGuest>();
+        var today = db.Now.InZone(zone).Date;
+        var window = new Window(today, today.PlusDays(Window.LongestDays - 1), zone);
+        foreach (var row in rows)
+        {
+            var whose = row.guest.PersonId;
+            var calendars = await db.CalendarsGiving(whose).ToListAsync(cancellationToken);
+            var standings = await db.StandingsOf(whose, cancellationToken);
+            var events =
+                from whole in await db.EventsGiven(whose, calendars, window, cancellationToken)
+                let next = NextOf(whole, whose, standings, window)
+                where next is not null
+                orderby next.Start
+                select next;
+            var proposals = await (
+                from asked in db.ProposalAsked
+                where asked.PersonId == whose
+                join proposal in db.Proposals on asked.ProposalId equals proposal.Id
+                join home in db.Calendars on proposal.CalendarId equals home.Id
+                where proposal.State == ProposalState.Open && home.DeletedAt == null
+                orderby proposal.Id
+                select proposal.Title
+            ).ToListAsync(cancellationToken);
+            var one = new WaitingGuest(
+                row.guest.GroupId,
+                row.Group,
+                whose,
+                row.Name,
+                row.guest.Address,
+                row.From,
+                [.. events.Take(MostTold)],
+                proposals
+            );
+            if (one.Events.Count + one.Proposals.Count > 0)
+            {
+                found.Add(one);
+            }
+        }
+
+        return found;
+    }
+
     /// <summary>The absences that wait for somebody who coordinates their calendar to agree to them, the soonest first.</summary>
     public async Task<IReadOnlyList<WaitingAbsence>> Absences(
         PersonId person,
@@ -233,6 +317,8 @@ public sealed class InboxQueries(MortarDb db, ZoneClock zones)
             .Where(one => Agreement.ToAgree(one.Value.Role) == Verdict.Granted)
             .Select(one => one.Key)
             .ToList();
+        var today = db.Now.InZone(zone).Date;
+        var ahead = new Window(today, today.PlusDays(Window.LongestDays - 1), zone);
         var rows = await (
             from calendar in db.Calendars.AsNoTracking()
             where coordinated.Contains(calendar.Id) && calendar.Agreed && calendar.DeletedAt == null
@@ -252,7 +338,7 @@ public sealed class InboxQueries(MortarDb db, ZoneClock zones)
             .. from one in rows
             let whole = one.row.ToCore()
             where Agreement.Waits(one.calendar.Settings(), whole.Content)
-            let next = NextOf(whole, zone)
+            let next = NextOf(whole, person, standings, ahead)
             where next is not null
             select new WaitingAbsence(
                 next,
@@ -261,14 +347,26 @@ public sealed class InboxQueries(MortarDb db, ZoneClock zones)
                 [.. next.Attendees.Select(who => names[who]).Order(StringComparer.Ordinal)]
             ),
         ];
-
-        VisibleEvent.Shown? NextOf(Event whole, DateTimeZone reader)
-        {
-            var today = db.Now.InZone(reader).Date;
-            var ahead = new Window(today, today.PlusDays(Window.LongestDays - 1), reader);
-            return whole.Occurrences(ahead, zones).Select(date => (Occurrence?)date).FirstOrDefault() is { } first
-                ? VisibleEvent.Show(standings[whole.CalendarId].Role, person, first, reader)
-                : null;
-        }
     }
+
+    /// <summary>What is next of an event that is not over, as somebody sees it.</summary>
+    private VisibleEvent.Shown? NextOf(
+        Event whole,
+        PersonId reader,
+        IReadOnlyDictionary<CalendarId, Standing> standings,
+        Window ahead
+    ) =>
+        whole
+            .Occurrences(ahead, zones)
+            .Where(date => date.Span.End > db.Now)
+            .Select(date => (Occurrence?)date)
+            .FirstOrDefault()
+            is { } first
+            ? VisibleEvent.Show(
+                standings.GetValueOrDefault(whole.CalendarId, Standing.Outside).Role,
+                reader,
+                first,
+                ahead.Reader
+            )
+            : null;
 }

@@ -1,4 +1,5 @@
 using Mortar.Core.Availability;
+using Mortar.Core.Words;
 using NodaTime;
 using Xunit;
 using static Mortar.Core.Tests.Availability.Pottery;
@@ -66,4 +67,65 @@ public class FreeAtTests
     [Fact]
     public void Nothing_is_answered_for_a_time_nobody_knows() =>
         Assert.Throws<ArgumentOutOfRangeException>(() => FreeAt.Ask([Asked], Span(8, 9, 10)));
+
+    [Fact]
+    public void What_is_offered_is_in_usual_hours()
+    {
+        // Asked for Tuesday 16:30 to 17:30, which goes over five o'clock.
+        var wished = Span(1, 16.5, 17.5);
+
+        var (earlier, later) = FreeAt.Offers([Asked with { Busy = BusyTime.None(Week.Span) }], Week.Span, wished, NineToFive);
+
+        Assert.Equal(Span(1, 16, 17).Start, earlier);
+        Assert.Equal(Span(2, 9, 10).Start, later);
+    }
+
+    [Fact]
+    public void A_place_is_offered_in_the_hours_of_who_asks()
+    {
+        var kiln = new Invitee(
+            Participant.Of(new CalendarId(Guid.NewGuid())),
+            Need.Required,
+            BusyTime.Of(Week.Span, [(Span(1, 12, 24), Taken.Busy)]),
+            Hours: null
+        );
+
+        Assert.Equal(
+            (Span(1, 11, 12).Start, Span(2, 9, 10).Start),
+            FreeAt.Offers([kiln], Week.Span, Span(1, 14, 15), NineToFive)
+        );
+
+        // With somebody whose hours are known, those hold.
+        var night = Asked with
+        {
+            Busy = BusyTime.None(Week.Span),
+            Hours = UsualHours.On(
+                Studio.Zone(Studio.London),
+                new DayHours(new LocalTime(20, 0), new LocalTime(23, 0)),
+                IsoDayOfWeek.Wednesday
+            ),
+        };
+        Assert.Equal(
+            (null, Span(2, 20, 21).Start),
+            FreeAt.Offers([kiln, night], Week.Span, Span(1, 14, 15), NineToFive)
+        );
+    }
+
+    [Fact]
+    public void What_is_longer_than_a_day_of_hours_is_offered_at_any_time()
+    {
+        var free = Asked with { Busy = BusyTime.None(Week.Span) };
+
+        Assert.Equal(
+            (Span(1, 0, 24).Start, Span(1, 0, 24).Start),
+            FreeAt.Offers([free], Week.Span, Span(1, 0, 24), NineToFive)
+        );
+    }
+
+    [Fact]
+    public void Nothing_is_offered_where_all_days_are_over() =>
+        Assert.Equal(
+            (null, null),
+            FreeAt.Offers([Asked], new Interval(Week.Span.End, Week.Span.End), Span(1, 14, 15), NineToFive)
+        );
 }

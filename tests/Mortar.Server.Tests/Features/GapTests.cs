@@ -423,6 +423,52 @@ public class GapTests
             }
         );
 
+    [Fact]
+    public async Task Offers_are_in_usual_hours_and_not_over_also_for_a_place_alone()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var kiln = Guid.CreateVersion7();
+        (await ines.Put($"/api/calendars/{kiln}", World.Calendar("Night kiln", purpose: "place"))).Is(200);
+        await ines.MakeEvent(
+            new CalendarId(kiln),
+            "Firing",
+            World.Hours("2026-03-12T08:00:00", "2026-03-12T23:00:00")
+        );
+        var body = new
+        {
+            people = Array.Empty<Guid>(),
+            places = new[] { kiln },
+            time = World.Hours("2026-03-12T14:00:00", "2026-03-12T15:00:00"),
+            group = World.StudioTeam,
+        };
+
+        var free = (await ines.Post("/api/free", body)).Is(200).Body;
+
+        // It is free at 23:00 and at night; her hours are 8 to 19, and Thursday's are taken.
+        var offered = free.GetProperty("people")[0];
+        Assert.Equal(
+            ("2026-03-11T18:00:00", "2026-03-13T08:00:00"),
+            (offered.Text("earlier"), offered.Text("later"))
+        );
+        Assert.Equal("2026-03-13T08:00:00", free.Text("later"));
+        var gaps = await Answer(
+            ines,
+            new
+            {
+                required = Array.Empty<Guid>(),
+                optional = Array.Empty<Guid>(),
+                places = new[] { kiln },
+                from = "2026-03-12",
+                to = "2026-03-13",
+                minutes = 60,
+                hours = "kept",
+                group = World.StudioTeam,
+            }
+        );
+        Assert.Equal("2026-03-13T08:00:00", gaps.GetProperty("gaps")[0].Text("suggested"));
+    }
+
     private static async Task<JsonElement> Answer(Browser browser, object question) =>
         (await browser.Post("/api/gaps", question)).Is(200).Body;
 

@@ -153,6 +153,84 @@ public class GuestTests
         );
     }
 
+    [Fact]
+    public async Task Who_has_an_account_finds_in_the_inbox_what_a_guest_by_their_address_is_asked_and_makes_it_theirs()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var astrid = await mortar.As(DemoPeople.Astrid);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var calendar = await ines.MakeCalendar();
+        var guest = await Add(ines, "Astrid of the fair <astrid@example.org>");
+        var (asked, given) = (Guid.CreateVersion7(), Guid.CreateVersion7());
+        foreach (var id in new[] { asked, given })
+        {
+            (await ines.Put($"/api/events/{id}", Body(calendar, guest.Id, id == asked ? "Glaze day" : "Fair stand"))).Is(
+                200
+            );
+        }
+
+        Assert.Empty(await GuestsOf(astrid)); // to be named is told to nobody
+
+        (
+            await ines.Send(HttpMethod.Post, $"/api/events/{asked}/ask", new { personIds = new[] { guest.Id } }, 1, null)
+        ).Is(204);
+        (
+            await ines.Send(
+                HttpMethod.Put,
+                $"/api/events/{given}/editors",
+                new { personIds = new[] { guest.Id } },
+                1,
+                null
+            )
+        ).Is(200);
+        var card = Assert.Single(await GuestsOf(astrid));
+        Assert.Equal(
+            ("Astrid of the fair", "astrid@example.org", "Ines Varga"),
+            (card.Text("name"), card.Text("address"), card.Text("from"))
+        );
+        Assert.Equal(
+            ["Fair stand", "Glaze day"],
+            card.GetProperty("events").EnumerateArray().Select(one => one.Text("title")).Order()
+        );
+        (await astrid.Get($"/api/events/{asked}")).IsProblem(404, "not-there");
+        Assert.Empty(await GuestsOf(priya));
+        var claim = $"{Guests}/{guest.Id}/claim";
+        (await priya.Post(claim)).IsProblem(404, "not-there");
+
+        (await astrid.Post(claim)).Is(204);
+
+        Assert.Empty(await GuestsOf(astrid));
+        var question = Assert.Single(
+            (await astrid.Get("/api/inbox")).Is(200).Body.GetProperty("questions").EnumerateArray()
+        );
+        Assert.Equal("Glaze day", question.GetProperty("event").Text("title"));
+        (await astrid.Put($"/api/events/{asked}/answer", new { answer = "accepted" })).Is(204);
+        var told = Assert.Single(
+            (await ines.Get($"/api/events/{asked}/answers")).Is(200).Body.GetProperty("people").EnumerateArray()
+        );
+        Assert.Equal((DemoPeople.Astrid.Name, "accepted"), (told.Text("name"), told.Text("answer")));
+
+        // Who is from outside changes the one event they were let change, and no other.
+        var own = (await astrid.Get($"/api/events/{given}")).Is(200).Body;
+        var changed = new
+        {
+            calendarId = calendar.Value,
+            title = "Fair stand, north gate",
+            showAs = "busy",
+            time = World.Hours(),
+            attendees = new[] { DemoPeople.Astrid.Id.Value },
+        };
+        var version = own.GetProperty("version").GetInt32();
+        (await astrid.Send(HttpMethod.Put, $"/api/events/{given}", changed, version, null)).Is(200);
+        Assert.Equal("Fair stand, north gate", (await ines.Get($"/api/events/{given}")).Body.Text("title"));
+        (await astrid.Send(HttpMethod.Put, $"/api/events/{asked}", changed, 1, null)).IsProblem(403, "not-allowed");
+        (await astrid.Post(claim)).IsProblem(404, "not-there");
+    }
+
+    private static async Task<List<System.Text.Json.JsonElement>> GuestsOf(Browser browser) =>
+        [.. (await browser.Get("/api/inbox")).Is(200).Body.GetProperty("guests").EnumerateArray()];
+
     private static async Task<(Guid Id, string Name)> Add(Browser browser, string text)
     {
         var body = (await browser.Put($"{Guests}/{Guid.CreateVersion7()}", new { text })).Is(200).Body;

@@ -299,6 +299,7 @@ public class LadderTests
             "GET groups/{groupId}/guests", // these by GuestTests
             "PUT groups/{groupId}/guests/{personId}",
             "DELETE groups/{groupId}/guests/{personId}",
+            "POST groups/{groupId}/guests/{personId}/claim",
             "GET joining/{token}",
             "POST joining/{token}",
             "POST joining/{token}/account",

@@ -44,6 +44,32 @@ public partial class OpenAskTests
     }
 
     [Fact]
+    public async Task Whoever_has_a_calendar_of_their_own_is_asked_by_name_and_gives_it_also_where_they_do_not_coordinate_the_group()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var dele = await mortar.As(DemoPeople.Dele);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        // The group they share is not his to coordinate.
+        var team = (await dele.Get("/api/groups"))
+            .Is(200)
+            .Body.EnumerateArray()
+            .Single(group => group.GetProperty("id").GetGuid() == World.StudioTeam);
+        Assert.False(team.GetProperty("coordinates").GetBoolean());
+        var own = await dele.MakeCalendar();
+        (await Ask(priya, DemoPeople.Dele.Name, "view", "To plan the glaze week")).Is(204);
+
+        var ask = Assert.Single(await Asks(dele));
+        (
+            await dele.Post(
+                $"/api/open-asks/{ask.Text("id")}/give",
+                new { calendarId = own.Value, role = "view" }
+            )
+        ).Is(204);
+
+        Assert.True(await priya.HasLayer(own));
+    }
+
+    [Fact]
     public async Task A_group_is_answered_by_those_who_coordinate_it_with_a_calendar_of_its()
     {
         await using var mortar = await TestMortar.Start();

@@ -83,6 +83,7 @@ public class PersonRoutesTests
         ("DELETE", "groups/{own}/asked/{p}", null, [404, 204, 404, 404, 404, 404]),
         ("PUT", "groups/{own}/guests/{p}", """{"text":"guest@example.org"}""", [409, 409, 409, 409, 409, 409]),
         ("DELETE", "groups/{own}/guests/{p}", null, [404, 404, 404, 404, 404, 404]),
+        ("POST", "groups/{own}/guests/{p}/claim", null, [404, 404, 404, 404, 404, 404]),
         ("PUT", "groups/{own}/members/{p}/coordinates", """{"coordinates":true}""", [404, 404, 204, 204, 404, 404]),
         ("DELETE", "groups/{own}/members/{p}", null, [404, 404, 204, 204, 404, 404]),
         // The same of the class, which Hanne is not in.

@@ -996,6 +996,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{groupId}/guests/{personId}/claim": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["ClaimGuest"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/joining/{token}": {
         parameters: {
             query?: never;
@@ -2314,6 +2330,7 @@ export interface components {
             unread: number;
             memberships: components["schemas"]["InboxMembershipBody"][];
             guardianships: components["schemas"]["InboxGuardianshipBody"][];
+            guests: components["schemas"]["InboxGuestBody"][];
             invitations: components["schemas"]["InboxInvitationBody"][];
             asks: components["schemas"]["InboxAskBody"][];
             openAsks: components["schemas"]["InboxOpenAskBody"][];
@@ -2330,6 +2347,18 @@ export interface components {
             ward: null | string;
             guardian: null | string;
             askedAt: components["schemas"]["Instant"];
+        };
+        InboxGuestBody: {
+            /** Format: uuid */
+            groupId: string;
+            groupName: string;
+            /** Format: uuid */
+            personId: string;
+            name: string;
+            address: string;
+            from: string;
+            events: components["schemas"]["BrickBodyEvent"][];
+            proposals: string[];
         };
         InboxInvitationBody: {
             /** Format: uuid */
@@ -4538,6 +4567,27 @@ export interface operations {
         };
     };
     RemoveGuest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                groupId: string;
+                personId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    ClaimGuest: {
         parameters: {
             query?: never;
             header?: never;

@@ -64,6 +64,7 @@ internal static class AskFree
         MortarDb db,
         TimesReader times,
         ZoneClock zones,
+        IClock clock,
         CancellationToken cancellationToken
     )
     {
@@ -87,6 +88,7 @@ internal static class AskFree
         }
 
         var window = new Window(first.PlusDays(-DaysAround), last.PlusDays(DaysAround), zone);
+        var group = body.Group is { } named ? new GroupId(named) : (GroupId?)null;
         var known = await times.Read(
             acting.Person,
             [
@@ -94,10 +96,7 @@ internal static class AskFree
                 .. body.Places.Select(id => Participant.Of(new CalendarId(id))),
             ],
             window,
-            new TimesScope(
-                body.Group is { } group ? new GroupId(group) : null,
-                body.Except is { } id ? new EventId(id) : null
-            ),
+            new TimesScope(group, body.Except is { } id ? new EventId(id) : null),
             cancellationToken
         );
         if (known.Count == 0)
@@ -105,22 +104,24 @@ internal static class AskFree
             return TypedResults.Ok(new Answer([], null, null));
         }
 
-        var length = Duration.Max(span.Duration, Duration.FromMinutes(1));
         var invited = known.Select(one => one.Invited(Need.Required)).ToList();
         var presence = FreeAt.Ask(invited, span);
-        var all = Gaps.Nearest(new GapQuestion(invited, window.Span, length), span.Start);
+        var asker = await times.HoursOf(acting.Person, group, cancellationToken);
+        var now = clock.GetCurrentInstant();
+        var ahead = new Interval(
+            Instant.Min(Instant.Max(window.Span.Start, now), window.Span.End),
+            window.Span.End
+        );
+        var all = FreeAt.Offers(invited, ahead, span, asker);
         return TypedResults.Ok(
             new Answer(
                 [
                     .. known.Select(one =>
                     {
                         var nearest =
-                            presence[one.Who] >= Presence.Tentative
-                                ? Gaps.Nearest(
-                                    new GapQuestion([one.Invited(Need.Required)], window.Span, length),
-                                    span.Start
-                                )
-                                : (null, null);
+                            presence[one.Who] == Presence.Free
+                                ? (null, null)
+                                : FreeAt.Offers([one.Invited(Need.Required)], ahead, span, asker);
                         var there = Local(span.Start, one.Zone);
                         return new FreeBody(
                             one.Who.Id,

@@ -133,11 +133,12 @@ internal static class FindGaps
             .DistinctBy(one => one.Who)
             .Where(one => !pool.Contains(one.Who))
             .ToList();
+        var group = body.Group is { } named ? new GroupId(named) : (GroupId?)null;
         var known = await times.Read(
             acting.Person,
             [.. needs.Select(one => one.Who), .. pool],
             window,
-            new TimesScope(body.Group is { } id ? new GroupId(id) : null),
+            new TimesScope(group),
             cancellationToken
         );
         var byWho = known.ToDictionary(one => one.Who);
@@ -147,8 +148,15 @@ internal static class FindGaps
             return Hosting.Problems.Unfit([new FieldProblem("to", "These days are over. Look in days to come.")]);
         }
 
+        var invited = needs
+            .Where(one => byWho.ContainsKey(one.Who))
+            .Select(one => byWho[one.Who].Invited(one.Need))
+            .ToList();
         var question = new GapQuestion(
-            [.. needs.Where(one => byWho.ContainsKey(one.Who)).Select(one => byWho[one.Who].Invited(one.Need))],
+            // With a pool there are people, whose hours it keeps to.
+            pool.Count > 0
+                ? invited
+                : invited.InHoursOf(await times.HoursOf(acting.Person, group, cancellationToken)),
             new Interval(Instant.Max(window.Span.Start, now), window.Span.End),
             Duration.FromMinutes(body.Minutes)
         )

@@ -26,6 +26,7 @@ internal static class Guests
         guests.MapGet("/", List).WithName("ListGuests");
         guests.MapPut("/{personId:guid}", Add).WithName("AddGuest");
         guests.MapDelete("/{personId:guid}", Remove).WithName("RemoveGuest");
+        guests.MapPost("/{personId:guid}/claim", Claim).WithName("ClaimGuest");
     }
 
     private static async Task<Results<Ok<List<Body>>, ProblemHttpResult>> List(
@@ -79,4 +80,13 @@ internal static class Guests
         GuestCommands guests,
         CancellationToken cancellationToken
     ) => guests.Remove(acting.Act, new GroupId(groupId), new PersonId(personId), cancellationToken).Answer();
+
+    /// <summary>Says that one is that guest, who is known there by an address of one's own.</summary>
+    private static Task<Results<NoContent, ProblemHttpResult>> Claim(
+        Guid groupId,
+        Guid personId,
+        Acting acting,
+        ClaimCommands claims,
+        CancellationToken cancellationToken
+    ) => claims.ClaimGuest(acting.Act, new GroupId(groupId), new PersonId(personId), cancellationToken).Answer();
 }

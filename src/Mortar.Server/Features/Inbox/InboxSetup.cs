@@ -20,6 +20,7 @@ internal static class InboxSetup
         int Unread,
         IReadOnlyList<MembershipBody> Memberships,
         IReadOnlyList<GuardianshipBody> Guardianships,
+        IReadOnlyList<GuestBody> Guests,
         IReadOnlyList<InvitationBody> Invitations,
         IReadOnlyList<AskBody> Asks,
         IReadOnlyList<OpenAskBody> OpenAsks,
@@ -42,6 +43,22 @@ internal static class InboxSetup
         string? Ward,
         string? Guardian,
         Instant AskedAt
+    );
+
+    /// <summary>That one is on a group's plan as somebody from outside, by an address of one's own.</summary>
+    /// <param name="PersonId">The guest.</param>
+    /// <param name="Name">What they are called there.</param>
+    /// <param name="Events">What they were asked to or may change, the soonest first.</param>
+    /// <param name="Proposals">The titles of what they were asked which times suit for.</param>
+    internal sealed record GuestBody(
+        Guid GroupId,
+        string GroupName,
+        Guid PersonId,
+        string Name,
+        string Address,
+        string From,
+        IReadOnlyList<BrickBody.Event> Events,
+        IReadOnlyList<string> Proposals
     );
 
     internal sealed record InvitationBody(
@@ -131,6 +148,7 @@ internal static class InboxSetup
             .ToDictionaryAsync(one => one.Id, one => one.Name, cancellationToken);
         var memberships = await inbox.Memberships(acting.Person, cancellationToken);
         var guardianships = await inbox.Guardianships(acting.Person, cancellationToken);
+        var guests = await inbox.Guests(acting.Person, zone, cancellationToken);
         var invitations = await inbox.Waiting(acting.Person, cancellationToken);
         var asks = await inbox.Asks(acting.Person, cancellationToken);
         var open = await inbox.OpenAsks(acting.Person, cancellationToken);
@@ -142,6 +160,7 @@ internal static class InboxSetup
             new Body(
                 memberships.Count
                     + guardianships.Count
+                    + guests.Count
                     + invitations.Count
                     + asks.Count
                     + open.Count
@@ -166,6 +185,18 @@ internal static class InboxSetup
                         one.Ward,
                         one.Guardian,
                         one.AskedAt
+                    )),
+                ],
+                [
+                    .. guests.Select(one => new GuestBody(
+                        one.GroupId.Value,
+                        one.GroupName,
+                        one.PersonId.Value,
+                        one.Name,
+                        one.Address,
+                        one.From,
+                        [.. one.Events.Select(next => BrickBody.Of(next, zone))],
+                        one.Proposals
                     )),
                 ],
                 [

@@ -72,7 +72,7 @@ export function TakenNote({ people, places, time, groupId, eventId, onStart }: T
                     `: ${one.by.map((title) => (title === '' ? 'something not told' : title)).join(', ')}`}
                   {isOnly(one.id) && '. It takes one booking at a time, so this cannot be saved'}
                 </span>
-                {time.form !== 'days' && one.presence !== 'outsideHours' && (one.earlier || one.later) && (
+                {time.form !== 'days' && (one.earlier || one.later) && (
                   <span className="block text-[12px]">free at {either([one.earlier, one.later])}</span>
                 )}
               </li>

@@ -21,6 +21,7 @@ import { type Layer, titleOf } from '../wall/bricks'
 import { Desk } from '../wall/Desk'
 import { keepLastCalendar } from '../wall/makeIn'
 import { daysOf } from '../wall/times'
+import { BookingNote } from './BookingNote'
 import { EventGiving } from './EventGiving'
 import { EventHistory } from './EventHistory'
 import { type EventForm, showAsChoices, timeProblem, withStart } from './eventForm'
@@ -76,6 +77,11 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
   const members = useQuery({
     ...groupQueries.members(calendar?.groupId ?? ''),
     enabled: typeof calendar?.groupId === 'string',
+    retry: false,
+  })
+  const guests = useQuery({
+    ...groupQueries.guests(calendar?.groupId ?? ''),
+    enabled: !isNew && form.mayGiveAway && typeof calendar?.groupId === 'string',
     retry: false,
   })
   // Whoever was given this one event knows by name only those who are named on it.
@@ -254,6 +260,12 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
           onChange={(place) => set({ place })}
           problem={fieldProblem(error, 'place')}
         />
+        <BookingNote
+          place={form.place}
+          calendarId={form.calendarId}
+          layers={layers}
+          onBook={(calendarId) => set({ calendarId })}
+        />
         {kinds.length > 0 && (
           <Choice
             label="Kind"
@@ -357,7 +369,13 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
         />
       )}
       {!isNew && calendar && form.mayGiveAway && (
-        <EventGiving form={form} layer={calendar} people={members.data ?? []} onGiven={onClose} />
+        <EventGiving
+          form={form}
+          layer={calendar}
+          people={members.data ?? []}
+          guests={guests.data ?? []}
+          onGiven={onClose}
+        />
       )}
       {!isNew && <EventHistory calendarId={form.calendarId} eventId={form.eventId} only={form.only} />}
     </Desk>

@@ -17,6 +17,8 @@ interface EventGivingProps {
   layer: Layer
   /** Those who can be handed it: people of the group. */
   people: readonly { personId: string; name: string }[]
+  /** Those from outside who can be named on it. */
+  guests: readonly { personId: string; name: string }[]
   /** Done: the event is another version now. */
   onGiven: () => void
 }
@@ -27,7 +29,7 @@ const linkSteps: readonly { value: Role; label: string }[] = [
 ]
 
 /** Handing one event on: to another organizer, and, for coordinators, to whoever gets its link. */
-export function EventGiving({ form, layer, people, onGiven }: EventGivingProps) {
+export function EventGiving({ form, layer, people, guests, onGiven }: EventGivingProps) {
   const queries = useQueryClient()
   const acts = useActs()
   const [open, setOpen] = useState(false)
@@ -52,7 +54,7 @@ export function EventGiving({ form, layer, people, onGiven }: EventGivingProps) 
     },
   })
   const [editors, setEditors] = useState(form.editors)
-  const named = people.filter((one) => form.attendees.includes(one.personId))
+  const named = [...people, ...guests].filter((one) => form.attendees.includes(one.personId))
   const letting = useMutation({
     mutationFn: async () => {
       const set = newSet()
@@ -144,6 +146,11 @@ export function EventGiving({ form, layer, people, onGiven }: EventGivingProps) 
                 className="size-4 accent-ink"
               />
               <span className="written">{one.name}</span>
+              {guests.includes(one) && (
+                <span className="text-[12px] text-cement-700">
+                  from outside: signed in, with the address you have
+                </span>
+              )}
             </label>
           ))}
           <div>

@@ -32,6 +32,15 @@ export const withdrawAsking = (groupId: string, personId: string, set: string) =
     }),
   )
 
+/** Says that one is a guest of a group, who is known there by an address of one's own. */
+export const claimGuest = (groupId: string, personId: string, set: string) =>
+  unwrap(
+    api.POST('/api/groups/{groupId}/guests/{personId}/claim', {
+      params: { path: { groupId, personId } },
+      headers: named(set),
+    }),
+  )
+
 /** One's own answer to being in a group. */
 export const answerMembership = (groupId: string, yes: boolean, set: string) =>
   unwrap(

@@ -7,6 +7,7 @@ import { AbsenceCard } from '../agreement/AbsenceCard'
 import { QuestionCard } from '../answers/QuestionCard'
 import { useUnseenClashes } from '../availability/useClashes'
 import { GuardianshipCard, MembershipCard } from '../groups/ConsentCards'
+import { GuestCard } from '../groups/GuestCard'
 import { AnswerButtons } from '../invitation/AnswerButtons'
 import { proposalsQuery } from '../proposals/proposalQueries'
 import { ToSettleCard } from '../proposals/ToSettleCard'
@@ -23,6 +24,7 @@ export function InboxPage() {
   const {
     memberships = [],
     guardianships = [],
+    guests = [],
     invitations = [],
     asks = [],
     openAsks = [],
@@ -53,6 +55,7 @@ export function InboxPage() {
         [
           memberships,
           guardianships,
+          guests,
           invitations,
           asks,
           openAsks,
@@ -91,6 +94,9 @@ export function InboxPage() {
         ))}
         {guardianships.map((asked) => (
           <GuardianshipCard key={asked.id} asked={asked} />
+        ))}
+        {guests.map((guest) => (
+          <GuestCard key={guest.personId} guest={guest} />
         ))}
         {waiting.map((asked) => (
           <WhichCard key={`${asked.id}/${asked.whose}`} asked={asked} />

@@ -7,9 +7,11 @@ import { TextArea } from '../../ui/TextArea'
 import { TextField } from '../../ui/TextField'
 import type { Gap } from '../availability/availabilityQueries'
 import { timeOf } from '../availability/GapList'
+import { BookingNote } from '../events/BookingNote'
 import { GoesTo } from '../events/GoesTo'
 import type { Layer } from '../wall/bricks'
 import { Desk } from '../wall/Desk'
+import { bookableOf, placeText } from '../wall/makeIn'
 import { propose } from './proposalQueries'
 import { timeText } from './SuitsForm'
 
@@ -18,6 +20,8 @@ interface ProposeDeskProps {
   onKeep: (kept: readonly Gap[]) => void
   /** The calendars that the event can go to. */
   layers: readonly Layer[]
+  /** The places that were looked for with the people. */
+  places: readonly Layer[]
   calendarId: string
   reader: string
   nameOf: (id: string) => string
@@ -31,6 +35,7 @@ export function ProposeDesk({
   kept,
   onKeep,
   layers,
+  places,
   calendarId,
   reader,
   nameOf,
@@ -41,9 +46,10 @@ export function ProposeDesk({
   const queries = useQueryClient()
   const acts = useActs()
   const [id] = useState(() => crypto.randomUUID())
-  const [goesTo, setGoesTo] = useState(calendarId)
+  // A place that was looked for is booked by what goes to its calendar.
+  const [goesTo, setGoesTo] = useState(bookableOf(places)?.calendarId ?? calendarId)
   const [title, setTitle] = useState('')
-  const [place, setPlace] = useState('')
+  const [place, setPlace] = useState(() => placeText(places))
   const [notes, setNotes] = useState('')
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set())
   // Whoever is free in one of the times is asked about all: they may make room for another.
@@ -149,6 +155,12 @@ export function ProposeDesk({
           onChange={setPlace}
           autoComplete="off"
           problem={fieldProblem(error, 'place')}
+        />
+        <BookingNote
+          place={place}
+          calendarId={goesTo}
+          layers={[...layers, ...places.filter((one) => !layers.includes(one))]}
+          onBook={setGoesTo}
         />
         <TextArea
           label="Notes"

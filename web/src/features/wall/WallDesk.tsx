@@ -16,6 +16,7 @@ import { LookDesk } from '../shelf/LookDesk'
 import { type EventBrick, fromEventKey, type Layer, type Time, titleOf } from './bricks'
 import { Desk } from './Desk'
 import type { DeskPlace } from './deskPlace'
+import { placesOf } from './makeIn'
 import type { Search } from './wallQuery'
 
 // Loaded when it is opened first: access, imports and settings are not needed to see a wall.
@@ -267,6 +268,7 @@ export function WallDesk({
             kept={gaps.kept}
             onKeep={gaps.setKept}
             layers={layers.filter((layer) => reaches(layer.role, 'add'))}
+            places={placesOf(layers, gaps.form?.places ?? [])}
             calendarId={makeIn}
             reader={reader}
             nameOf={(id) => names.get(id) ?? 'somebody'}

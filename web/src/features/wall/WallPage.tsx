@@ -43,7 +43,7 @@ import { lanesOf } from './lanes'
 import { keepLastSpan, keepLastView, lastSpan } from './lastView'
 import { MarksBar } from './MarksBar'
 import { MonthView } from './MonthView'
-import { layerToMakeIn } from './makeIn'
+import { bookableOf, layerToMakeIn, placesOf, placeText } from './makeIn'
 import { PeriodNav } from './PeriodNav'
 import { PrintHead } from './PrintHead'
 import { Ribbon } from './Ribbon'
@@ -311,13 +311,14 @@ function Wall({ view }: { view: View }) {
   }
   /** Something new for some people, in the calendar that new events go to. */
   const makeFor = (time: EventForm['time'], whom: readonly string[], places: readonly string[] = []) => {
-    const layer = layers.find((one) => one.calendarId === places[0]) ?? makeIn
+    const sought = placesOf(layers, places)
+    const layer = bookableOf(sought) ?? makeIn
     if (!layer) {
       acts.done('There is no calendar you can add to. Make one, or ask a coordinator for the step Add.')
       return
     }
     const start = dateOf(time.form === 'days' ? time.first : time.start)
-    openForm(newForm(layer.calendarId, time, whom))
+    openForm({ ...newForm(layer.calendarId, time, whom), place: placeText(sought) })
     if (!days.includes(start)) {
       const after = new URLSearchParams(window.location.search)
       navigate({ pathname: `/${view}/${start}`, search: after.toString() })

@@ -35,3 +35,14 @@ export function layerToMakeIn(
 const lastOrFirst = (layers: readonly Layer[], last: string | null): Layer | undefined =>
   layers.find((layer) => layer.calendarId === last && layer.purpose !== 'away') ??
   layers.find((layer) => layer.purpose === 'events')
+
+/** The places among the layers that something was looked for in. */
+export const placesOf = (layers: readonly Layer[], places: readonly string[]): Layer[] =>
+  layers.filter((layer) => layer.purpose === 'place' && places.includes(layer.calendarId))
+
+/** The one of some places that something new can be put into, so that it is booked. */
+export const bookableOf = (places: readonly Layer[]): Layer | undefined =>
+  places.find((layer) => reaches(layer.role, 'add'))
+
+/** What stands as the place of something that is to be in some places. */
+export const placeText = (places: readonly Layer[]): string => places.map((layer) => layer.name).join(', ')
