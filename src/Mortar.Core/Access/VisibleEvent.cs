@@ -39,7 +39,7 @@ public abstract record VisibleEvent
             (Start, Agreed, Seen, Repeats) = (occurrence.Start, occurrence.Time, seen, occurrence.Repeats);
             Dates = occurrence.Dates;
             (Title, Place, ShowAs, Cancelled) = (content.Title, content.Place, content.ShowAs, content.Cancelled);
-            (Private, MayChange, MayGiveAway, Rule) = (content.Private, mayChange, mayGiveAway, whole.Series?.Rule);
+            (Private, MayChange, MayGiveAway, Rule) = (content.Private, mayChange, mayGiveAway, occurrence.Rule);
             Attendees = named ?? Attendees.None;
             Editors = mayGiveAway ? whole.Editors : Attendees.None;
             if (named is not null)
@@ -106,7 +106,7 @@ public abstract record VisibleEvent
         /// <summary>How it repeats, as a sentence; <c>null</c> for a single event.</summary>
         public string? Repeats { get; }
 
-        /// <summary>The one rule it repeats by; <c>null</c> for a single event, and for a series that takes more to say.</summary>
+        /// <summary>The one rule it repeats by, on the event's own clock and with its end as a day; <c>null</c> for a single event, and for a series that takes more to say.</summary>
         public RecurrenceRule? Rule { get; }
 
         /// <summary>Whether this reader may change it.</summary>

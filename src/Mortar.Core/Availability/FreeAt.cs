@@ -63,9 +63,7 @@ public static class FreeAt
 
     /// <summary>The same, with the usual hours of who asks where nobody has any.</summary>
     public static IReadOnlyList<Invitee> InHoursOf(this IReadOnlyList<Invitee> invitees, UsualHours asker) =>
-        invitees.Any(one => one.Hours is not null)
-            ? invitees
-            : [.. invitees.Select(one => one with { Hours = asker })];
+        invitees.Any(one => one.Hours is not null) ? invitees : [.. invitees.Select(one => one with { Hours = asker })];
 
     private static Presence Of(Invitee one, Interval when)
     {

@@ -223,9 +223,18 @@ public static class EventEdits
                 return new EventEdit.Done(whole with { Series = null }, Later: null, whole.Series?.Overrides ?? []);
             case RepeatWish.By by:
                 var rule = by.Rule.Ending(EndOn(by.Rule.End, whole.Time, clock));
+                if (BeginningWith(whole.Time, by.Rule, clock) is not { } begins)
+                {
+                    return new EventEdit.Refused(
+                        "series-rule",
+                        "By this rule it never takes place: it would be over before it begins, or there are no such dates. Let it end later, or choose other days."
+                    );
+                }
+
+                var begun = whole with { Time = begins };
                 if (whole.Series is null)
                 {
-                    return new EventEdit.Done(whole with { Series = Series.By(rule) }, Later: null, lost);
+                    return new EventEdit.Done(begun with { Series = Series.By(rule) }, Later: null, lost);
                 }
 
                 if (whole.Series is { Rules: [var known], ExceptRules.Count: 0, NotShown: null } && known.Equals(rule))
@@ -233,7 +242,7 @@ public static class EventEdits
                     return new EventEdit.Done(whole, Later: null, lost);
                 }
 
-                return whole.Repeating(rule, clock) switch
+                return begun.Repeating(rule, clock) switch
                 {
                     SeriesChange.Done done => new EventEdit.Done(done.Event, Later: null, [.. lost, .. done.Lost]),
                     SeriesChange.Refused refused => new EventEdit.Refused("series-rule", refused.Sentence),
@@ -242,6 +251,26 @@ public static class EventEdits
             default:
                 return new EventEdit.Done(whole, Later: null, lost);
         }
+    }
+
+    /// <summary>
+    /// When something begins that is to repeat by a rule: at the first date from its start on that the rule has. The start
+    /// would be a date of the series whatever the rule says (RFC 5545, 3.8.5.3), and nobody who asks for Tuesdays means a Monday.
+    /// </summary>
+    /// <returns><c>null</c> where the rule has no date from there on.</returns>
+    private static EventTime? BeginningWith(EventTime time, RecurrenceRule rule, ZoneClock clock)
+    {
+        var start = time.LocalStart;
+        var zone = time is EventTime.Timed timed ? clock.Zone(timed.Zone) : DateTimeZone.Utc;
+        return rule.EndingByDay(start, zone)
+            .Starts(start, start)
+            .Select(first => (LocalDateTime?)first)
+            .FirstOrDefault() switch
+        {
+            null => null,
+            { } first when first == start => time,
+            { } first => time.StartingAt(first),
+        };
     }
 
     /// <summary>People name the last day; for an event with a zone that is an instant in UTC (RFC 5545, 3.3.10, on UNTIL).</summary>

@@ -1,3 +1,4 @@
+using Mortar.Core.Recurrence;
 using Mortar.Core.Time;
 using NodaTime;
 
@@ -72,6 +73,9 @@ public readonly record struct Occurrence
     /// <summary>How the series repeats, in words for somebody who looks at this occurrence; <c>null</c> for a single event.</summary>
     public string? Repeats =>
         Event.Series?.Index.Sentence(Event.Time, Event.Series, CivilDays.ToTime(local).Year, zone);
+
+    /// <summary>The one rule of its series, with its end as a day; <c>null</c> where no single rule says how it repeats.</summary>
+    public RecurrenceRule? Rule => Event.Series?.Rule?.EndingByDay(Event.Time.LocalStart, zone);
 
     private EventTime EndingWhere(EventTime.Timed timed)
     {

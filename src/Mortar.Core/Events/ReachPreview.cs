@@ -1,5 +1,4 @@
 using System.Globalization;
-using Mortar.Core.Recurrence;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using NodaTime;
@@ -90,33 +89,4 @@ public sealed record ReachPreview(Reach Reach, bool Possible, string Sentence)
 
     private static string Losing(int lost) =>
         lost == 0 ? string.Empty : $"; {Wording.Count(lost, "date", "dates")} changed by themselves would be lost";
-}
-
-/// <summary>A rule that is being chosen, shown before it is saved.</summary>
-/// <param name="Sentence">How it repeats, in words.</param>
-/// <param name="Next">Its next starts, at most <see cref="MostNext"/>.</param>
-public sealed record RulePreview(string Sentence, IReadOnlyList<LocalDateTime> Next)
-{
-    /// <summary>How many starts are shown.</summary>
-    public const int MostNext = 5;
-
-    /// <summary>What a rule means for an event that begins at <paramref name="time"/>.</summary>
-    public static RulePreview Of(RecurrenceRule rule, EventTime time, ZoneClock clock)
-    {
-        var whole = new Event(
-            default,
-            default,
-            string.Empty,
-            default,
-            time,
-            EventContent.Blank,
-            Series.By(rule),
-            Version: 1
-        );
-        var zone = time is EventTime.Timed timed ? clock.Zone(timed.Zone) : DateTimeZone.Utc;
-        return new RulePreview(
-            SeriesSentence.For(time, whole.Series!, time.LocalStart.Year, zone),
-            [.. whole.StartsFrom(time.LocalStart, clock).Take(MostNext)]
-        );
-    }
 }

@@ -78,7 +78,7 @@ public static class SeriesEdits
                 );
             }
 
-            rules.Add(shifted.Ending(move.End(rule.End)));
+            rules.Add(shifted.Ending(move.End(rule, whole.Time.LocalStart)));
         }
 
         var moved = whole with
@@ -137,10 +137,9 @@ public static class SeriesEdits
         }
 
         var start = whole.Time.LocalStart;
-        var end = EndBefore(whole.Time, key, clock);
         var earlier = series with
         {
-            Rules = [.. series.Rules.Select(rule => rule.Ending(Earlier(rule, start, key, end)))],
+            Rules = [.. series.Rules.Select(rule => rule.Ending(Earlier(rule, whole.Time, key, clock)))],
             Extra = [.. series.Extra.Where(one => one < key)],
             Excluded = [.. series.Excluded.Where(one => one < key)],
             Overrides = [.. series.Overrides.Where(one => one.Replaces < key)],
@@ -193,18 +192,26 @@ public static class SeriesEdits
             .FirstOrDefault();
     }
 
-    private static SeriesEnd EndBefore(EventTime time, LocalDateTime key, ZoneClock clock) =>
-        time switch
+    /// <summary>
+    /// The end of the earlier part: where the rule falls once a day, with the day before, as people say it, so that the day
+    /// of the later part is not named as its last.
+    /// </summary>
+    private static SeriesEnd EndBefore(RecurrenceRule rule, EventTime time, LocalDateTime key, ZoneClock clock)
+    {
+        var isDayBefore = rule.IsByDay() && key.TimeOfDay <= time.LocalStart.TimeOfDay;
+        var last = (isDayBefore ? key.Date.AtMidnight() : key).PlusSeconds(-1);
+        return time switch
         {
             EventTime.AllDay => new SeriesEnd.Through(key.Date.PlusDays(-1)),
-            EventTime.Timed timed => new SeriesEnd.ThroughInstant(
-                ZoneClock.At(key.PlusSeconds(-1), clock.Zone(timed.Zone))
-            ),
-            _ => new SeriesEnd.ThroughTime(key.PlusSeconds(-1)),
+            EventTime.Timed timed => new SeriesEnd.ThroughInstant(ZoneClock.At(last, clock.Zone(timed.Zone))),
+            _ => new SeriesEnd.ThroughTime(last),
         };
+    }
 
-    private static SeriesEnd Earlier(RecurrenceRule rule, LocalDateTime start, LocalDateTime key, SeriesEnd end) =>
-        rule.End is SeriesEnd.After ? new SeriesEnd.After(Before(rule, start, key)) : end;
+    private static SeriesEnd Earlier(RecurrenceRule rule, EventTime time, LocalDateTime key, ZoneClock clock) =>
+        rule.End is SeriesEnd.After
+            ? new SeriesEnd.After(Before(rule, time.LocalStart, key))
+            : EndBefore(rule, time, key, clock);
 
     private static RecurrenceRule? Later(RecurrenceRule rule, LocalDateTime start, LocalDateTime key) =>
         rule.End is not SeriesEnd.After after ? rule
@@ -281,15 +288,32 @@ internal sealed class SeriesMove(EventTime was, LocalDateTime from, EventTime to
         : start.PlusSeconds(seconds);
 
     /// <summary>Where an end goes, in the form that fits the new time (RFC 5545, 3.3.10, on UNTIL).</summary>
-    public SeriesEnd End(SeriesEnd end)
+    /// <param name="rule">The rule that ends.</param>
+    /// <param name="start">The start of the series before.</param>
+    public SeriesEnd End(RecurrenceRule rule, LocalDateTime start)
     {
+        var end = rule.End;
+        if (
+            was is not EventTime.AllDay
+            && to is not EventTime.AllDay
+            && end is not SeriesEnd.Through
+            && rule.IsByDay()
+            && rule.LastDay(start, Zone(was)) is { } lastDay
+        )
+        {
+            // An hour later it is until the same day, and not until an hour after midnight of the next.
+            var day = lastDay.PlusDays(Period.DaysBetween(start.Date, Start(start).Date));
+            var over = day.PlusDays(1).AtMidnight().PlusSeconds(-1);
+            return to is EventTime.Timed
+                ? new SeriesEnd.ThroughInstant(ZoneClock.At(over, Zone(to)))
+                : new SeriesEnd.ThroughTime(over);
+        }
+
         LocalDateTime? last = end switch
         {
             SeriesEnd.Through through => through.LastDay + LocalTime.MaxValue.With(TimeAdjusters.TruncateToSecond),
             SeriesEnd.ThroughTime through => through.Last,
-            SeriesEnd.ThroughInstant through => through
-                .Last.InZone(was is EventTime.Timed timed ? clock.Zone(timed.Zone) : DateTimeZone.Utc)
-                .LocalDateTime,
+            SeriesEnd.ThroughInstant through => through.Last.InZone(Zone(was)).LocalDateTime,
             _ => null,
         };
         if (last is not { } local)
@@ -308,4 +332,7 @@ internal sealed class SeriesMove(EventTime was, LocalDateTime from, EventTime to
             _ => new SeriesEnd.ThroughTime(was is EventTime.AllDay ? local.PlusDays(Days) : Start(local)),
         };
     }
+
+    private DateTimeZone Zone(EventTime time) =>
+        time is EventTime.Timed timed ? clock.Zone(timed.Zone) : DateTimeZone.Utc;
 }

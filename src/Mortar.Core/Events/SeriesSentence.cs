@@ -19,7 +19,7 @@ public static class SeriesSentence
     /// <param name="zone">The series' own zone, for an end that is given in UTC; the reader's where it has none.</param>
     public static string For(EventTime time, Series series, int year, DateTimeZone zone)
     {
-        var rules = series.Rules.Select(rule => RuleSentence.Of(time, rule) + End(rule.End, year, zone)).ToList();
+        var rules = series.Rules.Select(rule => RuleSentence.Of(time, rule) + End(rule, time, year, zone)).ToList();
         if (series.NotShown is not null)
         {
             rules.Add("by a rule in another calendar that is kept but not shown");
@@ -33,7 +33,7 @@ public static class SeriesSentence
         if (series.ExceptRules.Count > 0)
         {
             text +=
-                $", but not {string.Join(", nor ", series.ExceptRules.Select(rule => RuleSentence.Of(time, rule) + End(rule.End, year, zone)))}";
+                $", but not {string.Join(", nor ", series.ExceptRules.Select(rule => RuleSentence.Of(time, rule) + End(rule, time, year, zone)))}";
         }
 
         if (rules.Count > 0 && series.Extra.Count > 0)
@@ -51,15 +51,12 @@ public static class SeriesSentence
             : $"{text}, {Wording.Count(series.Overrides.Count, "date changed", "dates changed")}";
     }
 
-    private static string End(SeriesEnd end, int year, DateTimeZone zone) =>
-        end switch
+    private static string End(RecurrenceRule rule, EventTime time, int year, DateTimeZone zone) =>
+        rule.End switch
         {
             SeriesEnd.After { Occurrences: 1 } => ", once",
             SeriesEnd.After after => string.Create(CultureInfo.InvariantCulture, $", {after.Occurrences} times"),
-            SeriesEnd.Through through => $" until {Day(through.LastDay, year)}",
-            SeriesEnd.ThroughTime through => $" until {Day(through.Last.Date, year)}",
-            SeriesEnd.ThroughInstant through => $" until {Day(through.Last.InZone(zone).Date, year)}",
-            _ => string.Empty,
+            _ => rule.LastDay(time.LocalStart, zone) is { } last ? $" until {Day(last, year)}" : string.Empty,
         };
 
     private static string Dates(IEnumerable<LocalDateTime> starts, int year)

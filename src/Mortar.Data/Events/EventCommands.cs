@@ -235,6 +235,73 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
             : new Outcome<IReadOnlyList<ReachPreview>>.Done(ReachPreview.Of(row.ToCore(), change, zones));
     }
 
+    /// <summary>
+    /// What another time or rule would come to for the whole of an event, there already or not; nothing is written. A new one
+    /// lives in the zone of its calendar.
+    /// </summary>
+    /// <param name="act">By whom.</param>
+    /// <param name="id">The event; an id that is not there for one that is being made.</param>
+    /// <param name="calendar">The calendar it goes to.</param>
+    /// <param name="key">The start by which the series counts the occurrence in question.</param>
+    /// <param name="time">When that is to be.</param>
+    /// <param name="rule">The rule as text; <c>null</c> for as before.</param>
+    /// <param name="cancellationToken">Stops it.</param>
+    public async Task<Outcome<RulePreview>> PreviewRule(
+        Act act,
+        EventId id,
+        CalendarId calendar,
+        LocalDateTime? key,
+        EventTime time,
+        string? rule,
+        CancellationToken cancellationToken
+    )
+    {
+        var row = await db
+            .Events.AsNoTracking()
+            .FirstOrDefaultAsync(one => one.Id == id && one.DeletedAt == null, cancellationToken);
+        var standing = await db.StandingOf(act.Actor, row?.CalendarId ?? calendar, cancellationToken);
+        var refusal = row is null
+            ? AccessRules.ToAdd(standing.Role).Refusal<RulePreview>("calendar", "Add")
+            : AccessRules.ToChange(standing.Role, act.Actor, row.ToCore()).Refusal<RulePreview>("event", "Edit");
+        if (refusal is not null)
+        {
+            return refusal;
+        }
+
+        if (row is not null && await db.IsGone(row, standing.Role, cancellationToken))
+        {
+            return new Outcome<RulePreview>.NotThere("event");
+        }
+
+        var (repeats, problem) = RepeatWish.Read(rule);
+        if (repeats is null)
+        {
+            return new Outcome<RulePreview>.Done(new RulePreview(string.Empty, [], time, Rule: null, problem));
+        }
+
+        var whole =
+            row?.ToCore()
+            ?? new Event(
+                id,
+                calendar,
+                string.Empty,
+                act.Actor,
+                zones.KeptIn(
+                    time,
+                    await db
+                        .Calendars.Where(one => one.Id == calendar)
+                        .Select(one => one.Zone)
+                        .SingleAsync(cancellationToken)
+                ),
+                EventContent.Blank,
+                Series: null,
+                Version: 0
+            );
+        return new Outcome<RulePreview>.Done(
+            RulePreview.Of(whole, new EventChange(key, Reach.Whole, time, whole.Content, repeats), zones)
+        );
+    }
+
     private static bool Cancelled(Event whole, LocalDateTime? key) =>
         (
             whole

@@ -50,10 +50,7 @@ public sealed class ClaimCommands(MortarDb db)
             {
                 if (
                     await db.GuestsWhoAre(act.Actor)
-                        .FirstOrDefaultAsync(
-                            one => one.GroupId == groupId && one.PersonId == guest,
-                            cancellationToken
-                        )
+                        .FirstOrDefaultAsync(one => one.GroupId == groupId && one.PersonId == guest, cancellationToken)
                     is not { } row
                 )
                 {
@@ -62,10 +59,7 @@ public sealed class ClaimCommands(MortarDb db)
 
                 var own = await db
                     .Guests.IgnoreQueryFilters()
-                    .FirstOrDefaultAsync(
-                        one => one.GroupId == groupId && one.PersonId == act.Actor,
-                        cancellationToken
-                    );
+                    .FirstOrDefaultAsync(one => one.GroupId == groupId && one.PersonId == act.Actor, cancellationToken);
                 var isMember = await db.Members.AnyAsync(
                     one => one.GroupId == groupId && one.PersonId == act.Actor,
                     cancellationToken
@@ -93,9 +87,7 @@ public sealed class ClaimCommands(MortarDb db)
     /// <summary>Gives what a name was put on and given in a group to the person it stands for.</summary>
     private async Task Move(GroupId groupId, PersonId from, PersonId to, CancellationToken cancellationToken)
     {
-        var calendars = db
-            .Calendars.Where(calendar => calendar.GroupId == groupId)
-            .Select(calendar => calendar.Id);
+        var calendars = db.Calendars.Where(calendar => calendar.GroupId == groupId).Select(calendar => calendar.Id);
         foreach (
             var grant in await db
                 .Grants.Where(grant => grant.PersonId == from && calendars.Contains(grant.CalendarId))
@@ -104,11 +96,7 @@ public sealed class ClaimCommands(MortarDb db)
         {
             if (grant.ToCore().CountsAt(db.Now))
             {
-                (await db.GrantOf(grant.CalendarId, to, cancellationToken)).Raise(
-                    grant.Role,
-                    grant.EndsAt,
-                    db.Now
-                );
+                (await db.GrantOf(grant.CalendarId, to, cancellationToken)).Raise(grant.Role, grant.EndsAt, db.Now);
             }
 
             grant.Role = Role.None;

@@ -74,7 +74,12 @@ public class FreeAtTests
         // Asked for Tuesday 16:30 to 17:30, which goes over five o'clock.
         var wished = Span(1, 16.5, 17.5);
 
-        var (earlier, later) = FreeAt.Offers([Asked with { Busy = BusyTime.None(Week.Span) }], Week.Span, wished, NineToFive);
+        var (earlier, later) = FreeAt.Offers(
+            [Asked with { Busy = BusyTime.None(Week.Span) }],
+            Week.Span,
+            wished,
+            NineToFive
+        );
 
         Assert.Equal(Span(1, 16, 17).Start, earlier);
         Assert.Equal(Span(2, 9, 10).Start, later);

@@ -233,9 +233,20 @@ public class EventEditsTests
     [Fact]
     public void A_rule_is_shown_in_words_and_by_its_next_dates()
     {
+        var time = Studio.Hours(new LocalDateTime(2026, 1, 31, 9, 0), 60);
         var preview = RulePreview.Of(
-            RecurrenceRule.Of("RSCALE=GREGORIAN;FREQ=MONTHLY;SKIP=BACKWARD"),
-            Studio.Hours(new LocalDateTime(2026, 1, 31, 9, 0), 60),
+            Throwing with
+            {
+                Time = time,
+                Series = null,
+            },
+            new EventChange(
+                Key: null,
+                Reach.Whole,
+                time,
+                Throwing.Content,
+                new RepeatWish.By(RecurrenceRule.Of("RSCALE=GREGORIAN;FREQ=MONTHLY;SKIP=BACKWARD"))
+            ),
             Studio.Clock
         );
 

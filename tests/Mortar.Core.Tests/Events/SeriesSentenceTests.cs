@@ -13,7 +13,8 @@ public class SeriesSentenceTests
     [InlineData("FREQ=WEEKLY", "every Thursday at 19:00")]
     [InlineData("FREQ=WEEKLY;INTERVAL=2;UNTIL=20260618", "every second Thursday at 19:00 until 18 June")]
     [InlineData("FREQ=WEEKLY;INTERVAL=2;UNTIL=20270618", "every second Thursday at 19:00 until 18 June 2027")]
-    [InlineData("FREQ=WEEKLY;UNTIL=20260618T233000Z", "every Thursday at 19:00 until 19 June")] // half past midnight in London
+    [InlineData("FREQ=WEEKLY;UNTIL=20260618T180000Z", "every Thursday at 19:00 until 18 June")] // 19:00 in London
+    [InlineData("FREQ=WEEKLY;UNTIL=20260618T233000Z", "every Thursday at 19:00 until 18 June")] // over before 19:00 of the 19th
     [InlineData("FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR", "every weekday at 19:00")]
     [InlineData("FREQ=WEEKLY;INTERVAL=2;BYDAY=TU,TH", "every second week on Tuesday and Thursday at 19:00")]
     [InlineData("FREQ=WEEKLY;INTERVAL=3;BYDAY=TU,TH", "every 3 weeks on Tuesday and Thursday at 19:00")]

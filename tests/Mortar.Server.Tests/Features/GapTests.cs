@@ -430,11 +430,7 @@ public class GapTests
         using var ines = await mortar.As(DemoPeople.Ines);
         var kiln = Guid.CreateVersion7();
         (await ines.Put($"/api/calendars/{kiln}", World.Calendar("Night kiln", purpose: "place"))).Is(200);
-        await ines.MakeEvent(
-            new CalendarId(kiln),
-            "Firing",
-            World.Hours("2026-03-12T08:00:00", "2026-03-12T23:00:00")
-        );
+        await ines.MakeEvent(new CalendarId(kiln), "Firing", World.Hours("2026-03-12T08:00:00", "2026-03-12T23:00:00"));
         var body = new
         {
             people = Array.Empty<Guid>(),
@@ -447,10 +443,7 @@ public class GapTests
 
         // It is free at 23:00 and at night; her hours are 8 to 19, and Thursday's are taken.
         var offered = free.GetProperty("people")[0];
-        Assert.Equal(
-            ("2026-03-11T18:00:00", "2026-03-13T08:00:00"),
-            (offered.Text("earlier"), offered.Text("later"))
-        );
+        Assert.Equal(("2026-03-11T18:00:00", "2026-03-13T08:00:00"), (offered.Text("earlier"), offered.Text("later")));
         Assert.Equal("2026-03-13T08:00:00", free.Text("later"));
         var gaps = await Answer(
             ines,

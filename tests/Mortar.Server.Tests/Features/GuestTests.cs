@@ -165,15 +165,21 @@ public class GuestTests
         var (asked, given) = (Guid.CreateVersion7(), Guid.CreateVersion7());
         foreach (var id in new[] { asked, given })
         {
-            (await ines.Put($"/api/events/{id}", Body(calendar, guest.Id, id == asked ? "Glaze day" : "Fair stand"))).Is(
-                200
-            );
+            (
+                await ines.Put($"/api/events/{id}", Body(calendar, guest.Id, id == asked ? "Glaze day" : "Fair stand"))
+            ).Is(200);
         }
 
         Assert.Empty(await GuestsOf(astrid)); // to be named is told to nobody
 
         (
-            await ines.Send(HttpMethod.Post, $"/api/events/{asked}/ask", new { personIds = new[] { guest.Id } }, 1, null)
+            await ines.Send(
+                HttpMethod.Post,
+                $"/api/events/{asked}/ask",
+                new { personIds = new[] { guest.Id } },
+                1,
+                null
+            )
         ).Is(204);
         (
             await ines.Send(

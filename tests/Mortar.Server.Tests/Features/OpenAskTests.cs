@@ -59,12 +59,9 @@ public partial class OpenAskTests
         (await Ask(priya, DemoPeople.Dele.Name, "view", "To plan the glaze week")).Is(204);
 
         var ask = Assert.Single(await Asks(dele));
-        (
-            await dele.Post(
-                $"/api/open-asks/{ask.Text("id")}/give",
-                new { calendarId = own.Value, role = "view" }
-            )
-        ).Is(204);
+        (await dele.Post($"/api/open-asks/{ask.Text("id")}/give", new { calendarId = own.Value, role = "view" })).Is(
+            204
+        );
 
         Assert.True(await priya.HasLayer(own));
     }

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Words;
 using Mortar.Server.Features.Demo;
 using Xunit;
@@ -22,7 +23,7 @@ public class SeriesReachTests
         var bricks = await ines.Bricks(calendar, "2026-03-01", "2026-06-01");
         Assert.Equal(3, bricks.Count);
         Assert.Equal("every second Thursday at 14:00 until 16 April", bricks[0].Text("repeats"));
-        Assert.Equal("FREQ=WEEKLY;UNTIL=20260416T225959Z;INTERVAL=2", bricks[0].Text("rule"));
+        Assert.Equal("FREQ=WEEKLY;UNTIL=20260416;INTERVAL=2", bricks[0].Text("rule"));
     }
 
     [Theory]
@@ -109,7 +110,7 @@ public class SeriesReachTests
         var calendar = await ines.MakeCalendar();
 
         var answer = await ines.Put($"/api/events/{Guid.NewGuid()}", Series(calendar, rule));
-        var preview = (await ines.Post("/api/rules/preview", new { time = World.Hours(), rule })).Is(200);
+        var preview = (await ines.Post("/api/rules/preview", Wish(calendar, rule))).Is(200);
 
         answer.IsProblem(422, "unfit");
         Assert.Contains(sentence, answer.Body.GetProperty("fields").Text("repeats"), StringComparison.Ordinal);
@@ -118,14 +119,132 @@ public class SeriesReachTests
     }
 
     [Fact]
+    public async Task A_series_typed_far_away_says_on_whose_clock_it_is_and_comes_as_it_was_promised()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await ines.MakeCalendar();
+        using var priya = await mortar.As(DemoPeople.Priya);
+        (
+            await ines.Put($"/api/calendars/{calendar.Value}/access/{DemoPeople.Priya.Id.Value}", new { role = "edit" })
+        ).Is(204);
+        await mortar.Store(db =>
+            db.People.Where(one => one.Id == DemoPeople.Priya.Id)
+                .ExecuteUpdateAsync(set => set.SetProperty(one => one.Zone, "Asia/Tokyo"))
+        );
+        // Tuesday 17 March at 8:00 in Tokyo is Monday 23:00 in London, where the calendar is.
+        var time = World.Hours("2026-03-17T08:00:00", "2026-03-17T09:00:00", "Asia/Tokyo");
+        var id = Guid.CreateVersion7();
+
+        var said = (await priya.Post("/api/rules/preview", Wish(calendar, "FREQ=WEEKLY;BYDAY=MO;COUNT=4", time, id)))
+            .Is(200)
+            .Body;
+
+        Assert.Equal(("Europe/London", "2026-03-16T23:00:00"), (said.Text("zone"), said.Text("start")));
+        Assert.Equal("every Monday at 23:00, 4 times", said.Text("sentence"));
+        (await priya.Put($"/api/events/{id}", Series(calendar, "FREQ=WEEKLY;BYDAY=MO;COUNT=4", time))).Is(200);
+        var dates = said.GetProperty("next").EnumerateArray().Select(one => one.GetString()!).ToList();
+        Assert.Equal(4, dates.Count);
+        Assert.Equal(dates, await Starts(ines, calendar));
+
+        // Shown again, the rule is the one of that clock, and nothing changes by looking.
+        var again = (
+            await priya.Post("/api/rules/preview", Wish(calendar, null, time, id, only: "2026-03-16T23:00:00"))
+        )
+            .Is(200)
+            .Body;
+        Assert.Equal("FREQ=WEEKLY;COUNT=4;BYDAY=MO", again.Text("rule"));
+        Assert.Equal(dates, again.GetProperty("next").EnumerateArray().Select(one => one.GetString()));
+    }
+
+    [Fact]
+    public async Task What_was_left_out_or_moved_by_itself_is_said_and_not_foretold()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await ines.MakeCalendar();
+        var id = Guid.CreateVersion7();
+        (await ines.Put($"/api/events/{id}", Series(calendar, "FREQ=WEEKLY;BYDAY=TU,TH;COUNT=6"))).Is(200);
+        (
+            await ines.Send(
+                HttpMethod.Delete,
+                $"/api/events/{id}?only=2026-03-17T14:00:00&reach=onlyThis",
+                null,
+                1,
+                null
+            )
+        ).Is(200);
+
+        // Thursday carried to Friday, for the whole series: both days move.
+        var moved = World.Hours("2026-03-13T14:00:00", "2026-03-13T15:30:00");
+        var said = (await ines.Post("/api/rules/preview", Wish(calendar, null, moved, id, only: "2026-03-12T14:00:00")))
+            .Is(200)
+            .Body;
+
+        Assert.Equal("FREQ=WEEKLY;COUNT=6;BYDAY=WE,FR", said.Text("rule"));
+        Assert.Equal("every Wednesday and Friday at 14:00, 6 times, not on 18 March", said.Text("sentence"));
+        Assert.Equal(
+            ["2026-03-13T14:00:00", "2026-03-20T14:00:00", "2026-03-25T14:00:00"],
+            said.GetProperty("next").EnumerateArray().Select(one => one.GetString()).Take(3)
+        );
+    }
+
+    [Fact]
+    public async Task A_rule_begins_on_the_first_date_it_has_and_one_that_never_comes_is_refused()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await ines.MakeCalendar();
+        var id = Guid.CreateVersion7();
+
+        // Typed for Thursday 12 March.
+        (await ines.Put($"/api/events/{id}", Series(calendar, "FREQ=WEEKLY;BYDAY=FR;COUNT=2"))).Is(200);
+
+        Assert.Equal(["2026-03-13T14:00:00", "2026-03-20T14:00:00"], await Starts(ines, calendar));
+        (await ines.Put($"/api/events/{Guid.NewGuid()}", Series(calendar, "FREQ=WEEKLY;UNTIL=20260301"))).IsProblem(
+            409,
+            "series-rule"
+        );
+    }
+
+    [Fact]
+    public async Task What_a_rule_comes_to_is_not_told_of_what_is_not_there_for_one()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var astrid = await mortar.As(DemoPeople.Astrid);
+        var calendar = await ines.MakeCalendar();
+        var id = Guid.CreateVersion7();
+        (await ines.Put($"/api/events/{id}", Series(calendar, "FREQ=WEEKLY;COUNT=3"))).Is(200);
+
+        (await astrid.Post("/api/rules/preview", Wish(calendar, null, id: id))).IsProblem(404, "not-there");
+        (await astrid.Post("/api/rules/preview", Wish(calendar, "FREQ=WEEKLY"))).IsProblem(404, "not-there");
+    }
+
+    private static object Wish(
+        CalendarId calendar,
+        string? rule,
+        object? time = null,
+        Guid? id = null,
+        string? only = null
+    ) =>
+        new
+        {
+            time = time ?? World.Hours(),
+            rule,
+            calendarId = calendar.Value,
+            eventId = id ?? Guid.NewGuid(),
+            only,
+        };
+
+    [Fact]
     public async Task A_rule_is_shown_before_it_is_saved()
     {
         await using var mortar = await TestMortar.Start();
         using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await ines.MakeCalendar();
 
-        var answer = (
-            await ines.Post("/api/rules/preview", new { time = World.Hours(), rule = "FREQ=MONTHLY;BYDAY=2TH" })
-        ).Is(200);
+        var answer = (await ines.Post("/api/rules/preview", Wish(calendar, "FREQ=MONTHLY;BYDAY=2TH"))).Is(200);
 
         Assert.Equal("every month on the second Thursday at 14:00", answer.Body.Text("sentence"));
         Assert.Equal(
@@ -158,7 +277,7 @@ public class SeriesReachTests
         Assert.Equal(6, (await Starts(ines, to)).Count);
     }
 
-    private static object Series(CalendarId calendar, string rule) =>
+    private static object Series(CalendarId calendar, string rule, object? time = null) =>
         new
         {
             calendarId = calendar.Value,
@@ -166,7 +285,7 @@ public class SeriesReachTests
             place = "Glaze room",
             notes = World.Secret,
             showAs = "busy",
-            time = World.Hours(),
+            time = time ?? World.Hours(),
             rule,
         };
 

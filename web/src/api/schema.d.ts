@@ -2081,11 +2081,20 @@ export interface components {
         EventsRuleAnswer: {
             sentence: string;
             next: string[];
+            start: string;
+            zone: null | string;
+            rule: null | string;
             problem: null | string;
         };
         EventsRuleBody: {
             time: components["schemas"]["TimeBody"];
-            rule: string;
+            rule: null | string;
+            /** Format: uuid */
+            calendarId: string;
+            /** Format: uuid */
+            eventId: string;
+            /** Format: local-date-time */
+            only?: string;
         };
         FindEventsBody: {
             hits: components["schemas"]["BrickBodyEvent"][];

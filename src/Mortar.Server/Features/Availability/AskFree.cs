@@ -108,10 +108,7 @@ internal static class AskFree
         var presence = FreeAt.Ask(invited, span);
         var asker = await times.HoursOf(acting.Person, group, cancellationToken);
         var now = clock.GetCurrentInstant();
-        var ahead = new Interval(
-            Instant.Min(Instant.Max(window.Span.Start, now), window.Span.End),
-            window.Span.End
-        );
+        var ahead = new Interval(Instant.Min(Instant.Max(window.Span.Start, now), window.Span.End), window.Span.End);
         var all = FreeAt.Offers(invited, ahead, span, asker);
         return TypedResults.Ok(
             new Answer(

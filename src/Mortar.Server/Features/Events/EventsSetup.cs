@@ -58,12 +58,33 @@ internal static class EventsSetup
     /// <param name="PersonIds">All who may change the event by themselves; people named on it.</param>
     internal sealed record EditorsBody(IReadOnlyList<Guid> PersonIds);
 
-    /// <param name="Rule">The text of a rule (RFC 5545, 3.3.10).</param>
-    internal sealed record RuleBody(TimeBody Time, string Rule);
+    /// <summary>How something is to repeat.</summary>
+    /// <param name="Time">When the occurrence in question is to be, on any clock.</param>
+    /// <param name="Rule">The text of a rule (RFC 5545, 3.3.10) on the event's own clock; <c>null</c> for as before.</param>
+    /// <param name="CalendarId">The calendar it goes to: its zone is that of a new event.</param>
+    /// <param name="EventId">The event, also one that is being made.</param>
+    /// <param name="Only">Which date of a series.</param>
+    internal sealed record RuleBody(
+        TimeBody Time,
+        string? Rule,
+        Guid CalendarId,
+        Guid EventId,
+        LocalDateTime? Only = null
+    );
 
-    /// <param name="Next">Its next local starts, as ISO 8601.</param>
-    /// <param name="Problem">What is wrong with the rule; <c>null</c> where it is fit.</param>
-    internal sealed record RuleAnswer(string Sentence, IReadOnlyList<string> Next, string? Problem);
+    /// <param name="Next">Its next local starts that take place, as ISO 8601, on the event's own clock.</param>
+    /// <param name="Start">When the occurrence in question begins on that clock.</param>
+    /// <param name="Zone">The zone of that clock, where it is another than the reader's.</param>
+    /// <param name="Rule">The rule it comes to, with its end as a day; <c>null</c> where no single rule says it.</param>
+    /// <param name="Problem">What is wrong with it; <c>null</c> where it is fit.</param>
+    internal sealed record RuleAnswer(
+        string Sentence,
+        IReadOnlyList<string> Next,
+        string Start,
+        string? Zone,
+        string? Rule,
+        string? Problem
+    );
 
     public static void AddEvents(this IServiceCollection services) =>
         services.AddScoped<EventCommands>().AddScoped<EventGivingCommands>().AddScoped<AgreementCommands>();
@@ -198,8 +219,15 @@ internal static class EventsSetup
             .Answer(Task.FromResult);
     }
 
-    /// <summary>A rule in words and by its next dates, before it is saved.</summary>
-    private static Results<Ok<RuleAnswer>, ProblemHttpResult> PreviewRule(RuleBody body, ZoneClock zones)
+    /// <summary>How something is to repeat in words and by its next dates, before it is saved.</summary>
+    private static async Task<Results<Ok<RuleAnswer>, ProblemHttpResult>> PreviewRule(
+        RuleBody body,
+        Acting acting,
+        EventCommands events,
+        MortarDb db,
+        ZoneClock zones,
+        CancellationToken cancellationToken
+    )
     {
         var (time, problems) = body.Time.ToDraft().Check(zones);
         if (time is null)
@@ -207,16 +235,31 @@ internal static class EventsSetup
             return Problems.Unfit(problems);
         }
 
-        return TypedResults.Ok(
-            RepeatWish.Read(body.Rule) switch
-            {
-                (RepeatWish.By by, _) => Answer(RulePreview.Of(by.Rule, time, zones)),
-                var (_, problem) => new RuleAnswer(string.Empty, [], problem ?? "Say how it is to repeat."),
-            }
-        );
-
-        static RuleAnswer Answer(RulePreview preview) =>
-            new(preview.Sentence, [.. preview.Next.Select(LocalDateTimePattern.GeneralIso.Format)], Problem: null);
+        var reader = await db.ZoneOf(acting.Person, zones, cancellationToken);
+        return await events
+            .PreviewRule(
+                acting.Act,
+                new EventId(body.EventId),
+                new CalendarId(body.CalendarId),
+                body.Only,
+                time,
+                body.Rule,
+                cancellationToken
+            )
+            .Answer(preview =>
+                Task.FromResult(
+                    new RuleAnswer(
+                        preview.Sentence,
+                        [.. preview.Next.Select(LocalDateTimePattern.GeneralIso.Format)],
+                        LocalDateTimePattern.GeneralIso.Format(preview.Time.LocalStart),
+                        preview.Time is EventTime.Timed own && own.Zone != reader.Id
+                            ? Core.Recurrence.ZoneRules.NameOf(own.Zone)
+                            : null,
+                        preview.Rule?.ToString(),
+                        preview.Problem
+                    )
+                )
+            );
     }
 
     private static readonly EventDraft Nothing = new(

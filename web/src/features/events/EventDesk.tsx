@@ -221,9 +221,7 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
           <CoverNote groupId={calendar.groupId} time={form.time} people={away} />
         )}
         <RepeatsField
-          time={form.time}
-          rule={form.rule}
-          words={form.repeats}
+          form={form}
           firstDay={isoDay(person.preferences.firstDay)}
           onChange={(rule) => set({ rule })}
         />

@@ -1,19 +1,16 @@
 import { useQuery } from '@tanstack/react-query'
 import { DateField } from '../../app/DateField'
-import { dateText, dayText, longDayText, weekdayText } from '../../app/dates'
+import { clockText, dateText, dayText, longDayText, weekdayText } from '../../app/dates'
 import { Choice } from '../../ui/Choice'
 import { inputLook, TextField } from '../../ui/TextField'
-import type { Time } from '../wall/bricks'
-import { addDays, daysOf } from '../wall/times'
+import { addDays, dateOf, daysOf } from '../wall/times'
 import { weekStart } from '../wall/views'
+import type { EventForm } from './eventForm'
 import { ruleQuery } from './eventQueries'
 import { placeInMonth, plainWish, type RuleWish, readRule, ruleText, weekdayCodes, weekdayOf } from './rule'
 
 interface RepeatsFieldProps {
-  time: Time
-  rule: string | null
-  /** How it repeats now, in words, where no single rule says it. */
-  words: string | null
+  form: EventForm
   firstDay: number
   onChange: (rule: string | null) => void
 }
@@ -25,11 +22,18 @@ const steps = [
   { value: 'year', label: 'year' },
 ] as const
 
-/** How it repeats: what people say, with the sentence and the next dates beside it. */
-export function RepeatsField({ time, rule, words, firstDay, onChange }: RepeatsFieldProps) {
-  const start = daysOf(time).first
+/**
+ * How it repeats: what people say, with the sentence and the next dates beside it. Weekdays and days of the month are those
+ * of the clock the event lives on, and what is said is what saving for the whole of it comes to.
+ */
+export function RepeatsField({ form, firstDay, onChange }: RepeatsFieldProps) {
+  const preview = useQuery({ ...ruleQuery(form), enabled: form.rule !== null })
+  const said = form.rule === null ? undefined : preview.data
+  // A date that is carried takes the others along: until another rule is chosen, it is the one that comes of that.
+  const rule = form.rule !== null && form.rule === form.ruleBefore ? (said?.rule ?? form.rule) : form.rule
+  const start = said?.zone ? dateOf(said.start) : daysOf(form.time).first
   const wish = rule === null ? null : readRule(rule, start)
-  const preview = useQuery({ ...ruleQuery(time, rule ?? ''), enabled: rule !== null })
+  const words = form.repeats
   const set = (part: Partial<RuleWish>) => onChange(ruleText({ ...plainWish, ...wish, ...part }, start))
   const isOther = rule !== null && wish === null
   const kept = rule === null && words !== null
@@ -73,16 +77,22 @@ export function RepeatsField({ time, rule, words, firstDay, onChange }: RepeatsF
           <Ends wish={wish} start={start} onChange={set} />
         </>
       )}
-      {rule !== null && preview.data && (
+      {said && (
         <div role="status" className="border-l-4 border-cement-300 pl-2 text-[13px]">
-          {preview.data.problem ? (
-            <span className="text-clash">{preview.data.problem}</span>
+          {said.problem ? (
+            <span className="text-clash">{said.problem}</span>
           ) : (
             <>
-              <span className="block">{preview.data.sentence}</span>
+              {said.zone && (
+                <span className="block">
+                  On the clock of {said.zone.replaceAll('_', ' ')}: {longDayText(said.start)},{' '}
+                  {clockText(said.start)} there.
+                </span>
+              )}
+              <span className="block">{said.sentence}</span>
               <span className="block text-[12px] text-cement-700">
-                {preview.data.next.map(dayText).join(', ')}
-                {preview.data.next[0] && ` from ${dateText(preview.data.next[0])}`}
+                {said.next.map(dayText).join(', ')}
+                {said.next[0] && ` from ${dateText(said.next[0])}`}
               </span>
             </>
           )}

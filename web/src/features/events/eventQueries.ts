@@ -50,12 +50,25 @@ export const previewQuery = (form: EventForm, isDeletion: boolean) =>
       ),
   })
 
-/** A rule in words and by its next dates. */
-export const ruleQuery = (time: EventForm['time'], rule: string) =>
+/** How it would repeat, as a whole: in words and by its next dates, on the clock of the event. */
+export const ruleQuery = (form: EventForm) =>
   queryOptions({
-    queryKey: ['rules', time, rule],
-    queryFn: ({ signal }) => unwrap(api.POST('/api/rules/preview', { body: { time, rule }, signal })),
+    queryKey: ['rules', form.eventId, form.only, form.calendarId, form.time, form.rule, form.version],
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.POST('/api/rules/preview', {
+          body: {
+            time: form.time,
+            rule: ruleOf(form),
+            calendarId: form.calendarId,
+            eventId: form.eventId,
+            ...(form.only ? { only: form.only } : {}),
+          },
+          signal,
+        }),
+      ),
     placeholderData: keepPreviousData,
+    retry: false,
   })
 
 export const historyQuery = (eventId: string) =>
