@@ -212,6 +212,7 @@ public class FileLimitsTests
                 _ = CalendarFileWriter.Write(
                     new FileHead("Drawn", "", "Europe/London"),
                     [new EventToWrite(whole, Source: null), new EventToWrite(whole, one.Source)],
+                    Samples.Nobody,
                     Instant.FromUtc(2026, 3, 11, 10, 0),
                     Clock
                 );

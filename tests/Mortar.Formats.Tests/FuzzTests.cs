@@ -215,6 +215,7 @@ public class FuzzTests(ITestOutputHelper output)
         _ = CalendarFileWriter.Write(
             new FileHead("Drawn", "", "Europe/London"),
             [new EventToWrite(whole, Source: null), new EventToWrite(whole, one.Source)],
+            Samples.Nobody,
             Samples.Now,
             Samples.Clock
         );

@@ -83,6 +83,7 @@ public class OtherReadersTests
         var text = CalendarFileWriter.Write(
             new FileHead("Glaze tests", string.Empty, "Europe/London"),
             file.Events.Select(one => new EventToWrite(Whole(one), null)),
+            Samples.Nobody,
             Samples.Now,
             Samples.Clock
         );

@@ -1,6 +1,7 @@
 using System.Text;
 using Mortar.Core.Recurrence;
 using Mortar.Core.Time;
+using Mortar.Core.Words;
 using Mortar.Formats.ICalendar;
 using NodaTime;
 using Xunit;
@@ -13,6 +14,9 @@ internal static class Samples
     public static readonly ZoneClock Clock = new(new KnownZones(DateTimeZoneProviders.Tzdb));
 
     public static readonly Instant Now = Instant.FromUtc(2026, 3, 11, 11, 12);
+
+    /// <summary>Where who is named is not the matter.</summary>
+    public static readonly IReadOnlyDictionary<PersonId, string> Nobody = new Dictionary<PersonId, string>();
 
     public static byte[] Bytes(string name) =>
         File.ReadAllBytes(Path.Combine(AppContext.BaseDirectory, "Samples", name));

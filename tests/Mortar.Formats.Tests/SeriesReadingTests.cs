@@ -184,6 +184,7 @@ public class SeriesReadingTests
         var text = CalendarFileWriter.Write(
             new FileHead("Studio", string.Empty, "Europe/London"),
             [new EventToWrite(whole, source)],
+            Samples.Nobody,
             Samples.Now,
             Samples.Clock
         );

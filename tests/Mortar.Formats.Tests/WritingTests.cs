@@ -54,6 +54,97 @@ public class WritingTests
         }
     }
 
+    [Theory]
+    [InlineData(true)]
+    [InlineData(false)]
+    public void Who_is_named_and_organizes_goes_out_without_an_address_and_comes_back(bool fromSource)
+    {
+        var (ines, priya, dele) = (
+            new PersonId(Guid.NewGuid()),
+            new PersonId(Guid.NewGuid()),
+            new PersonId(Guid.NewGuid())
+        );
+        var names = new Dictionary<PersonId, string>
+        {
+            [ines] = "Varga, Ines",
+            [priya] = "Priya \"Pia\" Raman",
+            [dele] = "Dele",
+        };
+        var from = Studio.Events.First(one => one.Series?.Overrides.Count > 0);
+        var shift = Whole(from) with { AddedBy = ines };
+        shift = shift with
+        {
+            Content = shift.Content with { Attendees = Attendees.Of([priya, dele]), HidesAttendees = true },
+            Series = shift.Series! with
+            {
+                Overrides =
+                [
+                    .. shift.Series.Overrides.Select(one =>
+                        one with
+                        {
+                            Content = one.Content with { Attendees = Attendees.Of([dele]) },
+                        }
+                    ),
+                ],
+            },
+        };
+
+        var text = Write([new EventToWrite(shift, fromSource ? from.Source : null)], names);
+        var again = Assert.Single(Samples.Read(text).Events);
+
+        // CAL-ADDRESS is any URI (RFC 5545, 3.3.3); a quote cannot stand in a parameter (3.2).
+        Assert.Contains($"ORGANIZER;CN=\"Varga, Ines\":urn:uuid:{ines.Value}", Unfolded(text));
+        Assert.Contains($"ATTENDEE;CN=Priya 'Pia' Raman:urn:uuid:{priya.Value}", Unfolded(text));
+        Assert.Equal((true, (PersonId?)ines), (again.SaysWho, again.Organizer));
+        Assert.Equal((shift.Content, shift.Series), (again.Content, again.Series));
+
+        // Written once more with others, nobody is there twice.
+        var fewer = shift with
+        {
+            Content = shift.Content with { Attendees = Attendees.Of([priya]) },
+        };
+        var once = Assert.Single(Samples.Read(Write([new EventToWrite(fewer, again.Source)], names)).Events);
+        Assert.Equal(fewer.Content, once.Content);
+    }
+
+    [Fact]
+    public void Who_of_other_programs_is_named_stays_as_it_came_and_is_nobody_of_ours()
+    {
+        var text = """
+            BEGIN:VCALENDAR
+            BEGIN:VEVENT
+            UID:fair@example.org
+            DTSTART:20260312T190000Z
+            ORGANIZER;CN=Fair:mailto:fair@example.org
+            ATTENDEE;CN=Nina:mailto:nina@example.org
+            ATTENDEE:urn:uuid:not-one
+            END:VEVENT
+            END:VCALENDAR
+            """;
+        var read = Assert.Single(Samples.Read(text).Events);
+        var ines = new PersonId(Guid.NewGuid());
+
+        var written = Unfolded(
+            Write(
+                [new EventToWrite(Whole(read) with { AddedBy = ines }, read.Source)],
+                new Dictionary<PersonId, string> { [ines] = "Ines" }
+            )
+        );
+
+        Assert.False(read.SaysWho);
+        Assert.Empty(read.Content.Attendees);
+        Assert.Equal(
+            [
+                "ORGANIZER;CN=Fair:mailto:fair@example.org",
+                "ATTENDEE;CN=Nina:mailto:nina@example.org",
+                "ATTENDEE:urn:uuid:not-one",
+            ],
+            written.Where(line =>
+                line.StartsWith("ORG", StringComparison.Ordinal) || line.StartsWith("ATT", StringComparison.Ordinal)
+            )
+        );
+    }
+
     [Fact]
     public void Kind_privacy_reminder_and_times_to_be_set_go_out_and_come_back()
     {
@@ -206,8 +297,10 @@ public class WritingTests
         }
     }
 
-    private static string Write(IEnumerable<EventToWrite> events) =>
-        CalendarFileWriter.Write(Head, events, Samples.Now, Samples.Clock);
+    private static string Write(
+        IEnumerable<EventToWrite> events,
+        IReadOnlyDictionary<PersonId, string>? names = null
+    ) => CalendarFileWriter.Write(Head, events, names ?? Samples.Nobody, Samples.Now, Samples.Clock);
 
     private static Event Whole(FileEvent one) =>
         new(new EventId(Guid.NewGuid()), default, one.Uid, default, one.Time, one.Content, one.Series, Version: 1);

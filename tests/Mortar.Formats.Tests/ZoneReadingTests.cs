@@ -82,6 +82,7 @@ public class ZoneReadingTests
         var text = CalendarFileWriter.Write(
             new FileHead("Kiln", string.Empty, "Europe/London"),
             [new EventToWrite(whole, null)],
+            Samples.Nobody,
             Samples.Now,
             Samples.Clock
         );

@@ -16,11 +16,12 @@ internal static class World
         string name = "Glaze tests",
         string groupDefault = "none",
         string zone = "Europe/London",
-        string purpose = "events"
+        string purpose = "events",
+        Guid? group = null
     ) =>
         new
         {
-            groupId = StudioTeam,
+            groupId = group ?? StudioTeam,
             name,
             description = "Every tile, every cone",
             hue = "lake",

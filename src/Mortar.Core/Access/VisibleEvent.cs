@@ -196,6 +196,7 @@ public abstract record VisibleEvent
             whole.WithContents(TimesOf) with
             {
                 Id = default,
+                AddedBy = default,
                 Uid = $"busy-{Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(whole.Uid)))[..32]}",
                 Version = 1,
             },

@@ -5,13 +5,38 @@ using Mortar.Core.Events;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
+using Mortar.Data.Availability;
 using Mortar.Data.Calendars;
 using Mortar.Data.Store;
+using NodaTime;
 
 namespace Mortar.Data.Events;
 
 /// <summary>One event to be imported.</summary>
-public sealed record EventToImport(string Uid, EventTime Time, EventContent Content, Series? Series, string Source);
+public sealed record EventToImport(string Uid, EventTime Time, EventContent Content, Series? Series, string Source)
+{
+    /// <summary>Whether the file says who of ours is named; else those stay who are named here.</summary>
+    public bool SaysWho { get; init; }
+
+    /// <summary>Who organizes it, by what the file says; counts only where who brings it could hand it to them.</summary>
+    public PersonId? Organizer { get; init; }
+
+    /// <summary>The same with something made of its content and of that of each changed date, given by which start it replaces.</summary>
+    internal EventToImport WithContents(Func<LocalDateTime?, EventContent, EventContent> made) =>
+        this with
+        {
+            Content = made(null, Content),
+            Series = Series is { } series
+                ? series with
+                {
+                    Overrides =
+                    [
+                        .. series.Overrides.Select(one => one with { Content = made(one.Replaces, one.Content) }),
+                    ],
+                }
+                : null,
+        };
+}
 
 /// <summary>What happens to events of the file that are in the calendar already, by UID.</summary>
 public enum KnownEvents
@@ -33,19 +58,26 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
 {
     private const int Chunk = 500;
 
+    /// <summary>How many different organizers of a file are looked up; the events of more are organized by who brings them.</summary>
+    private const int MostOrganizers = 200;
+
     /// <summary>Counts which of the events are there already.</summary>
     public async Task<KnownCount> Known(
+        PersonId actor,
         CalendarId calendar,
         IReadOnlyList<EventToImport> events,
         CancellationToken cancellationToken
     )
     {
+        var role = (await db.StandingOf(actor, calendar, cancellationToken)).Role;
+        var place = await db.Calendars.AsNoTracking().SingleAsync(one => one.Id == calendar, cancellationToken);
+        events = await WithKnownPeople(actor, role, place, events, cancellationToken);
         var known = (await Rows(db, calendar).AsNoTracking().ToListAsync(cancellationToken)).ToDictionary(
             row => row.Uid,
             StringComparer.Ordinal
         );
         var met = events.Where(one => known.ContainsKey(one.Uid)).ToList();
-        var same = met.Count(one => IsSame(known[one.Uid], one));
+        var same = met.Count(one => IsSame(known[one.Uid], NamingAs(known[one.Uid], one)));
         return new KnownCount(same, met.Count - same);
     }
 
@@ -108,6 +140,7 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
             StringComparer.Ordinal
         );
         var place = await db.Calendars.AsNoTracking().SingleAsync(one => one.Id == calendar, cancellationToken);
+        events = await WithKnownPeople(act.Actor, role, place, events, cancellationToken);
         var taken = new List<EventRow>();
         var written = 0;
         for (var done = 0; done < events.Count; done += Chunk)
@@ -151,7 +184,7 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
                 Id = new EventId(Guid.CreateVersion7()),
                 CalendarId = calendar.Id,
                 Uid = one.Uid,
-                AddedBy = act.Actor,
+                AddedBy = one.Organizer ?? act.Actor,
                 Source = one.Source,
             };
             row.Take(one.Time, one.Content, one.Series, zones);
@@ -160,15 +193,7 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
             return true;
         }
 
-        // Files do not say who of ours is named, nor who sees that; both stay as they were set here.
-        one = one with
-        {
-            Content = one.Content with
-            {
-                Attendees = EventRow.ToAttendees(row.Attendees),
-                HidesAttendees = row.HidesAttendees,
-            },
-        };
+        one = NamingAs(row, one);
         if (
             known == KnownEvents.Keep
             || IsSame(row, one)
@@ -184,6 +209,78 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
         row.Take(one.Time, one.Content, one.Series, zones);
         row.Take(Agreement.Written(settings, role, before, row.ToCore()), zones);
         return true;
+    }
+
+    /// <summary>Where a file does not say who of ours is named, nor who sees that, both stay as they were set here.</summary>
+    private static EventToImport NamingAs(EventRow row, EventToImport one)
+    {
+        if (one.SaysWho)
+        {
+            return one;
+        }
+
+        var whole = row.ToCore();
+        var single = (whole.Series?.Overrides ?? [])
+            .Where(known => known.Range == OverrideRange.One)
+            .ToDictionary(known => known.Replaces, known => known.Content);
+        return one.WithContents(
+            (start, content) =>
+            {
+                var now = start is { } key ? single.GetValueOrDefault(key, whole.Content) : whole.Content;
+                return content with { Attendees = now.Attendees, HidesAttendees = now.HidesAttendees };
+            }
+        );
+    }
+
+    /// <summary>
+    /// The events with those of the people they name whom the one who brings them could name here by hand, and with the
+    /// organizer only where they could hand it to them: a file says what it likes.
+    /// </summary>
+    private async Task<IReadOnlyList<EventToImport>> WithKnownPeople(
+        PersonId actor,
+        Role role,
+        CalendarRow calendar,
+        IReadOnlyList<EventToImport> events,
+        CancellationToken cancellationToken
+    )
+    {
+        var named = events
+            .Where(one => one.SaysWho)
+            .SelectMany(one => (one.Series?.Overrides ?? []).Select(changed => changed.Content).Prepend(one.Content))
+            .SelectMany(content => content.Attendees)
+            .ToHashSet();
+        var unknown = await db.StrangersAmong(named, calendar, cancellationToken);
+        named.ExceptWith(unknown);
+        if (!calendar.Purpose.MayName(role, [], named))
+        {
+            named.IntersectWith(await db.AnswersFor(actor, calendar.GroupId, cancellationToken));
+        }
+
+        var organizers = new HashSet<PersonId>();
+        if (role >= Role.Edit)
+        {
+            foreach (
+                var person in events.Select(one => one.Organizer).OfType<PersonId>().Distinct().Take(MostOrganizers)
+            )
+            {
+                if (AccessRules.CanOrganize((await db.StandingOf(person, calendar.Id, cancellationToken)).Role))
+                {
+                    organizers.Add(person);
+                }
+            }
+        }
+
+        return
+        [
+            .. events.Select(one =>
+                one.WithContents(
+                    (_, content) => content with { Attendees = Attendees.Of(content.Attendees.Where(named.Contains)) }
+                ) with
+                {
+                    Organizer = one.Organizer is { } person && organizers.Contains(person) ? person : null,
+                }
+            ),
+        ];
     }
 
     private static bool IsSame(EventRow row, EventToImport one)

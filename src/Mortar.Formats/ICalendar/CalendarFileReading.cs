@@ -1,5 +1,6 @@
 using Mortar.Core.Events;
 using Mortar.Core.Time;
+using Mortar.Core.Words;
 
 namespace Mortar.Formats.ICalendar;
 
@@ -35,6 +36,12 @@ public abstract record CalendarFileReading
 /// <param name="Source">Its components as they came, unfolded, so that nothing in them is lost.</param>
 public sealed record FileEvent(string Uid, EventTime Time, EventContent Content, Series? Series, string Source)
 {
+    /// <summary>Whether the file says who of ours is named on it, since it was written here; else the content names nobody.</summary>
+    public bool SaysWho { get; init; }
+
+    /// <summary>Who of ours organizes it, by what the file says; nobody has checked that.</summary>
+    public PersonId? Organizer { get; init; }
+
     /// <summary>The overrides that have a component of their own, with it.</summary>
     internal IReadOnlyList<FileOverride> Changes { get; init; } = [];
 }

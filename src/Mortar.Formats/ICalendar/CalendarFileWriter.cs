@@ -3,6 +3,7 @@ using System.Text;
 using Mortar.Core.Events;
 using Mortar.Core.Recurrence;
 using Mortar.Core.Time;
+using Mortar.Core.Words;
 using NodaTime;
 using NodaTime.Text;
 
@@ -35,9 +36,16 @@ public static class CalendarFileWriter
     /// <summary>The whole file, lines ended by CRLF and folded at 75 octets.</summary>
     /// <param name="head">What stands for the calendar.</param>
     /// <param name="events">The events, in the order in which they are to stand.</param>
+    /// <param name="names">What those are called who are named on the events and who organize them; others are left out.</param>
     /// <param name="now">The instant for DTSTAMP of events that have none of their own.</param>
     /// <param name="clock">Zone rules.</param>
-    public static string Write(FileHead head, IEnumerable<EventToWrite> events, Instant now, ZoneClock clock)
+    public static string Write(
+        FileHead head,
+        IEnumerable<EventToWrite> events,
+        IReadOnlyDictionary<PersonId, string> names,
+        Instant now,
+        ZoneClock clock
+    )
     {
         var lines = new List<ContentLine>
         {
@@ -49,7 +57,7 @@ public static class CalendarFileWriter
             lines.Add(ContentLine.OfText("DESCRIPTION", head.Description));
         }
 
-        return Write(lines, [], head.Zone, [.. events], now, clock);
+        return Write(lines, [], head.Zone, [.. events], names, now, clock);
     }
 
     /// <summary>One event as a message between calendars (RFC 5546).</summary>
@@ -64,7 +72,7 @@ public static class CalendarFileWriter
         IReadOnlyList<ContentLine> people,
         Instant now,
         ZoneClock clock
-    ) => Write([ContentLine.Of("METHOD", method)], people, "UTC", [one], now, clock);
+    ) => Write([ContentLine.Of("METHOD", method)], people, "UTC", [one], names: null, now, clock);
 
     /// <summary>A message that names an event and tells nothing of it, not even when it is.</summary>
     internal static string WriteNameOnly(string method, Event whole, IReadOnlyList<ContentLine> lines, Instant now)
@@ -90,11 +98,12 @@ public static class CalendarFileWriter
         IReadOnlyList<ContentLine> inEach,
         string homeZone,
         List<EventToWrite> written,
+        IReadOnlyDictionary<PersonId, string>? names,
         Instant now,
         ZoneClock clock
     )
     {
-        var components = written.SelectMany(one => Components(one, homeZone, now, clock)).ToList();
+        var components = written.SelectMany(one => Components(one, homeZone, names, now, clock)).ToList();
         foreach (var component in components.Where(component => component.Name == "VEVENT"))
         {
             component.Lines.AddRange(inEach);
@@ -141,20 +150,21 @@ public static class CalendarFileWriter
         return text.ToString();
     }
 
-    private static IEnumerable<Component> Components(EventToWrite one, string zone, Instant now, ZoneClock clock)
+    private static IEnumerable<Component> Components(
+        EventToWrite one,
+        string zone,
+        IReadOnlyDictionary<PersonId, string>? names,
+        Instant now,
+        ZoneClock clock
+    )
     {
-        if (one.Source is null)
-        {
-            return New(one.Event, now);
-        }
-
-        var (read, components) = CalendarFile.ReadSource(one.Source, zone, clock);
-        return read is null ? New(one.Event, now) : Patched(one.Event, read, components, now);
+        var (read, components) = one.Source is null ? (null, []) : CalendarFile.ReadSource(one.Source, zone, clock);
+        return read is null ? New(one.Event, names, now) : Patched(one.Event, read, components, names, now);
     }
 
-    private static IEnumerable<Component> New(Event whole, Instant now)
+    private static IEnumerable<Component> New(Event whole, IReadOnlyDictionary<PersonId, string>? names, Instant now)
     {
-        var component = Bare(whole, whole.Time, whole.Content, now);
+        var component = Bare(whole, whole.Time, whole.Content, names, now);
         if (whole.Series is not { } series)
         {
             return [component];
@@ -165,7 +175,7 @@ public static class CalendarFileWriter
         component.Lines.AddRange(series.ExceptRules.Select(rule => ContentLine.Of("EXRULE", rule.ToString())));
         component.Lines.AddRange(series.Extra.Select(start => When("RDATE", whole.Time, start)));
         component.Lines.AddRange(series.Excluded.Select(start => When("EXDATE", whole.Time, start)));
-        return series.Overrides.Select(one => Changed(whole, one, now)).Prepend(component);
+        return series.Overrides.Select(one => Changed(whole, one, names, now)).Prepend(component);
     }
 
     private static IEnumerable<ContentLine> RuleLines(Series series) =>
@@ -174,7 +184,13 @@ public static class CalendarFileWriter
             .Concat(series.NotShown is { } text ? [text] : [])
             .Select(rule => ContentLine.Of("RRULE", rule));
 
-    private static IEnumerable<Component> Patched(Event whole, FileEvent read, List<Component> components, Instant now)
+    private static IEnumerable<Component> Patched(
+        Event whole,
+        FileEvent read,
+        List<Component> components,
+        IReadOnlyDictionary<PersonId, string>? names,
+        Instant now
+    )
     {
         var master = components.Find(component =>
             component.Name == "VEVENT" && component.First("RECURRENCE-ID") is null
@@ -182,6 +198,7 @@ public static class CalendarFileWriter
         if (master is not null)
         {
             Patch(master, whole.Content, read.Content);
+            FilePeople.Put(master, whole, whole.Content, names);
             if (whole.Time != read.Time)
             {
                 PutTime(master, whole.Time);
@@ -192,7 +209,11 @@ public static class CalendarFileWriter
 
         var before = read.Changes.ToDictionary(one => one.Override);
         var after = whole.Series?.Overrides ?? [];
-        var unchanged = after.Where(before.ContainsKey).Select(one => before[one].Component);
+        var unchanged = after.Where(before.ContainsKey).Select(one => (one.Content, before[one].Component)).ToList();
+        foreach (var (content, component) in unchanged)
+        {
+            FilePeople.Put(component, whole, content, names);
+        }
 
         // A period among the extra dates is an override without a component, and stays in the RDATE as long as that does.
         var inDates = (read.Series?.Overrides ?? []).Where(one =>
@@ -201,12 +222,12 @@ public static class CalendarFileWriter
         var changed = after
             .Where(one => !before.ContainsKey(one))
             .Except(inDates)
-            .Select(one => Changed(whole, one, now));
+            .Select(one => Changed(whole, one, names, now));
         return
         [
             .. components.Where(component => component.Name == "VTIMEZONE"),
             .. master is null ? [] : new[] { master },
-            .. unchanged,
+            .. unchanged.Select(one => one.Component),
             .. changed,
         ];
     }
@@ -275,20 +296,32 @@ public static class CalendarFileWriter
         return alarm;
     }
 
-    private static Component Changed(Event whole, Override one, Instant now)
+    private static Component Changed(
+        Event whole,
+        Override one,
+        IReadOnlyDictionary<PersonId, string>? names,
+        Instant now
+    )
     {
-        var component = Bare(whole, one.Time, one.Content, now);
+        var component = Bare(whole, one.Time, one.Content, names, now);
         var range = one.Range == OverrideRange.AndLater ? ";RANGE=THISANDFUTURE" : string.Empty;
         component.Lines.Insert(1, When("RECURRENCE-ID" + range, whole.Time, one.Replaces));
         return component;
     }
 
-    private static Component Bare(Event whole, EventTime time, EventContent content, Instant now)
+    private static Component Bare(
+        Event whole,
+        EventTime time,
+        EventContent content,
+        IReadOnlyDictionary<PersonId, string>? names,
+        Instant now
+    )
     {
         var component = new Component("VEVENT", 0) { Whole = true };
         component.Lines.AddRange(Naming(whole, now));
         PutTime(component, time);
         Patch(component, content, EventContent.Blank);
+        FilePeople.Put(component, whole, content, names);
         return component;
     }
 
@@ -346,7 +379,7 @@ public static class CalendarFileWriter
         };
 
     /// <summary>A parameter's value; with what would end it, in quotes (RFC 5545, 3.2), in which no quote can stand.</summary>
-    private static string Quoted(string value) =>
+    internal static string Quoted(string value) =>
         value.AsSpan().ContainsAny(":;,") ? $"\"{value.Replace('"', '\'')}\"" : value;
 
     /// <summary>The zones that hold their own rules, by the name they are written under.</summary>

@@ -63,6 +63,8 @@ internal sealed partial class EventReader
             )
             {
                 Changes = pieces,
+                Organizer = FilePeople.Organizer(first.Component),
+                SaysWho = FilePeople.Says(first.Component),
             };
         }
 
@@ -75,7 +77,12 @@ internal sealed partial class EventReader
             return null;
         }
 
-        return new FileEvent(parts.Key, master.Time, master.Content, series, source) { Changes = overrides };
+        return new FileEvent(parts.Key, master.Time, master.Content, series, source)
+        {
+            Changes = overrides,
+            Organizer = FilePeople.Organizer(master.Component),
+            SaysWho = FilePeople.Says(master.Component),
+        };
     }
 
     private Series? ReadSeries(Part master, List<FileOverride> overrides)

@@ -101,7 +101,7 @@ internal sealed partial class EventReader(FileTimes times, FindingList findings)
             Uid(component, name),
             start,
             time,
-            Content(component, name),
+            FilePeople.Read(component, Content(component, name)),
             replaces,
             reach,
             NominalDays(component),

@@ -41,6 +41,83 @@ public class ImportTests
     }
 
     [Fact]
+    public async Task Who_has_which_shift_leaves_with_the_file_and_comes_back_and_nobody_else_does()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var astrid = await mortar.As(DemoPeople.Astrid);
+        var calendar = await ines.MakeCalendar();
+        var (id, priya) = (Guid.CreateVersion7(), DemoPeople.Priya.Id.Value);
+        var shift = new
+        {
+            calendarId = calendar.Value,
+            title = "Late shift",
+            showAs = "busy",
+            time = World.Hours(),
+            attendees = new[] { priya },
+            hidesAttendees = true,
+        };
+        (await ines.Put($"/api/events/{id}", shift)).Is(200);
+        (await ines.Put($"/api/calendars/{calendar.Value}/access/{DemoPeople.Dele.Id.Value}", new { role = "add" })).Is(
+            204
+        );
+        (
+            await ines.Send(
+                HttpMethod.Put,
+                $"/api/events/{id}/organizer",
+                new { personId = DemoPeople.Dele.Id.Value },
+                1,
+                null
+            )
+        ).Is(200);
+
+        var file = (await ines.Get($"/api/calendars/{calendar.Value}/export")).Is(200).Text;
+
+        Assert.Contains("ATTENDEE;CN=Priya Raman:", file, StringComparison.Ordinal);
+        Assert.DoesNotContain("@example.org", file, StringComparison.Ordinal);
+        var same = (
+            await ines.Put($"/api/calendars/{calendar.Value}/imports/{Guid.NewGuid()}", Encoding.UTF8.GetBytes(file))
+        )
+            .Is(200)
+            .Body;
+        Assert.Equal((1, 0), (same.GetProperty("same").GetInt32(), same.GetProperty("different").GetInt32()));
+
+        // Into another calendar of the group: the same people, organized by who could organize there.
+        var other = await ines.MakeCalendar();
+        await ines.Import(other, Encoding.UTF8.GetBytes(file));
+        var back = Assert.Single(await ines.Bricks(other));
+        Assert.Equal([priya], back.GetProperty("attendees").EnumerateArray().Select(one => one.GetGuid()));
+        Assert.True(back.GetProperty("hidesAttendees").GetBoolean());
+        Assert.Equal(DemoPeople.Ines.Id.Value, back.GetProperty("organizer").GetGuid());
+        (await ines.Delete($"/api/events/{id}", version: 2)).Is(200);
+        await ines.Import(calendar, Encoding.UTF8.GetBytes(file));
+        Assert.Equal(
+            DemoPeople.Dele.Id.Value,
+            Assert.Single(await ines.Bricks(calendar)).GetProperty("organizer").GetGuid()
+        );
+
+        // In a group of strangers it names nobody.
+        var (attic, days) = (Guid.CreateVersion7(), Guid.CreateVersion7());
+        (
+            await astrid.Put(
+                $"/api/groups/{attic}",
+                new
+                {
+                    name = "Attic",
+                    sort = "family",
+                    zone = "Europe/London",
+                    firstDay = "monday",
+                }
+            )
+        ).Is(200);
+        (await astrid.Put($"/api/calendars/{days}", World.Calendar("Attic days", group: attic))).Is(200);
+        await astrid.Import(new CalendarId(days), Encoding.UTF8.GetBytes(file));
+        var theirs = Assert.Single(await astrid.Bricks(new CalendarId(days)));
+        Assert.Empty(theirs.GetProperty("attendees").EnumerateArray());
+        Assert.Equal(DemoPeople.Astrid.Id.Value, theirs.GetProperty("organizer").GetGuid());
+    }
+
+    [Fact]
     public async Task What_is_there_already_is_known_by_its_uid_and_kept_or_updated_as_wished()
     {
         await using var mortar = await TestMortar.Start();

@@ -44,12 +44,20 @@ internal static class ExportCalendar
             .OrderBy(row => row.IndexStart)
             .ThenBy(row => row.Uid)
             .ToListAsync(cancellationToken);
-        var text = CalendarFileWriter.Write(
-            new FileHead(calendar.Name, calendar.Description, calendar.Zone),
+        var written = (
             from row in rows
             let seen = VisibleEvent.ToExport(role, acting.Person, row.ToCore())
             where seen.Event is not null
-            select new EventToWrite(seen.Event!, seen.IsWhole ? row.Source : null),
+            select new EventToWrite(seen.Event!, seen.IsWhole ? row.Source : null)
+        ).ToList();
+        var people = written.SelectMany(one => one.Event.Named.Append(one.Event.AddedBy)).Distinct().ToList();
+        var names = await db
+            .People.Where(person => people.Contains(person.Id))
+            .ToDictionaryAsync(person => person.Id, person => person.Name, cancellationToken);
+        var text = CalendarFileWriter.Write(
+            new FileHead(calendar.Name, calendar.Description, calendar.Zone),
+            written,
+            names,
             clock.GetCurrentInstant(),
             zones
         );

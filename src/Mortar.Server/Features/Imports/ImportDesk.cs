@@ -70,7 +70,13 @@ internal sealed class StagedImport(Guid id, PersonId owner, CalendarId calendar,
 
     /// <summary>The events of a file that was read.</summary>
     public static IReadOnlyList<EventToImport> Events(CalendarFileReading.Understood file) =>
-        [.. file.Events.Select(one => new EventToImport(one.Uid, one.Time, one.Content, one.Series, one.Source))];
+        [
+            .. file.Events.Select(one => new EventToImport(one.Uid, one.Time, one.Content, one.Series, one.Source)
+            {
+                SaysWho = one.SaysWho,
+                Organizer = one.Organizer,
+            }),
+        ];
 
     public void Stop() => stop.Cancel();
 

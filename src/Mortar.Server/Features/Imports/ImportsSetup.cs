@@ -114,7 +114,12 @@ internal static class ImportsSetup
                     );
                 }
 
-                var known = await commands.Known(calendar, StagedImport.Events(understood), cancellationToken);
+                var known = await commands.Known(
+                    acting.Person,
+                    calendar,
+                    StagedImport.Events(understood),
+                    cancellationToken
+                );
                 var import = new StagedImport(
                     importId,
                     acting.Person,
