@@ -71,6 +71,27 @@ internal static class World
         return new CalendarId(id);
     }
 
+    /// <summary>Somebody lets those of their groups know when they are taken, or keeps it to themselves.</summary>
+    public static async Task ShowsBusy(this Browser browser, bool allow) =>
+        (
+            await browser.Put(
+                "/api/preferences",
+                new
+                {
+                    zone = "Europe/London",
+                    secondZone = (string?)null,
+                    eventCalendar = (Guid?)null,
+                    firstDay = "monday",
+                    clock = "hours24",
+                    locale = "",
+                    dayBegins = 480,
+                    dayEnds = 1140,
+                    eventMinutes = 60,
+                    showsBusy = allow,
+                }
+            )
+        ).Is(200);
+
     /// <summary>Somebody makes an event; returns its id.</summary>
     public static async Task<Guid> MakeEvent(
         this Browser browser,

@@ -30,6 +30,9 @@ public sealed record KnownParticipant(
     /// <summary>What claims it on calendars as the reader sees them.</summary>
     public required IReadOnlyList<Claim> Seen { get; init; }
 
+    /// <summary>When they are taken by what the reader does not see.</summary>
+    public Untold Untold { get; init; } = Untold.Nothing;
+
     /// <summary>The titles of what takes them in a stretch, as far as the reader sees them; empty where it is only known that something does.</summary>
     public IEnumerable<string> By(Interval when) =>
         Seen.Where(claim => claim.Occurrence.Span.Start < when.End && when.Start < claim.Occurrence.Span.End)
@@ -129,6 +132,7 @@ public sealed class TimesReader(MortarDb db, ZoneClock clock)
                         )
                         {
                             Seen = [.. seen[who]],
+                            Untold = person.IsOpen ? Untold.Of(seen[who], all[who], window) : Untold.Nothing,
                         }
                     : null
                 )

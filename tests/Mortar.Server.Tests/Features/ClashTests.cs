@@ -151,6 +151,53 @@ public class ClashTests
                 .Where(one => one.GetProperty("people").EnumerateArray().Any(who => who.GetGuid() == Priya)),
         ];
 
+    [Fact]
+    public async Task What_collides_with_what_is_not_told_is_said_to_who_may_change_it_and_to_nobody_else()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        using var dele = await mortar.As(DemoPeople.Dele);
+        var (calendar, own) = (await ines.MakeCalendar(), await priya.MakeCalendar());
+        await mortar.Give(calendar, DemoPeople.Dele, Role.View);
+        var shift = await Named(ines, calendar, 10, 12);
+        await Named(priya, own, 11, 13);
+        Assert.Empty(await Untold(ines)); // she keeps her time to herself
+
+        await priya.ShowsBusy(true);
+
+        Assert.Empty(await Clashes(ines, Week)); // of what is told nothing collides
+        var one = Assert.Single(await Untold(ines));
+
+        Assert.Equal(
+            (shift, Priya),
+            (one.GetProperty("event").GetProperty("eventId").GetGuid(), one.GetProperty("person").GetGuid())
+        );
+        Assert.Equal(
+            ("2026-03-16T11:00:00", "2026-03-16T12:00:00", true),
+            (one.Text("start"), one.Text("end"), one.GetProperty("hard").GetBoolean())
+        );
+        var text = (await ines.Get($"/api/clashes/untold?{Week}")).Text;
+        Assert.DoesNotContain("From 11", text, StringComparison.Ordinal);
+        Assert.DoesNotContain(own.Value.ToString(), text, StringComparison.Ordinal);
+        Assert.Empty(await Untold(dele));
+        Assert.Empty(await Untold(priya)); // she sees both, and so it is a clash as any
+
+        // It is fine, until one of the two changes.
+        var key = one.Text("key");
+        (await dele.Post($"/api/clashes/{key}/fine?{Week}")).IsProblem(404, "not-there");
+        (await ines.Post($"/api/clashes/{key}/fine?{Week}")).Is(204);
+        Assert.Empty(await Untold(ines));
+        (await ines.Put($"/api/events/{shift}", Body(calendar, 10, 11.5), 1)).Is(200);
+        Assert.Single(await Untold(ines));
+
+        await priya.ShowsBusy(false);
+        Assert.Empty(await Untold(ines));
+    }
+
+    private static async Task<List<JsonElement>> Untold(Browser browser) =>
+        [.. (await browser.Get($"/api/clashes/untold?{Week}")).Is(200).Body.GetProperty("clashes").EnumerateArray()];
+
     private static async Task<Guid> Named(Browser ines, CalendarId calendar, double from, double to)
     {
         var id = Guid.CreateVersion7();

@@ -336,6 +336,7 @@ public class LadderTests
             "GET suits/{secret}",
             "PUT suits/{secret}",
             "GET clashes", // these by ClashTests
+            "GET clashes/untold",
             "POST clashes/{key}/fine",
             "GET wall/changes", // this by WallChangesTests
             "GET ribbon",

@@ -20,7 +20,7 @@ public class TimesTests
         await PrivateTime(priya, "Confidential talk", "2026-03-12T20:00:00", "2026-03-12T21:30:00");
         Assert.Empty(await Times(ines, Priya));
 
-        await Allow(priya, true);
+        await priya.ShowsBusy(true);
 
         var one = Assert.Single(await Times(ines, Priya));
         Assert.Equal(
@@ -31,7 +31,7 @@ public class TimesTests
         Assert.DoesNotContain("Confidential", text, StringComparison.Ordinal);
         Assert.DoesNotContain("calendar", text, StringComparison.OrdinalIgnoreCase);
 
-        await Allow(priya, false);
+        await priya.ShowsBusy(false);
         Assert.Empty(await Times(ines, Priya));
     }
 
@@ -41,7 +41,7 @@ public class TimesTests
         await using var mortar = await TestMortar.Start();
         using var ines = await mortar.As(DemoPeople.Ines);
         using var priya = await mortar.As(DemoPeople.Priya);
-        await Allow(priya, true);
+        await priya.ShowsBusy(true);
         var shared = await ines.MakeCalendar();
         var body = new
         {
@@ -66,7 +66,7 @@ public class TimesTests
         await using var mortar = await TestMortar.Start();
         using var mei = await mortar.As(DemoPeople.Mei);
         using var astrid = await mortar.As(DemoPeople.Astrid);
-        await Allow(astrid, true);
+        await astrid.ShowsBusy(true);
         var known = await mei.Get(Question(DemoPeople.Astrid.Id.Value));
         var nobody = await mei.Get(Question(Guid.NewGuid()));
 
@@ -81,7 +81,7 @@ public class TimesTests
         using var ines = await mortar.As(DemoPeople.Ines);
         using var priya = await mortar.As(DemoPeople.Priya);
         using var dele = await mortar.As(DemoPeople.Dele);
-        await Allow(priya, true);
+        await priya.ShowsBusy(true);
 
         // Dele sees Ines's calendar not at all; Priya, who does not allow it to be told of Ines, is named on it.
         var calendar = await ines.MakeCalendar();
@@ -120,26 +120,6 @@ public class TimesTests
 
     private static async Task<List<JsonElement>> Times(Browser browser, Guid person) =>
         [.. (await browser.Get(Question(person))).Is(200).Body.EnumerateArray()];
-
-    private static async Task Allow(Browser browser, bool allow) =>
-        (
-            await browser.Put(
-                "/api/preferences",
-                new
-                {
-                    zone = "Europe/London",
-                    secondZone = (string?)null,
-                    eventCalendar = (Guid?)null,
-                    firstDay = "monday",
-                    clock = "hours24",
-                    locale = "",
-                    dayBegins = 480,
-                    dayEnds = 1140,
-                    eventMinutes = 60,
-                    showsBusy = allow,
-                }
-            )
-        ).Is(200);
 
     private static async Task PrivateTime(Browser priya, string title, string start, string end)
     {

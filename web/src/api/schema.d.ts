@@ -612,6 +612,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clashes/untold": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ReadUntoldClashes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/clashes/{key}/fine": {
         parameters: {
             query?: never;
@@ -2771,6 +2787,20 @@ export interface components {
             at: components["schemas"]["Instant"];
             unseen: boolean;
         };
+        ReadClashesUntoldAnswer: {
+            clashes: components["schemas"]["ReadClashesUntoldBody"][];
+            texts: components["schemas"]["BrickTexts"][];
+        };
+        ReadClashesUntoldBody: {
+            key: string;
+            event: components["schemas"]["BrickBodyEvent"];
+            start: components["schemas"]["LocalDateTime"];
+            end: components["schemas"]["LocalDateTime"];
+            /** Format: uuid */
+            person: string;
+            name: string;
+            hard: boolean;
+        };
         ReadCoverBody: {
             needs: components["schemas"]["ReadCoverNeedBody"][];
             days: components["schemas"]["ReadCoverDayBody"][];
@@ -3980,6 +4010,29 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadClashesBody"];
+                };
+            };
+        };
+    };
+    ReadUntoldClashes: {
+        parameters: {
+            query: {
+                from: components["schemas"]["DateQuery"];
+                to: components["schemas"]["DateQuery"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadClashesUntoldAnswer"];
                 };
             };
         };

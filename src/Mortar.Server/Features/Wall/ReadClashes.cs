@@ -12,10 +12,15 @@ using NodaTime;
 
 namespace Mortar.Server.Features.Wall;
 
-/// <summary>GET /api/clashes: what collides in some days and is one's own to resolve. POST /api/clashes/{key}/fine: it is fine as it is.</summary>
+/// <summary>
+/// GET /api/clashes: what collides in some days and is one's own to resolve; /untold: what collides with what is not told.
+/// POST /api/clashes/{key}/fine: it is fine as it is.
+/// </summary>
 internal static class ReadClashes
 {
     private const int Most = 100;
+
+    private const int MostPeople = 500;
 
     /// <param name="Clashes">The soonest first.</param>
     /// <param name="Texts">What is long on their bricks, by their number in it.</param>
@@ -46,9 +51,29 @@ internal static class ReadClashes
     /// <param name="Unseen">Whether that was since the reader last looked into the inbox.</param>
     internal sealed record SinceBody(string By, Instant At, bool Unseen);
 
+    internal sealed record UntoldAnswer(IReadOnlyList<UntoldBody> Clashes, IReadOnlyList<BrickTexts> Texts);
+
+    /// <param name="Key">What names it; another as soon as anything of it changes.</param>
+    /// <param name="Start">When the person begins to be taken twice, on the reader's clock.</param>
+    /// <param name="Person">Who is taken by the event and by what is not told.</param>
+    /// <param name="Name">What they are called.</param>
+    /// <param name="Hard">Whether both are settled.</param>
+    internal sealed record UntoldBody(
+        string Key,
+        BrickBody.Event Event,
+        LocalDateTime Start,
+        LocalDateTime End,
+        Guid Person,
+        string Name,
+        bool Hard
+    );
+
     public static void Map(RouteGroupBuilder api)
     {
         api.MapGet("/clashes", Handle).WithName(nameof(ReadClashes));
+        api.MapGet("/clashes/untold", ReadUntold)
+            .WithName("ReadUntoldClashes")
+            .RequireRateLimiting(RateLimits.Searching);
         api.MapPost("/clashes/{key}/fine", MarkFine).WithName("MarkClashFine");
     }
 
@@ -101,6 +126,86 @@ internal static class ReadClashes
         }
     }
 
+    /// <summary>Apart from the others, since the whole time of many people is read for it: asked for where it is looked at.</summary>
+    private static async Task<Results<Ok<UntoldAnswer>, ProblemHttpResult>> ReadUntold(
+        [FromQuery] DateQuery from,
+        [FromQuery] DateQuery to,
+        Acting acting,
+        WallReader wall,
+        TimesReader times,
+        CancellationToken cancellationToken
+    )
+    {
+        if (Ranges.WhyNot(from.Value, to.Value) is { } refusal)
+        {
+            return refusal;
+        }
+
+        var reading = await wall.Read(acting.Person, from.Value, to.Value, cancellationToken);
+        var (found, known) = await Untold(reading, times, cancellationToken);
+        var zone = reading.Window.Reader;
+        var table = new BrickTable(zone);
+        return TypedResults.Ok(
+            new UntoldAnswer(
+                [
+                    .. found.Select(one => new UntoldBody(
+                        one.Key,
+                        Brick(reading, table, one.Event, one.Start),
+                        one.Span.Start.InZone(zone).LocalDateTime,
+                        one.Span.End.InZone(zone).LocalDateTime,
+                        one.Who.Id,
+                        known[one.Who].Name,
+                        one.Severity == Severity.Hard
+                    )),
+                ],
+                table.Texts
+            )
+        );
+    }
+
+    /// <summary>What collides with what is not told, of the people named on events that the reader may change.</summary>
+    private static async Task<(
+        IReadOnlyList<UntoldClash> Found,
+        IReadOnlyDictionary<Participant, KnownParticipant> Known
+    )> Untold(WallReading reading, TimesReader times, CancellationToken cancellationToken)
+    {
+        var whose = new ClashesOf(reading.Person, reading.RoleOn);
+        var events = reading
+            .Calendars.SelectMany(calendar => calendar.Events)
+            .Select(one => one.Event)
+            .Where(one => UntoldClashes.IsTheirs(one, whose))
+            .GroupBy(one => one.Id)
+            .ToDictionary(same => same.Key, same => same.First());
+        var people = events
+            .Values.SelectMany(one => one.Named)
+            .Where(person => person != reading.Person)
+            .Distinct()
+            .OrderBy(person => person.Value)
+            .Take(MostPeople)
+            .Select(Participant.Of)
+            .ToList();
+        var window = reading.Window;
+        var last = LocalDate.Min(window.Last, window.First.PlusDays(UntoldClashes.MostDays - 1));
+        var known = (
+            people.Count == 0
+                ? []
+                : await times.Read(
+                    reading.Person,
+                    people,
+                    new Core.Time.Window(window.First, last, window.Reader),
+                    new TimesScope(),
+                    cancellationToken
+                )
+        ).ToDictionary(one => one.Who);
+        var found = UntoldClashes.Among(
+            known.Values.SelectMany(one => one.Seen).Where(claim => events.ContainsKey(claim.Occurrence.Event.Id)),
+            known.ToDictionary(one => one.Key, one => one.Value.Untold),
+            whose,
+            reading.Fine
+        );
+        return ([.. found.Select(one => one with { Event = events[one.Event.Id] })], known);
+    }
+
     /// <param name="key">What names it.</param>
     /// <param name="from">A range in which it lies.</param>
     /// <param name="to">Its last day.</param>
@@ -110,6 +215,7 @@ internal static class ReadClashes
         [FromQuery] DateQuery to,
         Acting acting,
         WallReader wall,
+        TimesReader times,
         MortarDb db,
         CancellationToken cancellationToken
     )
@@ -122,9 +228,17 @@ internal static class ReadClashes
         var reading = await wall.Read(acting.Person, from.Value, to.Value, cancellationToken);
         var (clash, time) = InTime(reading.Clashes(new ClashesOf(reading.Person, reading.RoleOn)))
             .FirstOrDefault(one => one.Clash.KeyOf(one.Time) == key);
-        return clash is null ? Problems.NotThere("clash")
-            : !MayMark(clash, reading) ? Verdict.Denied.Refusal("Edit")!
-            : await db.MarkFine(acting.Act, key, clash.First.CalendarId, time.Span.End, cancellationToken).Answer();
+        if (clash is not null)
+        {
+            return MayMark(clash, reading)
+                ? await db.MarkFine(acting.Act, key, clash.First.CalendarId, time.Span.End, cancellationToken).Answer()
+                : Verdict.Denied.Refusal("Edit")!;
+        }
+
+        return
+            (await Untold(reading, times, cancellationToken)).Found.FirstOrDefault(one => one.Key == key) is { } untold
+            ? await db.MarkFine(acting.Act, key, untold.Event.CalendarId, untold.Span.End, cancellationToken).Answer()
+            : Problems.NotThere("clash");
     }
 
     private static IEnumerable<(Clash Clash, ClashTime Time)> InTime(ClashesFound clashes) =>
@@ -143,8 +257,8 @@ internal static class ReadClashes
         var zone = reading.Window.Reader;
         return new ClashBody(
             clash.KeyOf(time),
-            Brick(clash.First, time.FirstStart),
-            Brick(clash.Second, time.SecondStart),
+            Brick(reading, table, clash.First, time.FirstStart),
+            Brick(reading, table, clash.Second, time.SecondStart),
             time.Span.Start.InZone(zone).LocalDateTime,
             time.Span.End.InZone(zone).LocalDateTime,
             [.. clash.Who.Where(who => !who.IsPlace).Select(who => who.Id)],
@@ -153,17 +267,17 @@ internal static class ReadClashes
             MayMark(clash, reading),
             since
         );
-
-        // A clash is made of what the reader sees whole, so each of its events shows.
-        BrickBody.Event Brick(Event whole, LocalDateTime? only) =>
-            table.Lay(
-                VisibleEvent.Show(
-                    reading.RoleOn(whole.CalendarId),
-                    reading.Person,
-                    whole.OccurrenceAt(only, reading.Clock, zone)
-                        ?? throw new InvalidOperationException("What clashes takes place."),
-                    zone
-                ) ?? throw new InvalidOperationException("What clashes is seen.")
-            );
     }
+
+    /// <summary>A clash is made of what the reader sees whole, so each of its events shows.</summary>
+    private static BrickBody.Event Brick(WallReading reading, BrickTable table, Event whole, LocalDateTime? only) =>
+        table.Lay(
+            VisibleEvent.Show(
+                reading.RoleOn(whole.CalendarId),
+                reading.Person,
+                whole.OccurrenceAt(only, reading.Clock, reading.Window.Reader)
+                    ?? throw new InvalidOperationException("What clashes takes place."),
+                reading.Window.Reader
+            ) ?? throw new InvalidOperationException("What clashes is seen.")
+        );
 }

@@ -7,10 +7,12 @@ import { type EventForm, formOf, withStart } from '../events/eventForm'
 import { type EventBrick, type Layer, titleOf } from '../wall/bricks'
 import { Desk } from '../wall/Desk'
 import { dateOf } from '../wall/times'
-import { type Clash, freeQuery } from './availabilityQueries'
+import { type Clash, freeQuery, type Untold, untoldQuery } from './availabilityQueries'
 
 interface ClashDeskProps {
   clashes: readonly Clash[] | undefined
+  /** In which days it is looked. */
+  days: { from: string; to: string }
   /** How many there are beside those that are listed. */
   more: number
   error: unknown
@@ -20,14 +22,15 @@ interface ClashDeskProps {
   /** Lies on the desk with another time, and is drawn on the wall before it is saved. */
   onMove: (form: EventForm) => void
   onTakeOff: (brick: EventBrick, personId: string) => void
-  onFine: (clash: Clash) => void
+  onFine: (clash: { key: string }) => void
   onGo: (day: string) => void
   onClose: () => void
 }
 
 /** What collides in the weeks ahead and is one's own to resolve, each with what can be done about it. */
-export function ClashDesk({ clashes, more, error, names, layers, ...acts }: ClashDeskProps) {
+export function ClashDesk({ clashes, days, more, error, names, layers, ...acts }: ClashDeskProps) {
   const { onClose } = acts
+  const untold = useQuery(untoldQuery(days.from, days.to)).data ?? []
   // Two events that run into each other again and again are one thing to think about.
   const pairs = Map.groupBy(clashes ?? [], (one) => `${one.first.eventId} ${one.second.eventId}`)
   return (
@@ -60,11 +63,24 @@ export function ClashDesk({ clashes, more, error, names, layers, ...acts }: Clas
           ) : null,
         )}
       </ol>
+      {untold.length > 0 && (
+        <section aria-label="With what is not told" className="mt-5">
+          <h3 className="text-base">With what is not told</h3>
+          <p className="mb-2 text-[12px] text-cement-700">
+            They let others know when they are taken, and not by what.
+          </p>
+          <ol className="grid gap-3">
+            {untold.map((one) => (
+              <UntoldItem key={one.key} one={one} layers={layers} names={names} {...acts} />
+            ))}
+          </ol>
+        </section>
+      )}
     </Desk>
   )
 }
 
-type ItemProps = Omit<ClashDeskProps, 'clashes' | 'more' | 'error' | 'onClose'> & {
+type ItemProps = Omit<ClashDeskProps, 'clashes' | 'days' | 'more' | 'error' | 'onClose'> & {
   clash: Clash
   later: number
 }
@@ -95,7 +111,8 @@ function ClashItem({ clash, later, layers, names, groupId, onMove, onTakeOff, on
           <Half
             key={`${brick.eventId}/${brick.only}`}
             brick={brick}
-            clash={clash}
+            people={clash.people}
+            places={clash.places}
             layer={layers.find((one) => one.calendarId === brick.calendarId)}
             names={names}
             groupId={groupId}
@@ -113,9 +130,47 @@ function ClashItem({ clash, later, layers, names, groupId, onMove, onTakeOff, on
   )
 }
 
+type UntoldItemProps = Omit<ItemProps, 'clash' | 'later'> & { one: Untold }
+
+/** An event and somebody on it who is taken then by what is not told. */
+function UntoldItem({ one, layers, names, groupId, onMove, onTakeOff, onFine, onGo }: UntoldItemProps) {
+  return (
+    <li
+      data-hard={one.hard}
+      className="grid gap-1.5 border-l-4 border-clash pl-2.5 data-[hard=false]:border-dashed"
+    >
+      <h4 className="text-base">
+        <button type="button" className="text-left underline" onClick={() => onGo(dateOf(one.start))}>
+          {longDayText(one.start)}, {clockText(one.start)} – {clockText(one.end)}
+        </button>
+      </h4>
+      <p className="written text-[13px]">
+        <strong>{one.name}</strong> {one.hard ? 'is busy' : 'is perhaps busy'}, with what is not told
+      </p>
+      <ul>
+        <Half
+          brick={one.event}
+          people={[one.person]}
+          places={[]}
+          layer={layers.find((layer) => layer.calendarId === one.event.calendarId)}
+          names={names}
+          groupId={groupId}
+          onMove={onMove}
+          onTakeOff={onTakeOff}
+        />
+      </ul>
+      <div>
+        <Button onClick={() => onFine(one)}>It is fine</Button>
+      </div>
+    </li>
+  )
+}
+
 interface HalfProps {
   brick: Clash['first']
-  clash: Clash
+  /** Who is taken twice. */
+  people: readonly string[]
+  places: readonly string[]
   layer: Layer | undefined
   names: ReadonlyMap<string, string>
   groupId: string | null
@@ -124,16 +179,16 @@ interface HalfProps {
 }
 
 /** One of the two, with what can be done with it. */
-function Half({ brick, clash, layer, names, groupId, onMove, onTakeOff }: HalfProps) {
+function Half({ brick, people, places, layer, names, groupId, onMove, onTakeOff }: HalfProps) {
   const [isMoving, setMoving] = useState(false)
-  const people = [...new Set([...brick.attendees, ...clash.people])]
+  const asked = [...new Set([...brick.attendees, ...people])]
   const nearest = useQuery({
-    ...freeQuery(people, clash.places, brick.time, groupId, brick.eventId),
+    ...freeQuery(asked, places, brick.time, groupId, brick.eventId),
     enabled: isMoving,
   })
   const event: EventBrick = { ...brick, form: 'event' }
   // An absence without its person would be nobody's.
-  const named = layer?.purpose === 'away' ? [] : clash.people.filter((id) => brick.attendees.includes(id))
+  const named = layer?.purpose === 'away' ? [] : people.filter((id) => brick.attendees.includes(id))
   const starts = [nearest.data?.earlier, nearest.data?.later].filter(
     (start): start is string => typeof start === 'string',
   )

@@ -7,6 +7,7 @@ export type Gap = Schema['FindGapsGapBody']
 export type GapAnswer = Schema['FindGapsAnswer']
 export type GapQuestion = Schema['FindGapsBody']
 export type Clash = Schema['ReadClashesClashBody']
+export type Untold = Schema['ReadClashesUntoldBody']
 export type FreeAnswer = Schema['AskFreeAnswer']
 
 /** When people and places are free together; the last answer stays until the next one is there. */
@@ -53,6 +54,18 @@ export const clashesQuery = (from: string, to: string) =>
           second: withTexts(one.second, found.texts),
         })),
       }
+    },
+    placeholderData: keepPreviousData,
+  })
+
+/** What collides, in some days, with what is not told: of the people on events that one may change. */
+export const untoldQuery = (from: string, to: string) =>
+  queryOptions({
+    // Asked again with the other clashes, whatever makes them change.
+    queryKey: ['clashes', 'untold', from, to],
+    queryFn: async ({ signal }) => {
+      const found = await unwrap(api.GET('/api/clashes/untold', { params: { query: { from, to } }, signal }))
+      return found.clashes.map((one) => ({ ...one, event: withTexts(one.event, found.texts) }))
     },
     placeholderData: keepPreviousData,
   })

@@ -49,7 +49,8 @@ export function useClashes(today: string, isWanted: boolean, onShow: () => void)
     all,
     more: clashes.data?.more ?? 0,
     error: clashes.error,
-    fine: async (clash: Clash) => {
+    days: { from: today, to: last },
+    fine: async (clash: { key: string }) => {
       const set = newSet()
       try {
         await markFine(clash.key, today, last, set)

@@ -298,6 +298,7 @@ export function WallDesk({
         >
           <ClashDesk
             clashes={clashes.all}
+            days={clashes.days}
             more={clashes.more}
             error={clashes.error}
             layers={layers}
