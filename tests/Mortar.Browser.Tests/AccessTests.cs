@@ -30,7 +30,7 @@ public class AccessTests
         ines.Find(Step("Dele Okoro", "Rota", "Edit"));
         ines.WaitForText("Edit: given to them, until Fri 27 March. View: as every member");
         Assert.Equal(string.Empty, ines.Axe());
-        dele.Click(Brick("Team meeting"));
+        dele.Change("Team meeting");
         dele.Find(By.XPath("//aside//button[normalize-space()='Save']"));
 
         ines.Click(Containing("a", "See your calendars as Dele Okoro"));
@@ -314,7 +314,7 @@ public class AccessTests
         var priyas = $"/api/calendars/{calendar.Value}/access/{DemoPeople.Priya.Id.Value}";
         await mortar.Give(calendar, DemoPeople.Priya, Role.Edit);
         using var priya = new Screen(mortar.Url).SignIn(DemoPeople.Priya).Week();
-        priya.Click(Brick("Celadon trial"));
+        priya.Change("Celadon trial");
         priya.Type("Where", "The back room");
         var notes = By.XPath("//aside//textarea");
         Assert.Equal(World.Secret, priya.Find(notes).GetAttribute("value"));
@@ -347,7 +347,7 @@ public class AccessTests
         var id = await api.MakeEvent(calendar);
         await mortar.Give(calendar, DemoPeople.Priya, Role.Edit);
         using var priya = new Screen(mortar.Url).SignIn(DemoPeople.Priya).Week();
-        priya.Click(Brick("Celadon"));
+        priya.Change("Celadon");
         priya.Type("Where", "The back room");
         (await api.Put($"/api/events/{id}", World.Event(calendar, "Oxblood"), 1)).Is(200);
         priya.Click("Save");

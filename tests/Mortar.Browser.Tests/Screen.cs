@@ -365,6 +365,13 @@ internal sealed class Screen : IDisposable
         Drag((brick.Left + 50, (brick.Top + brick.Bottom) / 2), (cell.Left + 50, cell.Bottom - 8));
     }
 
+    /// <summary>Opens an event on the desk and lays it there to be changed.</summary>
+    public void Change(string title)
+    {
+        Click(Brick(title));
+        Click("Change");
+    }
+
     /// <summary>Takes a brick at its lower edge and lengthens it.</summary>
     public void Stretch(string title, double hours)
     {

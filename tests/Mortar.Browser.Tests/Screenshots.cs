@@ -70,7 +70,7 @@ public class Screenshots
         screen.Find(By.CssSelector("[data-brick][data-found=true]"));
         Shot("find");
         screen.Press(Keys.Escape);
-        screen.Click(Brick("Wednesday 11 March, 14:00 to 16:00, Wheel basics"));
+        screen.Change("Wednesday 11 March, 14:00 to 16:00, Wheel basics");
         screen.Click("Save");
         screen.WaitForText("every date from Wed 11 March 2026 on");
         Shot("series");

@@ -101,7 +101,7 @@ public class ViewsTests
 
         ines.Click(Containing("button", "Add to"));
         ines.Find(Brick("Thursday 12 March, 09:00 to 10:00, Glaze evening"));
-        ines.Click(Brick("Thursday 12 March, 09:00 to 10:00, Glaze evening"));
+        ines.Change("Thursday 12 March, 09:00 to 10:00, Glaze evening");
         ines.Type("Title", "Glaze night");
         ines.Click("Save");
         ines.WaitForText("“Glaze night” repeats. Change how much of it?");
@@ -548,7 +548,7 @@ public class ViewsTests
     {
         await using var mortar = await TestMortar.Start(Repository.Web);
         using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Week();
-        ines.Click(Brick("Team meeting"));
+        ines.Change("Team meeting");
         ines.Find(Named("button", "Save"));
         foreach (var letter in "fgnl/]")
         {
@@ -574,7 +574,7 @@ public class ViewsTests
         ines.Find(By.XPath("//*[@data-layer='Classes'][following-sibling::*[@data-layer='Big kiln']]"));
         var brick = ines.Find(Brick("Bisque firing"));
         ines.Keys_(brick, Keys.Enter);
-        ines.Find(Named("button", "Save"));
+        ines.Find(Named("button", "Change"));
         ines.Press(Keys.Escape);
         ines.WaitGone(By.CssSelector("aside"));
         Assert.Contains(

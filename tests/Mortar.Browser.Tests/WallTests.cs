@@ -18,7 +18,7 @@ public class WallTests
         var calendar = await api.MakeCalendar();
         var id = await api.MakeEvent(calendar);
         using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
-        ines.Click(Brick("Celadon"));
+        ines.Change("Celadon");
         ines.Type("Title", "Mine");
         (await api.Put($"/api/events/{id}", World.Event(calendar, "Theirs"), 1)).Is(200);
 
@@ -55,12 +55,45 @@ public class WallTests
         ines.Press("n");
         ines.WaitForText("Seen by Studio team,");
         ines.Press(Keys.Escape);
-        ines.Click(Brick("Glaze swap"));
+        ines.Change("Glaze swap");
         ines.Find(By.XPath("//aside//select/option[normalize-space()='Rota']")).Click();
         ines.Click("Save and move to Rota");
         ines.WaitForText("Moved “Glaze swap” from Raku club to Rota.");
         Assert.DoesNotContain(await dele.Bricks(new(raku)), brick => brick.Text("title") == "Glaze swap");
         Assert.Contains(await dele.Bricks(new(rota)), brick => brick.Text("title") == "Glaze swap");
+    }
+
+    [Fact]
+    public async Task An_event_opens_to_be_read_its_notes_can_be_followed_and_each_line_leads_to_its_field()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var api = await mortar.As(DemoPeople.Ines);
+        var calendar = await api.MakeCalendar();
+        var id = Guid.CreateVersion7();
+        var talk = new
+        {
+            calendarId = calendar.Value,
+            title = "Glaze talk",
+            place = "www.kiln.example.org/room",
+            notes = "Slides at https://kiln.example.org/talk. Ask nina@example.org.",
+            showAs = "busy",
+            time = World.Hours(),
+        };
+        (await api.Put($"/api/events/{id}", talk)).Is(200);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Week();
+        ines.Click(Brick("Glaze talk"));
+
+        ines.Find(By.CssSelector("aside a[href='https://kiln.example.org/talk']"));
+        ines.Find(By.CssSelector("aside a[href='mailto:nina@example.org']"));
+        ines.Find(By.CssSelector("aside a[href='https://www.kiln.example.org/room']"));
+        Assert.False(ines.Has(By.CssSelector("aside textarea")));
+        ines.Click(By.XPath("//aside//button[@aria-label='Change Where']"));
+
+        ines.Find(By.CssSelector("aside [data-field=where] input:focus"));
+        ines.Type("Where", "Glaze room");
+        ines.Click("Save");
+        ines.WaitForText("Changed “Glaze talk”.");
+        Assert.Equal("Glaze room", (await api.Get($"/api/events/{id}")).Is(200).Body.Text("place"));
     }
 
     [Fact]
@@ -71,7 +104,7 @@ public class WallTests
         var calendar = await api.MakeCalendar();
         var id = await api.MakeEvent(calendar);
         using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Week();
-        ines.Click(Brick("Celadon"));
+        ines.Change("Celadon");
         ines.Type("Title", "Tenmoku");
         ines.Type("Begins on", "the day after");
         ines.Click("Save");
@@ -229,6 +262,9 @@ public class WallTests
         }
 
         screen.Click(Brick("Celadon"));
+        screen.Find(Named("button", "Change"));
+        Clean("event", screen);
+        screen.Click("Change");
         screen.Find(Named("button", "Save"));
         Clean("desk", screen);
         foreach (var part in new[] { "about", "access", "import", "settings" })

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { type FormEvent, useState } from 'react'
+import { type FormEvent, useEffect, useRef, useState } from 'react'
 import { fieldProblem } from '../../api/problem'
 import { newSet } from '../../app/acts'
 import { useReader } from '../../app/person'
@@ -8,14 +8,13 @@ import { Choice } from '../../ui/Choice'
 import { TextArea } from '../../ui/TextArea'
 import { TextField } from '../../ui/TextField'
 import { reaches } from '../access/ladder'
-import { AgreeForm } from '../agreement/AgreeForm'
+import { AgreementPart } from '../agreement/AgreementPart'
 import { AnswersPart } from '../answers/AnswersPart'
 import { answersQuery } from '../answers/answerQueries'
 import { backQuery } from '../availability/availabilityQueries'
 import { CoverNote } from '../availability/CoverNote'
 import { TakenNote } from '../availability/TakenNote'
 import { groupQueries } from '../groups/groupQueries'
-import { inboxQuery } from '../inbox/inboxQuery'
 import { isoDay } from '../preferences/preferences'
 import { type Layer, titleOf } from '../wall/bricks'
 import { Desk } from '../wall/Desk'
@@ -69,6 +68,13 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
   const [busy, setBusy] = useState(false)
   const [asking, setAsking] = useState<Asking>(asked)
   const isNew = form.version === null
+  const fields = useRef<HTMLFormElement>(null)
+  useEffect(() => {
+    if (!form.focus) return
+    const part = fields.current?.querySelector(`[data-field=${form.focus}]`)
+    part?.scrollIntoView({ block: 'center' })
+    part?.querySelector<HTMLElement>('input, select, textarea, button')?.focus()
+  }, [form.focus])
   const calendar = layers.find((layer) => layer.calendarId === form.calendarId)
   /** The calendar it leaves, where it is put into another one. */
   const from = layers.find(
@@ -131,8 +137,6 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
   }
   const savesText = from ? `Save and move to ${calendar?.name}` : 'Save'
   const kinds = calendar?.kinds ?? []
-  const inbox = useQuery({ ...inboxQuery, enabled: calendar?.agreed === true })
-  const isWaiting = (inbox.data?.absences ?? []).some((one) => one.event.eventId === form.eventId)
 
   return (
     <Desk
@@ -164,20 +168,16 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
           onCancel={() => (asked ? onClose() : setAsking(null))}
         />
       )}
-      {isWaiting && form.version !== null && (
-        <section aria-label="Agreement" className="mb-4 grid gap-2 border-b border-cement-300 pb-4">
-          <h3 className="text-base">Waits for you to agree</h3>
-          <AgreeForm
-            eventId={form.eventId}
-            version={form.version}
-            who={
-              (members.data ?? []).find((one) => form.attendees.includes(one.personId))?.name ?? 'somebody'
-            }
-            onDone={onClose}
-          />
-        </section>
+      {form.version !== null && (
+        <AgreementPart
+          eventId={form.eventId}
+          version={form.version}
+          agreed={calendar?.agreed === true}
+          who={(members.data ?? []).find((one) => form.attendees.includes(one.personId))?.name ?? 'somebody'}
+          onDone={onClose}
+        />
       )}
-      <form onSubmit={submit} className="grid gap-3">
+      <form ref={fields} onSubmit={submit} className="grid gap-3">
         <GoesTo
           layers={form.mayGiveAway ? layers : layers.filter((layer) => layer.calendarId === form.calendarId)}
           calendarId={form.calendarId}
@@ -197,18 +197,20 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
           problem={fieldProblem(error, 'title')}
           autoFocus={isNew}
         />
-        <WhenFields
-          time={form.time}
-          zone={person.zone}
-          halves={
-            calendar?.purpose === 'away'
-              ? { begins: person.preferences.dayBegins, ends: person.preferences.dayEnds }
-              : null
-          }
-          back={back.data?.back ?? null}
-          mayRepeat={form.only === null && form.rule === null && form.repeats === null}
-          onChange={(time, rule) => set(rule === undefined ? { time } : { time, rule })}
-        />
+        <div data-field="when">
+          <WhenFields
+            time={form.time}
+            zone={person.zone}
+            halves={
+              calendar?.purpose === 'away'
+                ? { begins: person.preferences.dayBegins, ends: person.preferences.dayEnds }
+                : null
+            }
+            back={back.data?.back ?? null}
+            mayRepeat={form.only === null && form.rule === null && form.repeats === null}
+            onChange={(time, rule) => set(rule === undefined ? { time } : { time, rule })}
+          />
+        </div>
         <TakenNote
           people={form.attendees}
           places={calendar?.purpose === 'place' ? [calendar] : []}
@@ -220,22 +222,26 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
         {calendar?.purpose === 'away' && calendar.groupId && (
           <CoverNote groupId={calendar.groupId} time={form.time} people={away} />
         )}
-        <RepeatsField
-          form={form}
-          firstDay={isoDay(person.preferences.firstDay)}
-          onChange={(rule) => set({ rule })}
-        />
-        <WhoField
-          group={
-            // An absence is one person's, rarely several people's and never a guest's.
-            members.data && calendar?.groupId && calendar.purpose !== 'away'
-              ? { id: calendar.groupId, name: calendar.groupName ?? 'the group' }
-              : null
-          }
-          members={members.data ?? named.data?.people ?? []}
-          attendees={form.attendees}
-          onChange={(attendees) => set({ attendees })}
-        />
+        <div data-field="repeats">
+          <RepeatsField
+            form={form}
+            firstDay={isoDay(person.preferences.firstDay)}
+            onChange={(rule) => set({ rule })}
+          />
+        </div>
+        <div data-field="who">
+          <WhoField
+            group={
+              // An absence is one person's, rarely several people's and never a guest's.
+              members.data && calendar?.groupId && calendar.purpose !== 'away'
+                ? { id: calendar.groupId, name: calendar.groupName ?? 'the group' }
+                : null
+            }
+            members={members.data ?? named.data?.people ?? []}
+            attendees={form.attendees}
+            onChange={(attendees) => set({ attendees })}
+          />
+        </div>
         {(form.attendees.length > 1 || form.hidesAttendees) && (
           <label className="flex items-start gap-2">
             <input
@@ -252,12 +258,14 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
             </span>
           </label>
         )}
-        <TextField
-          label="Where"
-          value={form.place}
-          onChange={(place) => set({ place })}
-          problem={fieldProblem(error, 'place')}
-        />
+        <div data-field="where">
+          <TextField
+            label="Where"
+            value={form.place}
+            onChange={(place) => set({ place })}
+            problem={fieldProblem(error, 'place')}
+          />
+        </div>
         <BookingNote
           place={form.place}
           calendarId={form.calendarId}
@@ -265,26 +273,30 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
           onBook={(calendarId) => set({ calendarId })}
         />
         {kinds.length > 0 && (
-          <Choice
-            label="Kind"
-            value={form.kind}
-            onChange={(kind) => set({ kind })}
-            options={[
-              { value: '', label: 'None' },
-              ...kinds.map((kind) => ({ value: kind.name, label: kind.name })),
-              ...(form.kind && !kinds.some((kind) => kind.name === form.kind)
-                ? [{ value: form.kind, label: form.kind }]
-                : []),
-            ]}
-          />
+          <div data-field="kind">
+            <Choice
+              label="Kind"
+              value={form.kind}
+              onChange={(kind) => set({ kind })}
+              options={[
+                { value: '', label: 'None' },
+                ...kinds.map((kind) => ({ value: kind.name, label: kind.name })),
+                ...(form.kind && !kinds.some((kind) => kind.name === form.kind)
+                  ? [{ value: form.kind, label: form.kind }]
+                  : []),
+              ]}
+            />
+          </div>
         )}
-        <TextArea
-          label="Notes"
-          value={form.notes}
-          onChange={(notes) => set({ notes })}
-          problem={fieldProblem(error, 'notes')}
-        />
-        <div className="grid grid-cols-2 gap-2">
+        <div data-field="notes">
+          <TextArea
+            label="Notes"
+            value={form.notes}
+            onChange={(notes) => set({ notes })}
+            problem={fieldProblem(error, 'notes')}
+          />
+        </div>
+        <div data-field="counts" className="grid grid-cols-2 gap-2">
           <Choice
             label="Counts as"
             value={form.showAs}

@@ -1,8 +1,11 @@
-import { useQuery } from '@tanstack/react-query'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
+import { newSet, useActs } from '../../app/acts'
+import { useReader } from '../../app/person'
 import { Button } from '../../ui/Button'
 import { LinkedText } from '../../ui/LinkedText'
 import { MarkBlock } from '../../ui/MarkSign'
+import { AgreementPart } from '../agreement/AgreementPart'
 import { AnswersPart } from '../answers/AnswersPart'
 import { answersQuery } from '../answers/answerQueries'
 import { backQuery } from '../availability/availabilityQueries'
@@ -10,7 +13,8 @@ import { type EventBrick, type Layer, titleOf } from '../wall/bricks'
 import { Desk } from '../wall/Desk'
 import { daysOf } from '../wall/times'
 import { EventHistory } from './EventHistory'
-import { showAsChoices } from './eventForm'
+import { type EventField, type EventForm, formOf, showAsChoices } from './eventForm'
+import { useEventActs, type Written } from './useEventActs'
 import { whenAwayText, whenText } from './whenText'
 
 interface EventPageProps {
@@ -18,15 +22,22 @@ interface EventPageProps {
   layer: Layer
   /** The names of people by their ids. */
   names: ReadonlyMap<string, string>
-  /** Lays it on the desk to be changed; undefined where the reader may not. */
-  onEdit: (() => void) | undefined
+  /** Lays it on the desk to be changed, some field first, or to be asked how much of a series is meant; undefined where the reader may not. */
+  onEdit:
+    | ((form: EventForm, theirs?: EventForm | null, asking?: 'change' | 'delete' | null) => void)
+    | undefined
   onClose: () => void
   /** What is said before it. */
   children?: ReactNode
 }
 
-/** An event that is read, by somebody who may not change it. */
+/**
+ * An event to be read: who, when, where, notes that can be followed, what was answered. For whoever may change it each line
+ * leads to its field, and *Change* to all of them.
+ */
 export function EventPage({ brick, layer, names, onEdit, onClose, children }: EventPageProps) {
+  const acts = useActs()
+  const queries = useQueryClient()
   // To an absence nobody says whether they come.
   const isAbsence = layer.purpose === 'away'
   const who = isAbsence ? brick.attendees.map((one) => names.get(one) ?? 'somebody else').join(', ') : ''
@@ -38,19 +49,39 @@ export function EventPage({ brick, layer, names, onEdit, onClose, children }: Ev
     ...backQuery(layer.groupId, daysOf(brick.time).last, brick.attendees),
     enabled: isAbsence && layer.groupId !== null && brick.time.form === 'days' && brick.attendees.length > 0,
   })
-  const rows: [string, string | null][] = [
-    ['Who', who],
-    ['When', isAbsence ? whenAwayText(brick.time, back.data?.back) : whenText(brick.time)],
-    ['Repeats', brick.repeats],
+  const { person } = useReader()
+  const { write, remove } = useEventActs()
+  const form = formOf(brick)
+  const title = titleOf(brick.title, layer.purpose)
+  const settle = (written: Written) => {
+    if (written.kind === 'done') onClose()
+    // What was changed meanwhile is looked at beside what was wanted; a refusal is said.
+    if (written.kind === 'stale') onEdit?.(form, written.theirs)
+    if (written.kind === 'refused') acts.failed(written.error)
+  }
+  const erase = async () => {
+    if (form.only) onEdit?.(form, null, 'delete')
+    else settle(await remove(form, 'whole', newSet(), title))
+  }
+  const take = async (start: string, end: string) => {
+    const taken = { ...form, time: { form: 'clock', start, end, zone: person.zone } as const }
+    if (form.only) onEdit?.(taken, null, 'change')
+    else settle(await write(taken, `Changed “${title}”.`, 'whole'))
+  }
+  const rows: [string, string | null, EventField | null][] = [
+    ['When', isAbsence ? whenAwayText(brick.time, back.data?.back) : whenText(brick.time), 'when'],
+    [`In ${brick.zone?.replaceAll('_', ' ')}`, brick.agreed && whenText(brick.agreed), 'when'],
+    ['Repeats', brick.repeats, 'repeats'],
+    ['Who', who, 'who'],
+    ['Where', brick.place, 'where'],
+    ['Notes', brick.notes, 'notes'],
+    ['Kind', brick.kind, 'kind'],
+    ['Counts as', showAsChoices.find((choice) => choice.value === brick.showAs)?.label ?? null, 'counts'],
     [
       'Organizer',
       brick.organizer ? (names.get(brick.organizer) ?? asked.data?.organizer ?? 'somebody else') : null,
+      null,
     ],
-    ['Kind', brick.kind],
-    [`In ${brick.zone?.replaceAll('_', ' ')}`, brick.agreed && whenText(brick.agreed)],
-    ['Where', brick.place],
-    ['Counts as', showAsChoices.find((choice) => choice.value === brick.showAs)?.label ?? null],
-    ['Notes', brick.notes],
   ]
   return (
     <Desk title={titleOf(brick.title, layer.purpose)} onClose={onClose}>
@@ -62,25 +93,53 @@ export function EventPage({ brick, layer, names, onEdit, onClose, children }: Ev
         <span className="written px-2.5 py-1.5">{layer.name}</span>
       </p>
       {children}
+      {onEdit && (
+        <AgreementPart
+          eventId={brick.eventId}
+          version={brick.version}
+          agreed={layer.agreed}
+          who={who === '' ? 'somebody' : who}
+          onDone={onClose}
+        />
+      )}
       <dl className="grid gap-3">
         {brick.cancelled && <p className="font-bold text-clash">Called off</p>}
         {rows.map(
-          ([name, value]) =>
+          ([name, value, field]) =>
             value && (
               <div key={name}>
-                <dt className="text-[12px] text-cement-700">{name}</dt>
+                <dt className="text-[12px] text-cement-700">
+                  {onEdit && field ? (
+                    <button
+                      type="button"
+                      aria-label={`Change ${name}`}
+                      title={`Change ${name}`}
+                      onClick={() => onEdit({ ...form, focus: field })}
+                      className="underline decoration-dotted underline-offset-2 hover:text-ink"
+                    >
+                      {name}
+                    </button>
+                  ) : (
+                    name
+                  )}
+                </dt>
                 <dd className="written whitespace-pre-line">
-                  {name === 'Notes' ? <LinkedText elsewhere text={value} /> : value}
+                  {field === 'notes' || field === 'where' ? <LinkedText elsewhere text={value} /> : value}
                 </dd>
               </div>
             ),
         )}
       </dl>
       {onEdit ? (
-        <div className="mt-5">
-          <Button look="main" onClick={onEdit}>
-            Change it
+        <div className="mt-5 flex gap-2">
+          <Button look="main" onClick={() => onEdit(form)}>
+            Change
           </Button>
+          {brick.mayGiveAway && (
+            <Button look="danger" onClick={() => void erase()}>
+              Delete
+            </Button>
+          )}
         </div>
       ) : (
         <p className="mt-5 text-[12px] text-cement-700">
@@ -95,6 +154,15 @@ export function EventPage({ brick, layer, names, onEdit, onClose, children }: Ev
           eventId={brick.eventId}
           only={brick.only}
           time={brick.time.form === 'clock' ? brick.time : undefined}
+          asking={
+            onEdit && brick.mayGiveAway
+              ? {
+                  version: brick.version,
+                  onAsked: () => void queries.invalidateQueries({ queryKey: ['events'] }),
+                  onTake: (start, end) => void take(start, end),
+                }
+              : undefined
+          }
         />
       )}
       <EventHistory calendarId={brick.calendarId} eventId={brick.eventId} only={brick.only} />

@@ -3,7 +3,12 @@ import type { EventBrick, Time } from '../wall/bricks'
 import { addDays, dateOf, daysOf, localAt, minuteOf, minutesBetween, plusMinutes } from '../wall/times'
 
 /** An event as it stands on the desk, new or being changed. */
+/** A part of the form that can be meant by itself. */
+export type EventField = 'when' | 'repeats' | 'who' | 'where' | 'kind' | 'counts' | 'notes'
+
 export interface EventForm {
+  /** What is to be changed first: it has the focus when the form opens. */
+  focus?: EventField
   eventId: string
   /** The occurrence that is meant; null for a single event. */
   only: string | null

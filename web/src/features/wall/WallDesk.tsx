@@ -1,19 +1,14 @@
-import { useQuery } from '@tanstack/react-query'
 import { lazy, Suspense } from 'react'
 import type { Schema } from '../../api/client'
-import { sentenceOf } from '../../api/problem'
 import { reaches } from '../access/ladder'
 import type { Gap } from '../availability/availabilityQueries'
 import type { FreeForm } from '../availability/FreeDesk'
 import type { useClashes } from '../availability/useClashes'
 import type { useGaps } from '../availability/useGaps'
 import type { Asking } from '../events/EventDesk'
-import { type EventForm, formOf } from '../events/eventForm'
-import { eventQuery } from '../events/eventQueries'
+import type { EventForm } from '../events/eventForm'
 import type { Sight } from '../events/useSight'
-import { NewGroupDesk } from '../groups/NewGroupDesk'
-import { LookDesk } from '../shelf/LookDesk'
-import { type EventBrick, fromEventKey, type Layer, type Time, titleOf } from './bricks'
+import { type EventBrick, type Layer, type Time, titleOf } from './bricks'
 import { Desk } from './Desk'
 import type { DeskPlace } from './deskPlace'
 import { placesOf } from './makeIn'
@@ -26,10 +21,16 @@ const CalendarDesk = lazy(() =>
 
 const loadEventWriting = () => import('../events/EventWriting')
 const EventWriting = lazy(() => loadEventWriting().then((module) => ({ default: module.EventWriting })))
-const EventPage = lazy(() => import('../events/EventPage').then((module) => ({ default: module.EventPage })))
+const EventReading = lazy(() =>
+  import('../events/EventReading').then((module) => ({ default: module.EventReading })),
+)
 // The wall is there before; when it is, so that nobody waits for it on the first press.
 if (typeof requestIdleCallback === 'function') requestIdleCallback(() => void loadEventWriting())
 
+const NewGroupDesk = lazy(() =>
+  import('../groups/NewGroupDesk').then((module) => ({ default: module.NewGroupDesk })),
+)
+const LookDesk = lazy(() => import('../shelf/LookDesk').then((module) => ({ default: module.LookDesk })))
 const AskDesk = lazy(() => import('../access/AskDesk').then((module) => ({ default: module.AskDesk })))
 
 const FindDesk = lazy(() => import('./FindDesk').then((module) => ({ default: module.FindDesk })))
@@ -70,7 +71,7 @@ interface WallDeskProps {
   onSearch: (search: Search) => void
   /** A hit of the search: the wall goes there and it opens. */
   onHit: (brick: EventBrick) => void
-  onEdit: (form: EventForm) => void
+  onEdit: (form: EventForm, theirs?: EventForm | null, asking?: Asking) => void
   onForm: (form: EventForm) => void
   onMet: (theirs: EventForm | null) => void
   onPlace: (place: DeskPlace) => void
@@ -163,14 +164,16 @@ export function WallDesk({
     }
     case 'event':
       return (
-        <ReadEvent
-          key={place.key}
-          eventKey={place.key}
-          layers={layers}
-          names={names}
-          onEdit={onEdit}
-          onClose={onClose}
-        />
+        <Suspense>
+          <EventReading
+            key={place.key}
+            eventKey={place.key}
+            layers={layers}
+            names={names}
+            onEdit={onEdit}
+            onClose={onClose}
+          />
+        </Suspense>
       )
     case 'find':
       return (
@@ -188,7 +191,9 @@ export function WallDesk({
     case 'look': {
       const layer = layers.find((one) => one.calendarId === place.calendarId)
       return layer ? (
-        <LookDesk key={layer.calendarId} layer={layer} layers={layers} onClose={onClose} />
+        <Suspense>
+          <LookDesk key={layer.calendarId} layer={layer} layers={layers} onClose={onClose} />
+        </Suspense>
       ) : (
         <NotThere onClose={onClose} />
       )
@@ -336,44 +341,12 @@ export function WallDesk({
         </Suspense>
       )
     case 'newGroup':
-      return <NewGroupDesk onMade={onGroup} onClose={onClose} />
+      return (
+        <Suspense>
+          <NewGroupDesk onMade={onGroup} onClose={onClose} />
+        </Suspense>
+      )
   }
-}
-
-function ReadEvent({
-  eventKey,
-  layers,
-  names,
-  onEdit,
-  onClose,
-}: {
-  eventKey: string
-  layers: readonly Layer[]
-  names: ReadonlyMap<string, string>
-  onEdit: (form: EventForm) => void
-  onClose: () => void
-}) {
-  const { eventId, only } = fromEventKey(eventKey)
-  const event = useQuery(eventQuery(eventId, only))
-  const layer = layers.find((one) => one.calendarId === event.data?.calendarId)
-  if (event.isError) return <NotThere sentence={sentenceOf(event.error)} onClose={onClose} />
-  return event.data && layer ? (
-    <Suspense
-      fallback={
-        <Desk title={titleOf(event.data.title)} onClose={onClose}>
-          {null}
-        </Desk>
-      }
-    >
-      <EventPage
-        brick={event.data}
-        layer={layer}
-        names={names}
-        onEdit={event.data.mayChange ? () => onEdit(formOf(event.data)) : undefined}
-        onClose={onClose}
-      />
-    </Suspense>
-  ) : null
 }
 
 function NotThere({

@@ -233,20 +233,24 @@ function Wall({ view }: { view: View }) {
       else after.set(key, value)
     navigate({ pathname: window.location.pathname, search: after.toString() }, { replace: true })
   }
-  /** Closes the desk; what was written and not saved can be brought back. */
-  const leaveDesk = () => {
-    if (marks.count > 0) marks.clear()
+  /** Lays something else on the desk, or nothing; what was written and not saved can be brought back. */
+  const leaveFor = (next: DeskPlace | null) => {
     const left = desk?.kind === 'writing' && asked === null && sight?.kind === 'writes' ? sight.form : null
-    closeDesk()
+    turnTo(next)
     if (left && isWritten(left, bricks))
       acts.offer(`“${titleOf(left.title)}” was not saved.`, 'Bring it back', () => openForm(left))
   }
-  const closeDesk = () => {
+  const leaveDesk = () => {
+    if (marks.count > 0) marks.clear()
+    leaveFor(null)
+  }
+  const turnTo = (next: DeskPlace | null) => {
     setForm(null)
     setMet(null)
     setAsked(null)
-    place(null)
+    place(next)
   }
+  const closeDesk = () => turnTo(null)
   const goTo = (day: string, to: View = view) => {
     const after = new URLSearchParams(search)
     if (exact > 0 && to === view) after.set('to', addDays(day, exact - 1))
@@ -290,11 +294,7 @@ function Wall({ view }: { view: View }) {
       acts.done('Only the times are shared with you here: it is busy then.')
       return
     }
-    if (brick.mayChange) openForm(formOf(brick))
-    else {
-      setForm(null)
-      place({ kind: 'event', key: eventKey(brick.eventId, brick.only) })
-    }
+    leaveFor({ kind: 'event', key: eventKey(brick.eventId, brick.only) })
   }
   const make = (time: EventForm['time'], lane: string) => {
     if (as) {
