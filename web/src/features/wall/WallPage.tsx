@@ -484,6 +484,7 @@ function Wall({ view }: { view: View }) {
     pointed: desk?.kind === 'free' ? free : null,
     onLit: proposed ? null : takeGap,
     onPlace: placeOn,
+    beside: desk && !narrow ? (chosen ?? '') : null,
   }
   const ribbonFrom = addDays(
     weekStart(

@@ -12,6 +12,7 @@ import type { Lane } from './lanes'
 import { type Scale, scaleOf } from './scale'
 import { dateOf, localAt, minuteOf } from './times'
 import { type Place, useHand } from './useHand'
+import { useKeptWidth } from './useKeptWidth'
 import { useLeftBehind } from './useLeftBehind'
 import { useWidth } from './useWidth'
 import type { ViewProps } from './viewProps'
@@ -26,6 +27,9 @@ const nothing: Brick[] = []
  */
 const layer = 'absolute inset-0 contain-layout contain-size contain-style'
 const overAll = `${layer} pointer-events-none z-5`
+
+/** Stands before the days also where they are pushed aside. */
+const staying = 'relative z-6 translate-x-(--aside,0px)'
 
 /** Its columns stand over those that scroll: it leaves as much room at its end as their bar takes. */
 const abreast = 'gutter overflow-hidden'
@@ -45,11 +49,15 @@ export function WeekView({
   pointed,
   onLit,
   onPlace,
+  beside,
 }: ViewProps & { lanes: readonly Lane[] }) {
   const { person } = useReader()
   const { zone, preferences } = person
   const hours = useRef<HTMLDivElement>(null)
   const whole = useRef<HTMLDivElement>(null)
+  const wall = useRef<HTMLElement>(null)
+  const keptWidth = useKeptWidth(wall, beside, days.length)
+  const kept = { minWidth: keptWidth }
   const [night, setNight] = useState(false)
   const scale = useMemo(
     () => scaleOf(preferences.dayBegins - 60, preferences.dayEnds + 120, night),
@@ -132,11 +140,17 @@ export function WeekView({
   return (
     <section
       aria-label="Wall"
+      ref={wall}
       data-paper="one page"
-      className="flex min-h-0 min-w-0 flex-1 flex-col bg-surface select-none"
+      className="flex min-h-0 min-w-0 flex-1 flex-col overflow-x-auto overflow-y-hidden bg-surface select-none"
+      // The hours stay in sight while the days are pushed aside under them.
+      onScroll={(event) => {
+        const { style, scrollLeft } = event.currentTarget
+        style.setProperty('--aside', `${scrollLeft}px`)
+      }}
       {...hand.handlers}
     >
-      <div className={`${abreast} flex border-b border-cement-200 bg-cement-50`}>
+      <div className={`${abreast} flex border-b border-cement-200 bg-cement-50`} style={kept}>
         <Corner second={preferences.secondZone} day={days[0] ?? ''} zone={zone} />
         <div className="grid flex-1" style={grid}>
           {days.map((day) => (
@@ -167,8 +181,14 @@ export function WeekView({
         </div>
       </div>
 
-      <div className={`${abreast} flex border-b-2 border-cement-300 bg-cement-50`} data-all-day="true">
-        <div className="w-13 shrink-0 border-r border-cement-200 py-1.5 pr-1.5 text-right text-[11px] text-cement-600">
+      <div
+        className={`${abreast} flex border-b-2 border-cement-300 bg-cement-50`}
+        style={kept}
+        data-all-day="true"
+      >
+        <div
+          className={`${staying} w-13 shrink-0 border-r bg-cement-50 border-cement-200 py-1.5 pr-1.5 text-right text-[11px] text-cement-600`}
+        >
           all day
         </div>
         <div
@@ -202,7 +222,11 @@ export function WeekView({
         </div>
       </div>
 
-      <div className="gutter relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto" data-scroller="true">
+      <div
+        className="gutter relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto"
+        style={kept}
+        data-scroller="true"
+      >
         <div className="flex" style={{ height: scale.height }}>
           <HourNames
             scale={scale}
@@ -381,7 +405,7 @@ const place = (zone: string) => zone.split('/').at(-1)?.replaceAll('_', ' ') ?? 
 
 function Corner({ second, zone }: { second: string | null; day: string; zone: string }) {
   return (
-    <div className="flex shrink-0">
+    <div className={`${staying} flex shrink-0 bg-cement-50`}>
       {second && (
         <div
           title={second}
@@ -423,7 +447,7 @@ function HourNames({
     </div>
   )
   return (
-    <div className="relative flex shrink-0">
+    <div className={`${staying} flex shrink-0 bg-surface`}>
       {second && column((hour) => elsewhere(day, hour, zone, second))}
       {column((hour) => clockText(localAt(day, hour * 60)))}
       <button

@@ -32,6 +32,8 @@ export interface ViewProps {
   onLit: ((gap: Gap) => void) | null
   /** What is in the hand as a brick: one that moves, or a new one in the layer it would go to. */
   asNew: (ghost: Ghost) => EventBrick | null
+  /** What is on the desk beside the wall, empty where that is nothing of it; null where there is no desk or it lies over all. */
+  beside: string | null
   /** Makes something on a day, in a lane or row, by key. */
   onPlace: (day: string, lane: string) => void
 }
