@@ -17,7 +17,8 @@ using NodaTime;
 namespace Mortar.Data.Inbox;
 
 /// <summary>Something that somebody else did and that concerns the reader.</summary>
-public sealed record Notice(long Sequence, Instant At, string Sentence, bool Seen);
+/// <param name="Event">The event it is about, which the reader still sees; <c>null</c> where it is about none.</param>
+public sealed record Notice(long Sequence, Instant At, string Sentence, bool Seen, EventId? Event = null);
 
 /// <summary>Reads out of the change log what others did that concerns somebody; nothing is written to it by hand.</summary>
 public sealed class NoticeQueries(MortarDb db, ZoneClock zones)
@@ -52,7 +53,15 @@ public sealed class NoticeQueries(MortarDb db, ZoneClock zones)
                 : Sentence(one.change, one.Name, await NameAt(one.change, cancellationToken));
             if (sentence is not null)
             {
-                notices.Add(new Notice(one.change.Sequence, one.change.At, sentence, one.change.Sequence <= seen));
+                notices.Add(
+                    new Notice(
+                        one.change.Sequence,
+                        one.change.At,
+                        sentence,
+                        one.change.Sequence <= seen,
+                        EventOf(one.change)
+                    )
+                );
             }
         }
 
@@ -60,6 +69,16 @@ public sealed class NoticeQueries(MortarDb db, ZoneClock zones)
         notices.AddRange(await OfKept(person, seen, cancellationToken));
         return [.. notices.OrderByDescending(notice => notice.Sequence).Take(MostNotices)];
     }
+
+    /// <summary>The event that an answer or an agreement is about: its sentence is told only to who sees it.</summary>
+    private static EventId? EventOf(ChangeRow change) =>
+        (change.Subject, change.After) switch
+        {
+            (Subject.Answer, { } text) => StoredText.Read<AnswerRow>(text).EventId,
+            (Subject.Agreement, { } text) when StoredText.Read<AgreementRow>(text) is { Agrees: true } yes =>
+                yes.EventId,
+            _ => null,
+        };
 
     /// <summary>What people did themselves about their place in the groups one coordinates.</summary>
     private async Task<IReadOnlyList<Notice>> OfKept(PersonId person, long seen, CancellationToken cancellationToken)
@@ -154,7 +173,8 @@ public sealed class NoticeQueries(MortarDb db, ZoneClock zones)
                 one.change.Sequence,
                 one.change.At,
                 $"{title}: {one.Name} {what}.",
-                one.change.Sequence <= seen
+                one.change.Sequence <= seen,
+                after is null ? null : after.Id
             ),
         ];
 

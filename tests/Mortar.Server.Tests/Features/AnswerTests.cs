@@ -101,6 +101,7 @@ public class AnswerTests
             StringComparison.Ordinal
         );
         Assert.Contains("They suggest Mon 16 March, 09:00 to 10:00", inbox, StringComparison.Ordinal);
+        Assert.Contains($"\"eventId\":\"{id}\"", inbox, StringComparison.Ordinal); // it leads there
         Assert.Equal(
             "2026-03-16T09:00:00",
             (await guest.Get($"/api/answering/{secret}")).Is(200).Body.Text("suggestedStart")

@@ -2415,6 +2415,8 @@ export interface components {
             at: components["schemas"]["Instant"];
             sentence: string;
             seen: boolean;
+            /** Format: uuid */
+            eventId: null | string;
         };
         InboxOpenAskBody: {
             /** Format: uuid */

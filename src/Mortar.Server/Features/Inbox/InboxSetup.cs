@@ -119,7 +119,8 @@ internal static class InboxSetup
     internal sealed record MailsBody(int Count, Instant? NextTry, IReadOnlyList<string> GivenUp);
 
     /// <param name="Sentence">What happened, for example "Ines Varga ended your access to “Glaze tests”."</param>
-    internal sealed record NoticeBody(long Sequence, Instant At, string Sentence, bool Seen);
+    /// <param name="EventId">The event it is about; <c>null</c> where it is about none.</param>
+    internal sealed record NoticeBody(long Sequence, Instant At, string Sentence, bool Seen, Guid? EventId);
 
     public static void AddInbox(this IServiceCollection services) =>
         services.AddScoped<InboxQueries>().AddScoped<NoticeQueries>();
@@ -250,7 +251,15 @@ internal static class InboxSetup
                         BrickBody.Of(one.Next, zone)
                     )),
                 ],
-                [.. notices.Select(notice => new NoticeBody(notice.Sequence, notice.At, notice.Sentence, notice.Seen))],
+                [
+                    .. notices.Select(notice => new NoticeBody(
+                        notice.Sequence,
+                        notice.At,
+                        notice.Sentence,
+                        notice.Seen,
+                        notice.Event?.Value
+                    )),
+                ],
                 mails is null ? null : new MailsBody(mails.Count, mails.NextTry, mails.GivenUp)
             )
         );

@@ -1,9 +1,10 @@
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { useId, useState } from 'react'
-import { fieldProblem, sentenceOf } from '../../api/problem'
+import { fieldProblem } from '../../api/problem'
 import { useActs } from '../../app/acts'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
+import { FormProblem } from '../../ui/FormProblem'
 import { TextArea } from '../../ui/TextArea'
 import { inputLook } from '../../ui/TextField'
 import { groupQueries } from '../groups/groupQueries'
@@ -79,11 +80,7 @@ export function AskDesk({ groupId, onClose }: AskDeskProps) {
         <p className="text-[12px] text-cement-700">
           They choose which calendar, and may give less or more than you ask for.
         </p>
-        {ask.isError && !problem && (
-          <p role="alert" className="text-clash">
-            {sentenceOf(ask.error)}
-          </p>
-        )}
+        <FormProblem error={ask.error} fields={['to']} />
         <Button type="submit" look="main" wide disabled={to.trim() === '' || ask.isPending}>
           Ask
         </Button>

@@ -1,12 +1,13 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link, useParams } from 'react-router'
-import { fieldProblem, sentenceOf } from '../../api/problem'
+import { fieldProblem } from '../../api/problem'
 import { newSet, useActs } from '../../app/acts'
 import { LastDayField } from '../../app/LastDayField'
 import { useReader } from '../../app/person'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
+import { FormProblem } from '../../ui/FormProblem'
 import { Question } from '../../ui/Question'
 import { endLink, putLink } from '../links/linkQueries'
 import { Desk } from '../wall/Desk'
@@ -145,12 +146,11 @@ export function CellDesk({ chosen, table, onClose }: CellDeskProps) {
             onChange={setLastDay}
             problem={fieldProblem(change.error, 'lastDay')}
           />
-          {change.isError && (
-            <p role="alert" className="text-clash">
-              {refused && `${refused.rowName} on “${refused.calendarName}”: `}
-              {sentenceOf(change.error)}
-            </p>
-          )}
+          <FormProblem
+            error={change.error}
+            fields={['role', 'lastDay']}
+            before={refused ? `${refused.rowName} on “${refused.calendarName}”: ` : ''}
+          />
           <Button type="submit" look="main" wide disabled={change.isPending}>
             {withOwn.length === chosen.length ? 'Change the step' : 'Give the step'}
           </Button>

@@ -1,10 +1,11 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
-import { fieldProblem, sentenceOf } from '../../api/problem'
+import { fieldProblem } from '../../api/problem'
 import { newSet, useActs } from '../../app/acts'
 import { LastDayField } from '../../app/LastDayField'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
+import { FormProblem } from '../../ui/FormProblem'
 import { TextArea } from '../../ui/TextArea'
 import { TextField } from '../../ui/TextField'
 import { groupQueries } from '../groups/groupQueries'
@@ -101,11 +102,7 @@ export function GiveForm({ layer }: { layer: Layer }) {
           )}
         </p>
       )}
-      {send.isError && (
-        <p role="alert" className="text-clash">
-          {sentenceOf(send.error)}
-        </p>
-      )}
+      <FormProblem error={send.error} fields={['address', 'message', 'lastDay']} />
       <Button type="submit" look="main" wide disabled={send.isPending}>
         Give access
       </Button>

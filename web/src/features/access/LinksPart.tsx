@@ -2,12 +2,13 @@ import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { Link as Anchor } from 'react-router'
 import type { Schema } from '../../api/client'
-import { fieldProblem, sentenceOf } from '../../api/problem'
+import { fieldProblem } from '../../api/problem'
 import { newSet, useActs } from '../../app/acts'
 import { longDayText } from '../../app/dates'
 import { LastDayField } from '../../app/LastDayField'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
+import { FormProblem } from '../../ui/FormProblem'
 import { Question } from '../../ui/Question'
 import { TextField } from '../../ui/TextField'
 import { endLink, putLink, renewLink } from '../links/linkQueries'
@@ -147,11 +148,7 @@ export function LinksPart({ layer, links }: { layer: Layer; links: readonly Link
             onChange={setLastDay}
             problem={fieldProblem(change.error, 'lastDay')}
           />
-          {change.isError && (
-            <p role="alert" className="text-clash">
-              {sentenceOf(change.error)}
-            </p>
-          )}
+          <FormProblem error={change.error} fields={['name', 'role', 'mostUses', 'lastDay']} />
           <div className="flex gap-2">
             <Button type="submit" look="main" disabled={change.isPending}>
               Make the link

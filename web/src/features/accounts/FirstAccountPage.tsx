@@ -1,7 +1,8 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
-import { fieldProblem, sentenceOf } from '../../api/problem'
+import { fieldProblem } from '../../api/problem'
 import { Button } from '../../ui/Button'
+import { FormProblem } from '../../ui/FormProblem'
 import { TextField } from '../../ui/TextField'
 import { Gate } from './Gate'
 import { browserZone, makeFirstAccount } from './session'
@@ -61,11 +62,7 @@ export function FirstAccountPage() {
           autoComplete="new-password"
           required
         />
-        {make.isError && (
-          <p role="alert" className="text-clash">
-            {sentenceOf(make.error)}
-          </p>
-        )}
+        <FormProblem error={make.error} fields={['address', 'code', 'name', 'password']} />
         <Button type="submit" look="main" disabled={make.isPending}>
           Make the account
         </Button>

@@ -38,7 +38,10 @@ export function SuggestForm({ time, isBusy, fields, onSuggest }: SuggestFormProp
       <div>
         <Button
           disabled={isBusy || start === time.start || day === '' || clock === ''}
-          onClick={() => onSuggest(start, plusMinutes(start, minutesBetween(time.start, time.end)))}
+          onClick={() => {
+            setOpen(false)
+            onSuggest(start, plusMinutes(start, minutesBetween(time.start, time.end)))
+          }}
         >
           Suggest that time
         </Button>

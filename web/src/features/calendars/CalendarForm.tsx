@@ -1,9 +1,10 @@
 import { useQuery } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import type { Schema } from '../../api/client'
-import { fieldProblem, sentenceOf } from '../../api/problem'
+import { fieldProblem } from '../../api/problem'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
+import { FormProblem } from '../../ui/FormProblem'
 import { TextArea } from '../../ui/TextArea'
 import { TextField } from '../../ui/TextField'
 import { defaultChoices } from '../access/ladder'
@@ -138,11 +139,10 @@ export function CalendarForm({ start, isNew, groupName, defaultOf, onSave }: Cal
         options={defaultChoices}
         problem={fieldProblem(error, 'groupDefault')}
       />
-      {error !== null && (
-        <p role="alert" className="text-clash">
-          {sentenceOf(error)}
-        </p>
-      )}
+      <FormProblem
+        error={error}
+        fields={['name', 'description', 'zone', 'person', 'kinds', 'groupDefault']}
+      />
       <Button type="submit" look="main" wide disabled={busy}>
         {isNew ? 'Make the calendar' : 'Save settings'}
       </Button>

@@ -163,6 +163,7 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
       {asking && form.only && !met && (
         <ReachQuestion
           form={form}
+          title={titleOf(form.title, calendar?.purpose)}
           isDeletion={asking === 'delete'}
           onReach={(reach) => void (asking === 'delete' ? erase(reach) : save(form, reach))}
           onCancel={() => (asked ? onClose() : setAsking(null))}

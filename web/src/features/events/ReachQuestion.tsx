@@ -1,12 +1,12 @@
 import { useQuery } from '@tanstack/react-query'
 import { Button } from '../../ui/Button'
 import { useBroughtIntoView } from '../../ui/useBroughtIntoView'
-import { titleOf } from '../wall/bricks'
 import type { EventForm } from './eventForm'
 import { previewQuery, type Reach } from './eventQueries'
 
 interface ReachQuestionProps {
   form: EventForm
+  title: string
   /** Whether the dates are to go, rather than change. */
   isDeletion: boolean
   onReach: (reach: Reach) => void
@@ -20,7 +20,7 @@ const names: Record<Reach, string> = {
 }
 
 /** How much of a series is meant; asked once, with what each answer would come to. It stands on the desk, the wall stays. */
-export function ReachQuestion({ form, isDeletion, onReach, onCancel }: ReachQuestionProps) {
+export function ReachQuestion({ form, title, isDeletion, onReach, onCancel }: ReachQuestionProps) {
   const preview = useQuery(previewQuery(form, isDeletion))
   const shown = useBroughtIntoView<HTMLElement>()
   return (
@@ -32,7 +32,7 @@ export function ReachQuestion({ form, isDeletion, onReach, onCancel }: ReachQues
       className="mb-4 grid gap-2 border-2 border-ink bg-surface p-3"
     >
       <p className="font-bold">
-        “{titleOf(form.title)}” repeats. {isDeletion ? 'Delete' : 'Change'} how much of it?
+        “{title}” repeats. {isDeletion ? 'Delete' : 'Change'} how much of it?
       </p>
       {preview.isError && <p role="alert">Its dates could not be counted. Close this and try again.</p>}
       {preview.data?.map((one) => (

@@ -2,13 +2,14 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import type { Schema } from '../../api/client'
-import { fieldProblem, sentenceOf } from '../../api/problem'
+import { fieldProblem } from '../../api/problem'
 import { newSet, useActs } from '../../app/acts'
 import { BarTitle } from '../../app/BarTitle'
 import { ClockField } from '../../app/ClockField'
 import { TopBar } from '../../app/TopBar'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
+import { FormProblem } from '../../ui/FormProblem'
 import { Page } from '../../ui/Page'
 import { TextField } from '../../ui/TextField'
 import { reaches, roleName } from '../access/ladder'
@@ -196,11 +197,7 @@ function Settings({ group }: { group: Group }) {
             </Link>
           </p>
         </fieldset>
-        {error !== null && (
-          <p role="alert" className="text-clash">
-            {sentenceOf(error)}
-          </p>
-        )}
+        <FormProblem error={error} fields={['name', 'zone', 'firstDay', 'dayEnds', 'cover', 'daysOff']} />
         {group.coordinates ? (
           <>
             <div>

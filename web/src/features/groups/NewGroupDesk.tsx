@@ -1,11 +1,12 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import type { Schema } from '../../api/client'
-import { fieldProblem, sentenceOf } from '../../api/problem'
+import { fieldProblem } from '../../api/problem'
 import { useActs } from '../../app/acts'
 import { useReader } from '../../app/person'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
+import { FormProblem } from '../../ui/FormProblem'
 import { TextField } from '../../ui/TextField'
 import { Desk } from '../wall/Desk'
 import { makeGroup, sorts } from './groupQueries'
@@ -58,11 +59,7 @@ export function NewGroupDesk({
         <p className="text-cement-700">
           Its calendars are on the clock of {person.zone}; each can be given another.
         </p>
-        {error !== null && (
-          <p role="alert" className="text-clash">
-            {sentenceOf(error)}
-          </p>
-        )}
+        <FormProblem error={error} fields={['name']} />
         <Button type="submit" look="main" wide>
           Make the group
         </Button>

@@ -12,7 +12,7 @@ import { AnswerButtons } from '../invitation/AnswerButtons'
 import { proposalsQuery } from '../proposals/proposalQueries'
 import { ToSettleCard } from '../proposals/ToSettleCard'
 import { WhichCard } from '../proposals/WhichCard'
-import { titleOf } from '../wall/bricks'
+import { eventKey, titleOf } from '../wall/bricks'
 import { dateOf } from '../wall/times'
 import { AskCard } from './AskCard'
 import { inboxQuery, seeInbox } from './inboxQuery'
@@ -179,7 +179,15 @@ export function InboxPage() {
                 className="flex flex-wrap items-baseline justify-between gap-x-4 py-2"
               >
                 <span className={`written ${notice.seen ? 'text-cement-700' : 'font-bold'}`}>
-                  {notice.sentence}
+                  {notice.sentence}{' '}
+                  {notice.eventId && (
+                    <Link
+                      to={`/week?desk=event~${eventKey(notice.eventId, null)}`}
+                      className="underline underline-offset-2"
+                    >
+                      Look at it
+                    </Link>
+                  )}
                 </span>
                 <span className="text-[12px] text-cement-600">{momentText(notice.at)}</span>
               </li>

@@ -1,7 +1,8 @@
 import { useMutation } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
-import { fieldProblem, sentenceOf } from '../../api/problem'
+import { fieldProblem } from '../../api/problem'
 import { Button } from '../../ui/Button'
+import { FormProblem } from '../../ui/FormProblem'
 import { TextField } from '../../ui/TextField'
 
 interface AccountFormProps {
@@ -42,11 +43,7 @@ export function AccountForm({ address, name: known = '', make, onMade }: Account
         autoComplete="new-password"
         required
       />
-      {made.isError && (
-        <p role="alert" className="text-clash">
-          {sentenceOf(made.error)}
-        </p>
-      )}
+      <FormProblem error={made.error} fields={['name', 'password']} />
       <Button type="submit" look="main" disabled={made.isPending}>
         Make the account
       </Button>

@@ -1,9 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
-import { fieldProblem, sentenceOf } from '../../api/problem'
+import { fieldProblem } from '../../api/problem'
 import { useActs } from '../../app/acts'
 import { useReader } from '../../app/person'
 import { Button } from '../../ui/Button'
+import { FormProblem } from '../../ui/FormProblem'
 import { TextField } from '../../ui/TextField'
 import { addressesQuery, askToConfirm, takeOutAddress } from './addressQueries'
 
@@ -73,11 +74,7 @@ export function Addresses() {
           Send a mail to confirm it
         </Button>
       </form>
-      {ask.isError && !fieldProblem(ask.error, 'address') && (
-        <p role="alert" className="text-clash">
-          {sentenceOf(ask.error)}
-        </p>
-      )}
+      <FormProblem error={ask.error} fields={['address']} />
       <p className="text-[12px] text-cement-700">
         An invitation to any confirmed address arrives in your inbox here, and you can sign in with any of
         them.

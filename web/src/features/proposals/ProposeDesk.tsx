@@ -1,8 +1,9 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
-import { fieldProblem, sentenceOf } from '../../api/problem'
+import { fieldProblem } from '../../api/problem'
 import { newSet, useActs } from '../../app/acts'
 import { Button } from '../../ui/Button'
+import { FormProblem } from '../../ui/FormProblem'
 import { TextArea } from '../../ui/TextArea'
 import { TextField } from '../../ui/TextField'
 import type { Gap } from '../availability/availabilityQueries'
@@ -79,9 +80,6 @@ export function ProposeDesk({
     },
   })
   const error = asking.error
-  const atFields = ['title', 'place', 'notes', 'times', 'personIds'].some((field) =>
-    fieldProblem(error, field),
-  )
   return (
     <Desk title="Which suits?" onClose={onClose}>
       <form
@@ -169,11 +167,7 @@ export function ProposeDesk({
           onChange={setNotes}
           problem={fieldProblem(error, 'notes')}
         />
-        {error !== null && !atFields && (
-          <p role="alert" className="text-clash">
-            {sentenceOf(error)}
-          </p>
-        )}
+        <FormProblem error={error} fields={['title', 'place', 'notes', 'times', 'personIds']} />
         <div className="flex items-center gap-3">
           <Button look="main" type="submit" disabled={asking.isPending}>
             Ask which suits

@@ -35,8 +35,8 @@ export function FindDesk({ search, layers, people, onSearch, onOpen, onClose }: 
   const found = useQuery({ ...findQuery(asked), enabled: isAsked })
   const set = (part: Partial<Search>) => onSearch({ ...search, ...part })
   const kinds = [...new Set(layers.flatMap((layer) => layer.kinds.map((kind) => kind.name)))]
-  const { now } = useReader()
-  const thisYear = new Date(now()).getFullYear()
+  const { person, now } = useReader()
+  const thisYear = Number(new Date(now()).toLocaleDateString('sv', { timeZone: person.zone }).slice(0, 4))
   const dayOf = (day: string) =>
     Number(day.slice(0, 4)) === thisYear ? longDayText(day) : `${longDayText(day)} ${day.slice(0, 4)}`
   const byId = new Map(layers.map((layer) => [layer.calendarId, layer]))

@@ -233,12 +233,14 @@ function Wall({ view }: { view: View }) {
       else after.set(key, value)
     navigate({ pathname: window.location.pathname, search: after.toString() }, { replace: true })
   }
+  const titleIn = ({ title, calendarId }: { title: string; calendarId: string }) =>
+    titleOf(title, layers.find((layer) => layer.calendarId === calendarId)?.purpose)
   /** Lays something else on the desk, or nothing; what was written and not saved can be brought back. */
   const leaveFor = (next: DeskPlace | null) => {
     const left = desk?.kind === 'writing' && asked === null && sight?.kind === 'writes' ? sight.form : null
     turnTo(next)
     if (left && isWritten(left, bricks))
-      acts.offer(`“${titleOf(left.title)}” was not saved.`, 'Bring it back', () => openForm(left))
+      acts.offer(`“${titleIn(left)}” was not saved.`, 'Bring it back', () => openForm(left))
   }
   const leaveDesk = () => {
     if (marks.count > 0) marks.clear()
@@ -383,14 +385,18 @@ function Wall({ view }: { view: View }) {
       return false
     }
     if (copy) {
-      void write(copyOf(wish), `Copied “${titleOf(brick.title)}” to ${dayText(daysOf(time).first)}.`, 'whole')
+      void write(copyOf(wish), `Copied “${titleIn(brick)}” to ${dayText(daysOf(time).first)}.`, 'whole')
       return true
     }
     if (JSON.stringify([time, attendees]) === JSON.stringify([brick.time, brick.attendees])) return false
     if (isOfMarked) void marks.moveAll(brick, time)
     else if (brick.only) openForm(wish, null, 'change')
     else {
-      void change(wish, `${whatChanged(brick, time, target, source)}.`, brick)
+      void change(
+        wish,
+        `${whatChanged(brick, time, target, source, byId.get(brick.calendarId)?.purpose)}.`,
+        brick,
+      )
       return true
     }
     return false
@@ -670,11 +676,7 @@ function Wall({ view }: { view: View }) {
               const wish = { ...formOf(brick), attendees: brick.attendees.filter((one) => one !== personId) }
               if (brick.only) openForm(wish, null, 'change')
               else
-                void change(
-                  wish,
-                  `Took ${names.get(personId) ?? 'somebody'} off “${titleOf(brick.title)}”.`,
-                  brick,
-                )
+                void change(wish, `Took ${names.get(personId) ?? 'somebody'} off “${titleIn(brick)}”.`, brick)
             }}
             free={free}
             onFree={setFree}

@@ -1,6 +1,6 @@
 import { Temporal } from 'temporal-polyfill'
 import { clockText, dayText } from '../../app/dates'
-import { type Brick, type EventBrick, type Time, titleOf } from './bricks'
+import { type Brick, type EventBrick, type Layer, type Time, titleOf } from './bricks'
 import type { RosterRow } from './roster'
 import { daysOf } from './times'
 
@@ -10,19 +10,21 @@ export function whatChanged(
   time: Time,
   target: RosterRow | undefined,
   source: RosterRow | undefined,
+  purpose?: Layer['purpose'],
 ): string {
+  const title = titleOf(brick.title, purpose)
   const [before, after] = [daysOf(brick.time), daysOf(time)]
   if (target && source && target.key !== source.key && target.personId)
-    return `Gave “${titleOf(brick.title)}” to ${target.name}, ${dayText(after.first)}`
+    return `Gave “${title}” to ${target.name}, ${dayText(after.first)}`
   const [from, to] = [timeStart(brick.time), timeStart(time)]
   const [ended, ends] = [timeEnd(brick.time), timeEnd(time)]
   if (from !== to && ended !== ends)
-    return `Moved “${titleOf(brick.title)}” to ${before.first === after.first && time.form !== 'days' ? clockText(time.start) : dayText(after.first)}`
+    return `Moved “${title}” to ${before.first === after.first && time.form !== 'days' ? clockText(time.start) : dayText(after.first)}`
   if (from !== to)
-    return `“${titleOf(brick.title)}” begins ${time.form === 'days' ? `on ${dayText(after.first)}` : `at ${clockText(time.start)}`} now`
+    return `“${title}” begins ${time.form === 'days' ? `on ${dayText(after.first)}` : `at ${clockText(time.start)}`} now`
   return before.last !== after.last || time.form === 'days'
-    ? `“${titleOf(brick.title)}” lasts until ${dayText(after.last)} now`
-    : `“${titleOf(brick.title)}” lasts until ${clockText(time.end)} now`
+    ? `“${title}” lasts until ${dayText(after.last)} now`
+    : `“${title}” lasts until ${clockText(time.end)} now`
 }
 
 const timeStart = (time: Time) => (time.form === 'days' ? time.first : time.start)

@@ -1,0 +1,26 @@
+import { ProblemError, sentenceOf } from '../api/problem'
+
+interface FormProblemProps {
+  error: unknown
+  /** The fields that say themselves what is wrong with them: it is not said a second time here. */
+  fields: readonly string[]
+  /** Said before it. */
+  before?: string
+}
+
+/** What is wrong with a form as a whole, under it; nothing where each of its problems stands at its field. */
+export function FormProblem({ error, fields, before = '' }: FormProblemProps) {
+  if (error === null || error === undefined || isSaid(error, fields)) return null
+  return (
+    <p role="alert" className="text-clash">
+      {before}
+      {sentenceOf(error)}
+    </p>
+  )
+}
+
+/** Whether each problem of an error stands at one of some fields. */
+const isSaid = (error: unknown, fields: readonly string[]): boolean => {
+  const wrong = error instanceof ProblemError ? Object.keys(error.fields) : []
+  return wrong.length > 0 && wrong.every((field) => fields.includes(field))
+}
