@@ -75,7 +75,7 @@ public readonly record struct Occurrence
         Event.Series?.Index.Sentence(Event.Time, Event.Series, CivilDays.ToTime(local).Year, zone);
 
     /// <summary>The one rule of its series, with its end as a day; <c>null</c> where no single rule says how it repeats.</summary>
-    public RecurrenceRule? Rule => Event.Series?.Rule?.EndingByDay(Event.Time.LocalStart, zone);
+    public RecurrenceRule? Rule => Event.Series?.Index.Rule(Event.Time.LocalStart, Event.Series, zone);
 
     private EventTime EndingWhere(EventTime.Timed timed)
     {

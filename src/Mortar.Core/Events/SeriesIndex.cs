@@ -44,6 +44,22 @@ internal sealed class SeriesIndex
         return known.Text;
     }
 
+    private sealed record Shown(LocalDateTime Start, DateTimeZone Zone, RecurrenceRule? Rule);
+
+    private Shown? shown;
+
+    /// <summary>The one rule with its end as a day; kept as the words are.</summary>
+    public RecurrenceRule? Rule(LocalDateTime start, Series series, DateTimeZone zone)
+    {
+        var known = shown;
+        if (known is null || known.Start != start || !known.Zone.Equals(zone))
+        {
+            shown = known = new Shown(start, zone, series.Rule?.EndingByDay(start, zone));
+        }
+
+        return known.Rule;
+    }
+
     /// <summary>RRULE, ready for walking.</summary>
     public RulePlan[] Rules { get; }
 
