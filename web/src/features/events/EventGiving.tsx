@@ -145,12 +145,14 @@ export function EventGiving({ form, layer, people, guests, onGiven }: EventGivin
                 }
                 className="size-4 accent-ink"
               />
-              <span className="written">{one.name}</span>
-              {guests.includes(one) && (
-                <span className="text-[12px] text-cement-700">
-                  from outside: signed in, with the address you have
-                </span>
-              )}
+              <span>
+                <span className="written">{one.name}</span>
+                {guests.includes(one) && (
+                  <span className="block text-[12px] text-cement-700">
+                    From outside: once they are signed in with the address you have.
+                  </span>
+                )}
+              </span>
             </label>
           ))}
           <div>
