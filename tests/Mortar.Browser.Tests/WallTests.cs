@@ -97,6 +97,39 @@ public class WallTests
     }
 
     [Fact]
+    public async Task Beside_a_desk_the_days_keep_their_width_and_what_is_on_it_is_in_sight()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var api = await mortar.As(DemoPeople.Ines);
+        var calendar = await api.MakeCalendar();
+        await api.MakeEvent(calendar, "Sunday glaze", World.Hours("2026-03-15T10:00:00", "2026-03-15T11:00:00"));
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Week();
+        var before = ines.Script<long>(DayWidth);
+
+        ines.Click(Brick("Sunday glaze"));
+        ines.Find(By.CssSelector("aside"));
+
+        Assert.Equal(before, ines.Script<long>(DayWidth));
+        ines.Find(By.CssSelector("[data-brick][data-chosen=true]"));
+        Assert.True(
+            ines.Script<bool>(
+                """
+                const brick = document.querySelector('[data-hours] [data-chosen=true]').getBoundingClientRect()
+                const desk = document.querySelector('aside').getBoundingClientRect()
+                return brick.right <= desk.left + 1 && brick.left > 52
+                """
+            ),
+            "Sunday lies under the desk."
+        );
+        ines.Press(Keys.Escape);
+        ines.WaitGone(By.CssSelector("aside"));
+        Assert.Equal(before, ines.Script<long>(DayWidth));
+    }
+
+    private const string DayWidth =
+        "return Math.round(document.querySelector('[data-hours] > [data-weekend]').getBoundingClientRect().width)";
+
+    [Fact]
     public async Task A_date_that_is_not_understood_holds_the_save_until_it_is_one()
     {
         await using var mortar = await TestMortar.Start(Repository.Web);

@@ -45,5 +45,11 @@ export const sentenceOf = (error: unknown): string =>
 export const fieldProblem = (error: unknown, path: string): string | undefined =>
   error instanceof ProblemError ? error.fields[path] : undefined
 
+/** Whether each problem of an error stands at one of some fields, so that it need not be said again. */
+export const isSaidAt = (error: unknown, fields: readonly string[]): boolean => {
+  const wrong = error instanceof ProblemError ? Object.keys(error.fields) : []
+  return wrong.length > 0 && wrong.every((field) => fields.includes(field))
+}
+
 const isRecord = (value: unknown): value is Record<string, unknown> =>
   typeof value === 'object' && value !== null

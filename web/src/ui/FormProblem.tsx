@@ -1,4 +1,4 @@
-import { ProblemError, sentenceOf } from '../api/problem'
+import { isSaidAt, sentenceOf } from '../api/problem'
 
 interface FormProblemProps {
   error: unknown
@@ -10,17 +10,11 @@ interface FormProblemProps {
 
 /** What is wrong with a form as a whole, under it; nothing where each of its problems stands at its field. */
 export function FormProblem({ error, fields, before = '' }: FormProblemProps) {
-  if (error === null || error === undefined || isSaid(error, fields)) return null
+  if (error === null || error === undefined || isSaidAt(error, fields)) return null
   return (
     <p role="alert" className="text-clash">
       {before}
       {sentenceOf(error)}
     </p>
   )
-}
-
-/** Whether each problem of an error stands at one of some fields. */
-const isSaid = (error: unknown, fields: readonly string[]): boolean => {
-  const wrong = error instanceof ProblemError ? Object.keys(error.fields) : []
-  return wrong.length > 0 && wrong.every((field) => fields.includes(field))
 }

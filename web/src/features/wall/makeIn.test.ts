@@ -1,6 +1,6 @@
 import { afterEach, expect, test, vi } from 'vitest'
 import type { Layer } from './bricks'
-import { keepLastCalendar, layerToMakeIn } from './makeIn'
+import { bookableOf, keepLastCalendar, layerToMakeIn, placesOf, placeText } from './makeIn'
 
 const kept = new Map<string, string>()
 vi.stubGlobal('localStorage', {
@@ -46,4 +46,14 @@ test('an absence entered last makes the next meeting no absence', () => {
 test('what the preferences say comes first, and where there is nothing else an absence can be entered', () => {
   expect(layerToMakeIn(layers, 'team', 'away')?.calendarId).toBe('away')
   expect(layerToMakeIn(layers.slice(0, 1), 'team')?.calendarId).toBe('away')
+})
+
+test('a place that was looked for is what is booked, where one may add to it, and stands as the place', () => {
+  const kiln = { ...layer('kiln', 'place'), name: 'Big kiln' }
+  const room = { ...layer('room', 'place'), name: 'Glaze room', role: 'view' } as Layer
+  const sought = placesOf([...layers, kiln, room], ['room', 'kiln', 'rota']).filter((one) => one.name)
+
+  expect(bookableOf(sought)?.calendarId).toBe('kiln')
+  expect(bookableOf([room])).toBeUndefined()
+  expect(placeText(sought)).toBe('Big kiln, Glaze room')
 })
