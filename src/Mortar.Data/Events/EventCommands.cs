@@ -259,18 +259,35 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
         var row = await db
             .Events.AsNoTracking()
             .FirstOrDefaultAsync(one => one.Id == id && one.DeletedAt == null, cancellationToken);
-        var standing = await db.StandingOf(act.Actor, row?.CalendarId ?? calendar, cancellationToken);
-        var refusal = row is null
-            ? AccessRules.ToAdd(standing.Role).Refusal<RulePreview>("calendar", "Add")
-            : AccessRules.ToChange(standing.Role, act.Actor, row.ToCore()).Refusal<RulePreview>("event", "Edit");
-        if (refusal is not null)
+        var home = row?.CalendarId ?? calendar;
+        var verdict = row is null
+            ? Verdict.Hidden
+            : AccessRules.ToChange(
+                (await db.StandingOf(act.Actor, home, cancellationToken)).Role,
+                act.Actor,
+                row.ToCore()
+            );
+        if (row is not null && verdict != Verdict.Hidden)
         {
-            return refusal;
-        }
+            if (await db.IsGone(row, Role.None, cancellationToken))
+            {
+                return new Outcome<RulePreview>.NotThere("event");
+            }
 
-        if (row is not null && await db.IsGone(row, standing.Role, cancellationToken))
+            if (verdict.Refusal<RulePreview>("event", "Edit") is { } refusal)
+            {
+                return refusal;
+            }
+        }
+        else
         {
-            return new Outcome<RulePreview>.NotThere("event");
+            // One that is hidden is asked about as one that never was: as a new one, in the calendar it is to go to.
+            row = null;
+            var role = (await db.StandingOf(act.Actor, calendar, cancellationToken)).Role;
+            if (AccessRules.ToAdd(role).Refusal<RulePreview>("calendar", "Add") is { } refusal)
+            {
+                return refusal;
+            }
         }
 
         var (repeats, problem) = RepeatWish.Read(rule);

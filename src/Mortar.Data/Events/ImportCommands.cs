@@ -58,9 +58,6 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
 {
     private const int Chunk = 500;
 
-    /// <summary>How many different organizers of a file are looked up; the events of more are organized by who brings them.</summary>
-    private const int MostOrganizers = 200;
-
     /// <summary>Counts which of the events are there already.</summary>
     public async Task<KnownCount> Known(
         PersonId actor,
@@ -256,19 +253,9 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
             named.IntersectWith(await db.AnswersFor(actor, calendar.GroupId, cancellationToken));
         }
 
-        var organizers = new HashSet<PersonId>();
-        if (role >= Role.Edit)
-        {
-            foreach (
-                var person in events.Select(one => one.Organizer).OfType<PersonId>().Distinct().Take(MostOrganizers)
-            )
-            {
-                if (AccessRules.CanOrganize((await db.StandingOf(person, calendar.Id, cancellationToken)).Role))
-                {
-                    organizers.Add(person);
-                }
-            }
-        }
+        var organizers =
+            role >= Role.Edit ? events.Select(one => one.Organizer).OfType<PersonId>().Distinct().ToList() : [];
+        var reach = await db.StandingsOf(organizers, cancellationToken);
 
         return
         [
@@ -277,7 +264,12 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
                     (_, content) => content with { Attendees = Attendees.Of(content.Attendees.Where(named.Contains)) }
                 ) with
                 {
-                    Organizer = one.Organizer is { } person && organizers.Contains(person) ? person : null,
+                    Organizer =
+                        one.Organizer is { } organizer
+                        && reach.TryGetValue((calendar.Id, organizer), out var standing)
+                        && AccessRules.CanOrganize(standing.Role)
+                            ? organizer
+                            : null,
                 }
             ),
         ];

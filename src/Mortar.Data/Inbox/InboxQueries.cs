@@ -103,6 +103,7 @@ public sealed record WaitingMails(int Count, Instant? NextTry, IReadOnlyList<str
 public sealed class InboxQueries(MortarDb db, ZoneClock zones)
 {
     private const int MostAbsences = 60;
+    private const int MostGuests = 20;
     private const int MostTold = 3;
 
     /// <summary>The invitations that wait for a person, newest first.</summary>
@@ -254,6 +255,9 @@ public sealed class InboxQueries(MortarDb db, ZoneClock zones)
             join home in db.Groups on guest.GroupId equals home.Id
             join named in db.People on guest.PersonId equals named.Id
             join sender in db.People on guest.AddedBy equals sender.Id
+            where
+                db.Given.Any(given => given.PersonId == guest.PersonId)
+                || db.ProposalAsked.Any(asked => asked.PersonId == guest.PersonId)
             orderby home.Name, guest.Id
             select new
             {
@@ -262,7 +266,10 @@ public sealed class InboxQueries(MortarDb db, ZoneClock zones)
                 named.Name,
                 From = sender.Name,
             }
-        ).ToListAsync(cancellationToken);
+        )
+            // Anybody can put an address on the plan of a group of theirs.
+            .Take(MostGuests)
+            .ToListAsync(cancellationToken);
         var found = new List<WaitingGuest>();
         var today = db.Now.InZone(zone).Date;
         var window = new Window(today, today.PlusDays(Window.LongestDays - 1), zone);

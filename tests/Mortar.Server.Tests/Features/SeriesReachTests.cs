@@ -219,6 +219,20 @@ public class SeriesReachTests
 
         (await astrid.Post("/api/rules/preview", Wish(calendar, null, id: id))).IsProblem(404, "not-there");
         (await astrid.Post("/api/rules/preview", Wish(calendar, "FREQ=WEEKLY"))).IsProblem(404, "not-there");
+
+        // With a calendar of her own, one that is hidden answers as one that never was.
+        var (attic, own) = (Guid.CreateVersion7(), new CalendarId(Guid.CreateVersion7()));
+        var group = new
+        {
+            name = "Attic",
+            sort = "family",
+            zone = "Europe/London",
+            firstDay = "monday",
+        };
+        (await astrid.Put($"/api/groups/{attic}", group)).Is(200);
+        (await astrid.Put($"/api/calendars/{own.Value}", World.Calendar("Attic days", group: attic))).Is(200);
+        var hidden = (await astrid.Post("/api/rules/preview", Wish(own, "FREQ=DAILY;COUNT=2", id: id))).Is(200).Text;
+        Assert.Equal((await astrid.Post("/api/rules/preview", Wish(own, "FREQ=DAILY;COUNT=2"))).Is(200).Text, hidden);
     }
 
     private static object Wish(

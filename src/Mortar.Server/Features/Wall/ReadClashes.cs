@@ -74,7 +74,9 @@ internal static class ReadClashes
         api.MapGet("/clashes/untold", ReadUntold)
             .WithName("ReadUntoldClashes")
             .RequireRateLimiting(RateLimits.Searching);
-        api.MapPost("/clashes/{key}/fine", MarkFine).WithName("MarkClashFine");
+        api.MapPost("/clashes/{key}/fine", MarkFine)
+            .WithName("MarkClashFine")
+            .RequireRateLimiting(RateLimits.Searching);
     }
 
     private static async Task<Results<Ok<Body>, ProblemHttpResult>> Handle(

@@ -27,7 +27,7 @@ const steps = [
  * of the clock the event lives on, and what is said is what saving for the whole of it comes to.
  */
 export function RepeatsField({ form, firstDay, onChange }: RepeatsFieldProps) {
-  const preview = useQuery({ ...ruleQuery(form), enabled: form.rule !== null })
+  const preview = useQuery({ ...ruleQuery(form), enabled: form.rule !== null && form.calendarId !== '' })
   const said = form.rule === null ? undefined : preview.data
   // A date that is carried takes the others along: until another rule is chosen, it is the one that comes of that.
   const rule = form.rule !== null && form.rule === form.ruleBefore ? (said?.rule ?? form.rule) : form.rule
