@@ -148,7 +148,8 @@ export function CellDesk({ chosen, table, onClose }: CellDeskProps) {
           />
           <FormProblem
             error={change.error}
-            fields={['role', 'lastDay']}
+            // Of several calendars it is said which one it is, wherever else it stands.
+            fields={refused ? [] : ['role', 'lastDay']}
             before={refused ? `${refused.rowName} on “${refused.calendarName}”: ` : ''}
           />
           <Button type="submit" look="main" wide disabled={change.isPending}>
