@@ -270,7 +270,7 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
         <BookingNote
           place={form.place}
           calendarId={form.calendarId}
-          layers={layers}
+          layers={form.mayGiveAway ? layers : []}
           onBook={(calendarId) => set({ calendarId })}
         />
         {kinds.length > 0 && (

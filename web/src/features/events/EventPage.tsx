@@ -40,11 +40,14 @@ export function EventPage({ brick, layer, names, onEdit, onClose, children }: Ev
   const queries = useQueryClient()
   // To an absence nobody says whether they come.
   const isAbsence = layer.purpose === 'away'
-  const who = isAbsence ? brick.attendees.map((one) => names.get(one) ?? 'somebody else').join(', ') : ''
   const asked = useQuery({
     ...answersQuery(brick.eventId, brick.only),
     enabled: brick.attendees.length > 0 && !isAbsence,
   })
+  const nameOf = (id: string) =>
+    names.get(id) ?? asked.data?.people.find((one) => one.personId === id)?.name ?? 'somebody else'
+  // For those who only read it, who is named stands under who comes.
+  const who = isAbsence || onEdit ? brick.attendees.map(nameOf).join(', ') : ''
   const back = useQuery({
     ...backQuery(layer.groupId, daysOf(brick.time).last, brick.attendees),
     enabled: isAbsence && layer.groupId !== null && brick.time.form === 'days' && brick.attendees.length > 0,
