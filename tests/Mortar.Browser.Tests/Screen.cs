@@ -382,10 +382,11 @@ internal sealed class Screen : IDisposable
     }
 
     /// <param name="words">"all day", or "10:00 to 12:30".</param>
+    /// <summary>Waits until it is kept: what is only carried, or still being written, is not.</summary>
     public void WaitForBrick(string title, string words) => Find(BrickAt(title, words));
 
     private static By BrickAt(string title, string words) =>
-        By.XPath($"//*[@data-brick][contains(normalize-space(), {Quoted($"{words}, {title}")})]");
+        By.XPath($"//*[@data-brick][not(@data-hand='carried')][contains(normalize-space(), {Quoted($"{words}, {title}")})]");
 
     public string Text(By by) => Find(by).Text;
 

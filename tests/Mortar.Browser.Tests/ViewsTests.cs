@@ -335,6 +335,8 @@ public class ViewsTests
         ines.Click(Containing("button", "Add to"));
 
         ines.WaitForBrick("Night firing", "02:30 to 03:30");
+        // The keys of the wall come back with the end of the form.
+        ines.WaitGone(Labelled("Title"));
 
         ines.Press("]");
         ines.WaitForText("30 March – 5 April 2026");
