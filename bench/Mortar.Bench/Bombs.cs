@@ -101,7 +101,7 @@ public class Bombs
     public int CrowdCollides()
     {
         var found = Clashes.Among(
-            Claims.In([crowd], Week, new Dictionary<PersonId, DateTimeZone>(), Mix.Clock),
+            TakenTimes.In([crowd], Week, new Dictionary<PersonId, DateTimeZone>(), Mix.Clock),
             whose: null
         );
         return found.Told.Length + found.More;

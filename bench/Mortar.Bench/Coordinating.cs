@@ -130,7 +130,7 @@ public class Coordinating
     [Benchmark]
     public int GapsAlone()
     {
-        var claims = Claimed();
+        var takenTimes = Claimed();
         return Gaps.Find(
             new GapQuestion(
                 [
@@ -139,7 +139,7 @@ public class Coordinating
                             new Invitee(
                                 Participant.Of(one),
                                 number < 8 ? Core.Availability.Need.Required : Core.Availability.Need.Optional,
-                                Busy(claims, one),
+                                Busy(takenTimes, one),
                                 hours
                             )
                     ),
@@ -160,7 +160,7 @@ public class Coordinating
             .GetArrayLength();
 
     [Benchmark]
-    public int ClashesAlone() => Clashes.Among(Claims.In(calendars, Weeks, zones, Mix.Clock)).Told.Length;
+    public int ClashesAlone() => Clashes.Among(TakenTimes.In(calendars, Weeks, zones, Mix.Clock)).Told.Length;
 
     [Benchmark]
     public async Task<int> CoverOverHttp() =>
@@ -172,17 +172,20 @@ public class Coordinating
     [Benchmark]
     public int CoverAlone()
     {
-        var claims = Claimed();
+        var takenTimes = Claimed();
         return Cover
-            .Every(Weeks, Need, people.Select(one => new CoverPerson(one, Busy(claims, one), hours)))
+            .Every(Weeks, Need, people.Select(one => new CoverPerson(one, Busy(takenTimes, one), hours)))
             .Sum(day => day.Missing.Length);
     }
 
-    private ILookup<Participant, Claim> Claimed() =>
-        Claims.In(calendars, Weeks, zones, Mix.Clock).ToLookup(claim => claim.Who);
+    private ILookup<Participant, TakenTime> Claimed() =>
+        TakenTimes.In(calendars, Weeks, zones, Mix.Clock).ToLookup(takenTime => takenTime.Who);
 
-    private static BusyTime Busy(ILookup<Participant, Claim> claims, PersonId person) =>
-        BusyTime.Of(Weeks.Span, claims[Participant.Of(person)].Select(claim => (claim.Occurrence.Span, claim.How)));
+    private static BusyTime Busy(ILookup<Participant, TakenTime> takenTimes, PersonId person) =>
+        BusyTime.Of(
+            Weeks.Span,
+            takenTimes[Participant.Of(person)].Select(takenTime => (takenTime.Occurrence.Span, takenTime.How))
+        );
 
     private async Task<JsonDocument> Post(string path, object? body)
     {
@@ -240,7 +243,7 @@ public class Coordinating
             Zone = DemoPeople.Home,
             FirstDay = IsoDayOfWeek.Monday,
         };
-        group.Take(group.ToSettings() with { Cover = [Need] });
+        group.Apply(group.ToSettings() with { Cover = [Need] });
         db.Groups.Add(group);
         foreach (var one in people)
         {
@@ -274,7 +277,7 @@ public class Coordinating
                 Uid = number.ToString(CultureInfo.InvariantCulture),
                 AddedBy = DemoPeople.Ines.Id,
             };
-            row.Take(
+            row.Apply(
                 isAway
                     ? EventTime.Days(day, day.PlusDays(draw.Next(5)))
                     : EventTime.InZone(start, start.PlusHours(1), DemoPeople.Home),

@@ -169,7 +169,7 @@ public class WallWeek
                 Uid = number.ToString(CultureInfo.InvariantCulture),
                 AddedBy = Person,
             };
-            row.Take(
+            row.Apply(
                 EventTime.InZone(start, start.PlusHours(1), "Europe/London"),
                 EventContent.Blank with
                 {

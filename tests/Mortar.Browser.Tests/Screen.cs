@@ -386,7 +386,9 @@ internal sealed class Screen : IDisposable
     public void WaitForBrick(string title, string words) => Find(BrickAt(title, words));
 
     private static By BrickAt(string title, string words) =>
-        By.XPath($"//*[@data-brick][not(@data-hand='carried')][contains(normalize-space(), {Quoted($"{words}, {title}")})]");
+        By.XPath(
+            $"//*[@data-brick][not(@data-hand='carried')][contains(normalize-space(), {Quoted($"{words}, {title}")})]"
+        );
 
     public string Text(By by) => Find(by).Text;
 

@@ -73,7 +73,7 @@ public sealed class DiskTests() : OnLeftStore(deep: true)
     [Fact]
     public async Task An_update_for_which_there_is_no_room_leaves_the_store_as_it_was()
     {
-        await Left.DowngradeTo("Consent");
+        await Left.DowngradeTo("Initial");
         await using var disk = await SmallDisk.With(Data, Room);
         var people = await Left.Count("People");
         disk.Fill();

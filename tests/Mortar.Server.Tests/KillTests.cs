@@ -102,7 +102,7 @@ public sealed class KillTests(ITestOutputHelper output) : OnLeftStore(deep: true
     [Fact]
     public async Task In_migrating()
     {
-        await Left.DowngradeTo("Consent");
+        await Left.DowngradeTo("Initial");
         var (old, events, people) = ($"{Data}-old", await Left.Count("Events"), await Left.Count("People"));
         Copy(Data, old);
         try

@@ -5,7 +5,6 @@ using Microsoft.EntityFrameworkCore;
 using Mortar.Data.Store;
 using Mortar.Server.Features.Demo;
 using Mortar.Server.Hosting;
-using NodaTime;
 using Xunit;
 
 namespace Mortar.Server.Tests;
@@ -97,7 +96,7 @@ public sealed class StartTests() : OnLeftStore(deep: false)
     public async Task A_stop_in_the_middle_of_an_update_is_taken_up_by_the_next_start()
     {
         var copy = Path.Combine(Data, StoreStart.CopyName);
-        await Left.DowngradeTo("Consent");
+        await Left.DowngradeTo("Initial");
         await Left.Do(
             """
             CREATE TABLE __EFMigrationsLock (Id INTEGER PRIMARY KEY, Timestamp TEXT NOT NULL);
@@ -116,51 +115,86 @@ public sealed class StartTests() : OnLeftStore(deep: false)
     }
 
     [Fact]
-    public async Task What_was_said_to_proposed_times_before_the_words_changed_counts_and_can_be_undone()
+    public async Task Whom_an_event_was_given_before_the_word_changed_is_still_given_it_also_by_the_log()
     {
-        await Left.DowngradeTo("MailRank");
-        var (proposal, said, set) = (Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7());
-        var (at, later) = (
-            Instant.FromUtc(2026, 3, 16, 20, 0).ToUnixTimeMilliseconds(),
-            Instant.FromUtc(2026, 3, 17, 20, 0).ToUnixTimeMilliseconds()
+        await Left.DowngradeTo("Initial");
+        var priya = DemoPeople.Priya.Id.Value.ToString("N");
+        await Left.Do(
+            $"UPDATE Events SET Guests = '{priya}' WHERE Id = (SELECT Id FROM Events WHERE Title = 'Bisque firing' LIMIT 1)"
         );
-        var calendar = DemoPeople.Stable("calendar Rota");
-        var row =
-            $$"""{"Id":"{{said}}","ProposalId":"{{proposal}}","CalendarId":"{{calendar}}","PersonId":"{{DemoPeople.Priya.Id}}","Votes":"{{at}}/IfNeedBe {{later}}/No","Comment":"/No, really","ProposedBy":"{{DemoPeople.Ines.Id}}","Version":1}""";
-        FormattableString[] lines =
-        [
-            $"INSERT INTO Proposals VALUES ('{Text(proposal)}', '{Text(calendar)}', '{Text(DemoPeople.Ines.Id.Value)}', 'Glaze day', '', '', '{at}/{at + 1} {later}/{later + 1}', 'Europe/London', 0, 'Open', NULL, 1)",
-            $"INSERT INTO ProposalAsked VALUES ('{Text(proposal)}', '{Text(DemoPeople.Priya.Id.Value)}', NULL)",
-            $"INSERT INTO Votes (Id, ProposalId, CalendarId, PersonId, Votes, Comment, ProposedBy, Version) VALUES ('{Text(said)}', '{Text(proposal)}', '{Text(calendar)}', '{Text(DemoPeople.Priya.Id.Value)}', '{at}/IfNeedBe {later}/No', '/No, really', '{Text(DemoPeople.Ines.Id.Value)}', 1)",
-            $"""INSERT INTO Changes ("Set", At, Actor, Subject, SubjectId, CalendarId, "After") VALUES ('{Text(set)}', 1773226000000, '{Text(DemoPeople.Priya.Id.Value)}', 'Vote', '{Text(said)}', '{Text(calendar)}', '{row}')""",
-        ];
-        foreach (var line in lines)
-        {
-            await Left.Do(FormattableString.Invariant(line));
-        }
+        await Left.Do(
+            $"""
+            UPDATE Changes SET "After" = json_set("After", '$.Guests', '{priya}')
+            WHERE Subject = 'Event' AND SubjectId = (SELECT Id FROM Events WHERE Guests = '{priya}')
+            """
+        );
 
         await using var mortar = await TestMortar.StartOn(Data);
 
-        using var ines = await mortar.As(DemoPeople.Ines);
-        Assert.Equal((1, 1), await Counted());
-        Assert.Contains("/No, really", await mortar.Store(db => db.Suitings.Select(one => one.Comment).SingleAsync()));
-        using var priya = await mortar.As(DemoPeople.Priya);
-        (await priya.Post($"/api/changes/{set}/undo")).Is(200);
-        Assert.Equal((0, 0), await Counted());
-
-        async Task<(int WouldDo, int DoesNotSuit)> Counted()
+        var (row, log) = await mortar.Store(async db =>
         {
-            var one = Assert.Single(
-                (await ines.Get("/api/proposals")).Is(200).Body.GetProperty("toSettle").EnumerateArray()
-            );
-            var times = one.GetProperty("times");
-            return (
-                times[0].GetProperty("wouldDo").GetArrayLength(),
-                times[1].GetProperty("doesNotSuit").GetArrayLength()
+            var given = await db.Events.SingleAsync(one => one.GivenTo == priya);
+            return (given, await db.Changes.Where(one => one.SubjectId == given.Id.Value).ToListAsync());
+        });
+        Assert.Equal("Bisque firing", row.Title);
+        Assert.All(log, one => Assert.DoesNotContain("\"Guests\"", one.After, StringComparison.Ordinal));
+        Assert.All(
+            log,
+            one => Assert.Equal([DemoPeople.Priya.Id], Mortar.Data.Changes.ChangeRow.GivenOfEvent(one.After))
+        );
+    }
+
+    /// <summary>The steps that led to the first release, and the last of them.</summary>
+    private const string FirstStep = "20261125010135_FirstRelease",
+        LastStep = "20261129031048_Suitings";
+
+    [Fact]
+    public async Task A_store_that_has_taken_all_steps_before_they_became_one_is_adopted()
+    {
+        await Left.DowngradeTo("Initial");
+        var events = await Left.Count("Events");
+        await MadeBySteps(FirstStep, LastStep);
+
+        await using var mortar = await TestMortar.StartOn(Data);
+
+        Assert.Equal(events, await mortar.Store(db => db.Events.LongCountAsync()));
+        var applied = await mortar.Store(db => db.Database.GetAppliedMigrationsAsync());
+        Assert.Equal(await mortar.Store(db => Task.FromResult(db.Database.GetMigrations())), applied);
+        using var ines = await mortar.As(DemoPeople.Ines);
+        (await ines.Get("/api/groups")).Is(200);
+    }
+
+    [Theory]
+    [InlineData("an earlier step", "20261128194949_MailRank")]
+    [InlineData("a secret that was kept as it is", LastStep)]
+    [InlineData("a rule in its first form", LastStep)]
+    public async Task A_store_from_before_the_first_release_is_not_read_and_left_as_it_was(string why, string last)
+    {
+        await Left.DowngradeTo("Initial");
+        await MadeBySteps(FirstStep, last);
+        if (why.StartsWith("a rule", StringComparison.Ordinal))
+        {
+            await Left.Do($"UPDATE Events SET Series = '{{\"Rule\":\"FREQ=WEEKLY\"}}' WHERE Series IS NOT NULL");
+        }
+
+        if (why.StartsWith("a secret", StringComparison.Ordinal))
+        {
+            await Left.Do(
+                """
+                INSERT INTO Invitations (Id, CalendarId, Address, Role, Message, State, InvitedBy, SentAt, LinkHash, InReturn, Version)
+                SELECT '0', c.Id, 'wren@example.org', 'View', '', 'Waiting', p.Id, 0, '0123456789abcdef01234567', 0, 1
+                FROM Calendars c, People p LIMIT 1
+                """
             );
         }
 
-        static string Text(Guid id) => id.ToString().ToUpperInvariant();
+        var before = await File.ReadAllBytesAsync(Store, TestContext.Current.CancellationToken);
+
+        var sentence = await WhyNot(Data);
+
+        Assert.Contains("begun by a Mortar from before the first release", sentence, StringComparison.Ordinal);
+        Assert.Contains("Start on an empty directory", sentence, StringComparison.Ordinal);
+        Assert.Equal(before, await File.ReadAllBytesAsync(Store, TestContext.Current.CancellationToken));
     }
 
     [Fact]
@@ -192,6 +226,15 @@ public sealed class StartTests() : OnLeftStore(deep: false)
 
         Assert.Contains("on that port", await WhyNot(Data, $"http://127.0.0.1:{port}"), StringComparison.Ordinal);
         Assert.Contains("is a file", await WhyNot(Store), StringComparison.Ordinal);
+    }
+
+    private async Task MadeBySteps(params string[] steps)
+    {
+        await Left.Do("DELETE FROM __EFMigrationsHistory");
+        foreach (var step in steps)
+        {
+            await Left.Do($"INSERT INTO __EFMigrationsHistory VALUES ('{step}', '10.0.0')");
+        }
     }
 
     /// <summary>Leaves a log with some writes beside the store, as a process leaves it that was killed.</summary>
@@ -226,7 +269,9 @@ public sealed class StartTests() : OnLeftStore(deep: false)
     private static async Task<string> WhyNot(string directory, string url = "http://127.0.0.1:0")
     {
         await using var errors = new StringWriter();
-        var answer = await MortarHost.Run(["--urls", url, $"--Mortar:Data={directory}", "--Mortar:Demo=true"], errors);
+        var answer = await MortarHost
+            .Run(["--urls", url, $"--Mortar:Data={directory}", "--Mortar:Demo=true"], errors)
+            .WaitAsync(TimeSpan.FromMinutes(1)); // one that starts after all would run for ever
 
         Assert.Equal(1, answer);
         var said = errors.ToString();

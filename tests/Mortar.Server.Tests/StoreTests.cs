@@ -1,9 +1,6 @@
 using Microsoft.EntityFrameworkCore;
-using Microsoft.EntityFrameworkCore.Infrastructure;
-using Microsoft.EntityFrameworkCore.Migrations;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
-using Mortar.Data.Access;
 using Mortar.Data.Events;
 using Mortar.Data.Store;
 using Mortar.Server.Features.Demo;
@@ -169,56 +166,5 @@ public class StoreTests
                 mortar.Store(db => db.Database.ExecuteSqlRawAsync(breach))
             );
         }
-    }
-
-    /// <summary>The store as the release before links left it, with an invitation that was mailed.</summary>
-    [Fact]
-    public async Task A_store_of_the_previous_release_comes_up_whole_and_keeps_no_secret()
-    {
-        const string Mailed = "0123456789abcdef01234567";
-        var data = Directory.CreateTempSubdirectory("mortar-test-").FullName;
-        var (ines, group, calendar, invitation) = (New(), New(), New(), New());
-        var options = new DbContextOptionsBuilder<MortarDb>();
-        StoreSetup.Configure(options, Path.Combine(data, StoreSetup.FileName));
-        await using (var db = new MortarDb(options.Options, SystemClock.Instance, new ChangeSignal(), new WriteTurn()))
-        {
-            await db.GetService<IMigrator>().MigrateAsync("Members", TestContext.Current.CancellationToken);
-            await db.Database.ExecuteSqlAsync(
-                $"""
-                INSERT INTO People (Id, Name, Address, Zone, SeenChanges)
-                VALUES ({ines}, 'Ines Varga', 'ines@example.org', 'Europe/London', 0);
-                INSERT INTO "Groups" (Id, Name, Sort, Zone, FirstDay, Version)
-                VALUES ({group}, 'Studio team', 'Staff', 'Europe/London', 'Monday', 1);
-                INSERT INTO Calendars (Id, GroupId, Name, Description, Hue, Mark, Zone, Purpose, GroupDefault, Takes, Version)
-                VALUES ({calendar}, {group}, 'Rota', '', 'Iron', 'Cone', 'Europe/London', 'Events', 'None', 'Named', 1);
-                INSERT INTO Invitations (Id, CalendarId, Address, Role, Message, State, InvitedBy, SentAt, LinkToken, Version)
-                VALUES ({invitation}, {calendar}, 'wren@example.org', 'View', '', 'Waiting', {ines}, 0, {Mailed}, 1);
-                INSERT INTO Changes ("Set", At, Actor, Subject, SubjectId, CalendarId, "After")
-                VALUES ({New()}, 0, {ines}, 'Invitation', {invitation}, {calendar}, {StateOf(Mailed)});
-                """,
-                TestContext.Current.CancellationToken
-            );
-        }
-
-        await using var mortar = await TestMortar.StartOn(data, demo: false);
-        using var nobody = mortar.Anonymous();
-
-        var opened = (await nobody.Get($"/api/invitation-links/{Mailed}")).Is(200).Body;
-        Assert.Equal("Rota", opened.Text("calendarName"));
-        var (hash, log, hours) = await mortar.Store(async db =>
-            (
-                (await db.Invitations.SingleAsync()).LinkHash,
-                (await db.Changes.SingleAsync()).After,
-                await db.Groups.Select(row => new { row.DayBegins, row.DayEnds }).SingleAsync()
-            )
-        );
-        Assert.Equal(LinkSecret.HashOf(Mailed), hash);
-        Assert.DoesNotContain(Mailed, log, StringComparison.Ordinal);
-        Assert.Contains("wren@example.org", log, StringComparison.Ordinal);
-        Assert.Equal((480, 1_140), (hours.DayBegins, hours.DayEnds));
-
-        static string New() => Guid.NewGuid().ToString().ToUpperInvariant();
-
-        static string StateOf(string token) => $"{{\"Address\":\"wren@example.org\",\"LinkToken\":\"{token}\"}}";
     }
 }

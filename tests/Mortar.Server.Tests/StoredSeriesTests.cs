@@ -37,17 +37,4 @@ public class StoredSeriesTests
 
         Assert.Equal(series, StoredSeries.Read(StoredSeries.Text(series)));
     }
-
-    [Theory]
-    [InlineData("FREQ=WEEKLY;BYDAY=TU", "FREQ=WEEKLY;BYDAY=TU", null)]
-    [InlineData("FREQ=YEARLY;BYWEEKNO=20", "FREQ=YEARLY;BYWEEKNO=20", null)] // kept unseen then, computed now
-    [InlineData("FREQ=WEEKLY;BYDAY=1MO", null, "FREQ=WEEKLY;BYDAY=1MO")]
-    public void A_series_of_the_first_release_keeps_its_rule(string text, string? rule, string? notShown)
-    {
-        var series = StoredSeries.Read($$"""{"Rule":"{{text}}","Extra":["2026-03-13T19:00:00"]}""");
-
-        Assert.Equal(rule, series.Rule?.ToString());
-        Assert.Equal(notShown, series.NotShown);
-        Assert.Equal([Thursday.PlusDays(1)], series.Extra);
-    }
 }

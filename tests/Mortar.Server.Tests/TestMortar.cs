@@ -164,7 +164,7 @@ internal sealed class TestMortar : IAsyncDisposable
                             Uid = i.ToString(CultureInfo.InvariantCulture),
                             AddedBy = DemoPeople.Ines.Id,
                         };
-                        row.Take(
+                        row.Apply(
                             EventTime.InZone(start, start.PlusMinutes(20), DemoPeople.Home),
                             EventContent.Blank with
                             {

@@ -48,7 +48,7 @@ public static class AccessRules
     /// <param name="whole">The event.</param>
     public static Role OnEvent(Role role, PersonId reader, Event whole) =>
         role < Role.Edit && whole.Editors.Has(reader) ? Role.Edit
-        : role < Role.View && whole.Guests.Has(reader) ? Role.View
+        : role < Role.View && whole.GivenTo.Has(reader) ? Role.View
         : role;
 
     /// <summary>To change an event where it is.</summary>

@@ -48,7 +48,7 @@ public static class Undoing
             || isDeletedNow != isDeletedThen
             || now.CalendarId != then.CalendarId
             || now.AddedBy != then.AddedBy
-            || !now.Guests.Equals(then.Guests)
+            || !now.GivenTo.Equals(then.GivenTo)
             || !now.Editors.Equals(then.Editors);
         if (!isGivenAway)
         {

@@ -156,7 +156,7 @@ public abstract record VisibleEvent
     public static Event? Known(Role role, PersonId reader, Event whole) =>
         !IsThere(role, reader, whole) ? null
         : SeesEverything(role, reader, whole) ? WithNamesSeen(role, reader, whole)
-        : whole.WithContents(Outlined) with { AddedBy = default, Guests = Attendees.None, Editors = Attendees.None };
+        : whole.WithContents(Outlined) with { AddedBy = default, GivenTo = Attendees.None, Editors = Attendees.None };
 
     private static EventContent Outlined(EventContent content) =>
         EventContent.Blank with
@@ -219,7 +219,7 @@ public abstract record VisibleEvent
     /// where nothing is private, kept from some or given by itself.
     /// </summary>
     public static bool IsAlikeForAll(Event whole) =>
-        whole.Guests.Count == 0
+        whole.GivenTo.Count == 0
         && whole.Editors.Count == 0
         && !whole.Contents.Any(content => content.Private || content.HidesAttendees);
 
@@ -298,7 +298,7 @@ public abstract record VisibleEvent
             AccessRules.OnEvent(role, reader, whole),
             reader,
             whole.AddedBy,
-            content.Attendees.Has(reader) || whole.Guests.Has(reader)
+            content.Attendees.Has(reader) || whole.GivenTo.Has(reader)
         );
 
     private static Shown SeenBy(Role role, PersonId reader, Occurrence occurrence, DateTimeZone zone) =>

@@ -105,7 +105,7 @@ public static class Answers
     /// <param name="now">The event as it is; <c>null</c> where it is gone.</param>
     public static ToldOfEvent ToTell(PersonId person, Event? told, Event? now)
     {
-        var (was, stays) = (told?.Guests.Has(person) == true, now?.Guests.Has(person) == true);
+        var (was, stays) = (told?.GivenTo.Has(person) == true, now?.GivenTo.Has(person) == true);
         return (was, stays) switch
         {
             (false, false) => ToldOfEvent.Nothing,

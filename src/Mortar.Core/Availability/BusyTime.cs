@@ -73,11 +73,11 @@ public sealed class BusyTime
         IReadOnlyDictionary<PersonId, DateTimeZone> zones,
         ZoneClock clock
     ) =>
-        Claims
+        TakenTimes
             .In(calendars, window, zones, clock)
-            .GroupBy(claim => claim.Who)
+            .GroupBy(takenTime => takenTime.Who)
             .ToDictionary(
                 theirs => theirs.Key,
-                theirs => Of(window.Span, theirs.Select(claim => (claim.Occurrence.Span, claim.How)))
+                theirs => Of(window.Span, theirs.Select(takenTime => (takenTime.Occurrence.Span, takenTime.How)))
             );
 }

@@ -117,7 +117,7 @@ public static class Clashes
     private const int MostTimes = 400;
 
     /// <summary>Every two events that take the same person or place at the same time.</summary>
-    /// <param name="claims">What takes whom, in any order.</param>
+    /// <param name="takenTimes">What takes whom, in any order.</param>
     /// <param name="whose">Whose to resolve they are to be; <c>null</c> for all.</param>
     /// <param name="about">The events of which one has to be in it; <c>null</c> for any.</param>
     /// <remarks>
@@ -126,12 +126,12 @@ public static class Clashes
     /// what is not is counted, since anybody can write three hundred events that name everybody.
     /// </remarks>
     public static ClashesFound Among(
-        IEnumerable<Claim> claims,
+        IEnumerable<TakenTime> takenTimes,
         ClashesOf? whose = null,
         IReadOnlySet<EventId>? about = null
     )
     {
-        var (takings, takers) = Takings(claims);
+        var (takings, takers) = Takings(takenTimes);
         var isReader = whose is { } of && takers.TryGetValue(Participant.Of(of.Reader), out var number) ? number : -1;
         var found = new Dictionary<(EventId, EventId), Colliding>();
         var more = 0;
@@ -229,31 +229,33 @@ public static class Clashes
         || !before.Content.Attendees.Equals(after.Content.Attendees);
 
     /// <summary>Each occurrence once, with those it takes. A whole day is each one's own day, and so can be several stretches.</summary>
-    private static (List<Taking> Takings, Dictionary<Participant, int> Takers) Takings(IEnumerable<Claim> claims)
+    private static (List<Taking> Takings, Dictionary<Participant, int> Takers) Takings(
+        IEnumerable<TakenTime> takenTimes
+    )
     {
         var takers = new Dictionary<Participant, int>();
         var takings = new Dictionary<(EventId, LocalDateTime?, Interval), Taking>();
-        foreach (var claim in claims)
+        foreach (var takenTime in takenTimes)
         {
-            var span = claim.Occurrence.Span;
+            var span = takenTime.Occurrence.Span;
             if (span.Duration <= Duration.Zero)
             {
                 continue;
             }
 
-            if (!takers.TryGetValue(claim.Who, out var number))
+            if (!takers.TryGetValue(takenTime.Who, out var number))
             {
-                takers[claim.Who] = number = takers.Count;
+                takers[takenTime.Who] = number = takers.Count;
             }
 
-            var key = (claim.Occurrence.Event.Id, claim.Occurrence.Start, span);
+            var key = (takenTime.Occurrence.Event.Id, takenTime.Occurrence.Start, span);
             if (!takings.TryGetValue(key, out var taking))
             {
-                takings[key] = taking = new Taking(claim.Occurrence, span);
+                takings[key] = taking = new Taking(takenTime.Occurrence, span);
             }
 
             taking.Takes.Add(number);
-            if (claim.How != Taken.Tentative)
+            if (takenTime.How != Taken.Tentative)
             {
                 taking.Settled.Add(number);
             }

@@ -44,7 +44,7 @@ public static class GapPools
         foreach (var chosen in Chosen(pool.Among, pool.Count))
         {
             cancellationToken.ThrowIfCancellationRequested();
-            foreach (var gap in Gaps.Find(Asking(question, chosen)).Where(gap => !gap.Missing.Any(inPool.Contains)))
+            foreach (var gap in Gaps.Find(With(question, chosen)).Where(gap => !gap.Missing.Any(inPool.Contains)))
             {
                 found.TryAdd((gap.Span, string.Join(' ', gap.Missing.Select(who => who.Id))), gap);
             }
@@ -83,7 +83,7 @@ public static class GapPools
         return kept;
     }
 
-    private static GapQuestion Asking(GapQuestion question, IEnumerable<Invitee> chosen) =>
+    private static GapQuestion With(GapQuestion question, IEnumerable<Invitee> chosen) =>
         question with
         {
             Invitees = [.. question.Invitees, .. chosen.Select(one => one with { Need = Need.Required })],

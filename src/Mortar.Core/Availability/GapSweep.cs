@@ -175,7 +175,7 @@ internal sealed class GapSweep
                 {
                     if (all.takings[place].End > left)
                     {
-                        Take(place);
+                        Choose(place);
                     }
                 }
 
@@ -210,7 +210,7 @@ internal sealed class GapSweep
             return more > required || moreOptional > optional;
         }
 
-        private void Take(int place)
+        private void Choose(int place)
         {
             inside[place] = true;
             var who = all.takings[place].Who;

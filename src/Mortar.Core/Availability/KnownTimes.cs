@@ -60,10 +60,10 @@ public static class KnownTimes
         };
 
     /// <summary>One person's or place's time.</summary>
-    /// <param name="seen">What claims it on calendars as the reader sees them.</param>
-    /// <param name="all">All that claims it; <c>null</c> where the reader may not know.</param>
+    /// <param name="seen">What takes it on calendars as the reader sees them.</param>
+    /// <param name="all">All that takes it; <c>null</c> where the reader may not know.</param>
     /// <param name="window">The window.</param>
-    public static KnownTime Of(IEnumerable<Claim> seen, IEnumerable<Claim>? all, Window window)
+    public static KnownTime Of(IEnumerable<TakenTime> seen, IEnumerable<TakenTime>? all, Window window)
     {
         var known = Busy(seen);
 
@@ -72,8 +72,8 @@ public static class KnownTimes
             ? new KnownTime(known, known, Knowledge.Seen)
             : new KnownTime(Busy(all.Concat(seen)), known, Knowledge.Whole);
 
-        BusyTime Busy(IEnumerable<Claim> claims) =>
-            BusyTime.Of(window.Span, claims.Select(claim => (claim.Occurrence.Span, claim.How)));
+        BusyTime Busy(IEnumerable<TakenTime> takenTimes) =>
+            BusyTime.Of(window.Span, takenTimes.Select(takenTime => (takenTime.Occurrence.Span, takenTime.How)));
     }
 
     private static EventContent WithoutNames(EventContent content) =>

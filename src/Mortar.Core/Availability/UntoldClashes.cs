@@ -17,16 +17,20 @@ public sealed record Untold(ImmutableArray<Interval> Settled, ImmutableArray<Int
     /// <summary>All is seen, or nothing more may be known.</summary>
     public static Untold Nothing { get; } = new([], []);
 
-    /// <summary>What claims somebody beside what the reader sees claiming them.</summary>
-    public static Untold Of(IEnumerable<Claim> seen, IEnumerable<Claim> all, Window window)
+    /// <summary>What takes somebody's time beside what the reader sees taking it.</summary>
+    public static Untold Of(IEnumerable<TakenTime> seen, IEnumerable<TakenTime> all, Window window)
     {
-        var told = seen.Select(claim => (claim.Occurrence.Event.Id, claim.Occurrence.Start)).ToHashSet();
-        var rest = all.Where(claim => !told.Contains((claim.Occurrence.Event.Id, claim.Occurrence.Start))).ToList();
-        var settled = Of(rest.Where(claim => claim.How != Taken.Tentative));
-        return new Untold(settled, Stretches.Less(Of(rest.Where(claim => claim.How == Taken.Tentative)), settled));
+        var told = seen.Select(takenTime => (takenTime.Occurrence.Event.Id, takenTime.Occurrence.Start)).ToHashSet();
+        var rest = all.Where(takenTime => !told.Contains((takenTime.Occurrence.Event.Id, takenTime.Occurrence.Start)))
+            .ToList();
+        var settled = Of(rest.Where(takenTime => takenTime.How != Taken.Tentative));
+        return new Untold(
+            settled,
+            Stretches.Less(Of(rest.Where(takenTime => takenTime.How == Taken.Tentative)), settled)
+        );
 
-        ImmutableArray<Interval> Of(IEnumerable<Claim> claims) =>
-            Stretches.Merged(claims.Select(claim => claim.Occurrence.Span), window.Span);
+        ImmutableArray<Interval> Of(IEnumerable<TakenTime> takenTimes) =>
+            Stretches.Merged(takenTimes.Select(takenTime => takenTime.Occurrence.Span), window.Span);
     }
 }
 
@@ -75,14 +79,14 @@ public static class UntoldClashes
     /// <param name="whose">Who asks.</param>
     /// <param name="fine">The keys of those that were marked as fine.</param>
     public static ImmutableArray<UntoldClash> Among(
-        IEnumerable<Claim> seen,
+        IEnumerable<TakenTime> seen,
         IReadOnlyDictionary<Participant, Untold> untold,
         ClashesOf whose,
         IReadOnlySet<string> fine
     ) =>
         [
-            .. seen.Where(claim => IsTheirs(claim.Occurrence.Event, whose))
-                .SelectMany(claim => With(claim, untold.GetValueOrDefault(claim.Who, Untold.Nothing)))
+            .. seen.Where(takenTime => IsTheirs(takenTime.Occurrence.Event, whose))
+                .SelectMany(takenTime => With(takenTime, untold.GetValueOrDefault(takenTime.Who, Untold.Nothing)))
                 .DistinctBy(clash => clash.Key)
                 .Where(clash => !fine.Contains(clash.Key))
                 .OrderBy(clash => clash.Span.Start)
@@ -95,15 +99,15 @@ public static class UntoldClashes
     public static bool IsTheirs(Event whole, ClashesOf whose) =>
         AccessRules.ToChange(whose.RoleOn(whole.CalendarId), whose.Reader, whole) == Verdict.Granted;
 
-    private static IEnumerable<UntoldClash> With(Claim claim, Untold untold)
+    private static IEnumerable<UntoldClash> With(TakenTime takenTime, Untold untold)
     {
-        var span = claim.Occurrence.Span;
+        var span = takenTime.Occurrence.Span;
         if (span.Duration <= Duration.Zero)
         {
             return [];
         }
 
-        var isSettled = claim.How != Taken.Tentative;
+        var isSettled = takenTime.How != Taken.Tentative;
         return Shared(untold.Settled, isSettled ? Severity.Hard : Severity.Soft)
             .Concat(Shared(untold.Tentative, Severity.Soft));
 
@@ -111,9 +115,9 @@ public static class UntoldClashes
             Stretches
                 .Within(taken, span)
                 .Select(both => new UntoldClash(
-                    claim.Occurrence.Event,
-                    claim.Occurrence.Start,
-                    claim.Who,
+                    takenTime.Occurrence.Event,
+                    takenTime.Occurrence.Start,
+                    takenTime.Who,
                     both,
                     severity
                 ));

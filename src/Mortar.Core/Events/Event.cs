@@ -66,7 +66,7 @@ public sealed record Event(
 )
 {
     /// <summary>Those it is given to by itself, to be read, whatever they see of its calendar.</summary>
-    public Attendees Guests { get; init; } = Attendees.None;
+    public Attendees GivenTo { get; init; } = Attendees.None;
 
     /// <summary>Those who may also change it, and it alone.</summary>
     public Attendees Editors { get; init; } = Attendees.None;
@@ -75,7 +75,7 @@ public sealed record Event(
     public Event NoLongerGivenTo(PersonId person) =>
         this with
         {
-            Guests = Attendees.Of(Guests.Where(one => one != person)),
+            GivenTo = Attendees.Of(GivenTo.Where(one => one != person)),
             Editors = Attendees.Of(Editors.Where(one => one != person)),
         };
 
@@ -101,11 +101,11 @@ public sealed record Event(
 
     /// <summary>The event given by itself to nobody who is not named on it any more.</summary>
     public Event WithoutStrangers() =>
-        Guests.Count + Editors.Count == 0
+        GivenTo.Count + Editors.Count == 0
             ? this
             : this with
             {
-                Guests = Attendees.Of(Guests.Intersect(Named)),
+                GivenTo = Attendees.Of(GivenTo.Intersect(Named)),
                 Editors = Attendees.Of(Editors.Intersect(Named)),
             };
 }

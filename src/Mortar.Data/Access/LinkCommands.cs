@@ -74,7 +74,7 @@ public sealed class LinkCommands(MortarDb db, ZoneClock zones)
 
                 if (known is not null)
                 {
-                    known.Take(terms);
+                    known.Apply(terms);
                     return new Outcome<MadeLink>.Done(new MadeLink(known, null));
                 }
 
@@ -88,7 +88,7 @@ public sealed class LinkCommands(MortarDb db, ZoneClock zones)
                     Hash = LinkSecret.HashOf(secret),
                     MadeBy = act.Actor,
                 };
-                row.Take(terms);
+                row.Apply(terms);
                 db.Links.Add(row);
                 return new Outcome<MadeLink>.Done(new MadeLink(row, secret));
             },

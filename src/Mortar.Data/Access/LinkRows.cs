@@ -54,7 +54,7 @@ public sealed class LinkRow : IRecorded
 
     public LinkTerms Terms() => new(Name, Role, MostUses, EndsAt);
 
-    public void Take(LinkTerms terms) =>
+    public void Apply(LinkTerms terms) =>
         (Name, Role, MostUses, EndsAt) = (terms.Name, terms.Role, terms.MostUses, terms.EndsAt);
 }
 

@@ -160,10 +160,10 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
                     ]);
                 }
 
-                row.Take(whole with { Guests = Attendees.Of(whole.Guests.Concat(people)) }, zones);
+                row.Apply(whole with { GivenTo = Attendees.Of(whole.GivenTo.Concat(people)) }, zones);
                 foreach (var person in people.Where(one => one != act.Actor))
                 {
-                    await Ask(row, person, act.Actor, Asking.Whether, cancellationToken);
+                    await Ask(row, person, act.Actor, AskedAbout.Whether, cancellationToken);
                 }
 
                 return new Outcome<EventRow>.Done(row);
@@ -358,7 +358,7 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
         EventRow row,
         PersonId person,
         PersonId from,
-        Asking asking,
+        AskedAbout about,
         CancellationToken cancellationToken
     )
     {
@@ -391,7 +391,7 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
         (asked.ToldVersion, asked.IsToldOff) = (db.VersionOnceSaved(row), false);
 
         db.Mails.Add(
-            await letters.ToAttend(db, row.ToCore(), person, from, to, secret, asking, zones, cancellationToken)
+            await letters.ToAttend(db, row.ToCore(), person, from, to, secret, about, zones, cancellationToken)
         );
     }
 }

@@ -186,11 +186,11 @@ public sealed class ProposalCommands(
                 }
 
                 (row.State, row.EventId) = (ProposalState.Settled, settled.Id);
-                settled.Take(settled.ToCore() with { Guests = Attendees.Of(asked) }, zones);
+                settled.Apply(settled.ToCore() with { GivenTo = Attendees.Of(asked) }, zones);
                 await TakeAnswers(row, settled, time, asked, cancellationToken);
                 foreach (var person in asked.Where(person => person != act.Actor))
                 {
-                    await answers.Ask(settled, person, act.Actor, Asking.Settled, cancellationToken);
+                    await answers.Ask(settled, person, act.Actor, AskedAbout.Settled, cancellationToken);
                 }
 
                 return new Outcome<ProposalRow>.Done(row);

@@ -51,7 +51,7 @@ public sealed class QuestionQueries(MortarDb db, ZoneClock zones)
             var events = await db.EventsGiven(whose, calendars, window, cancellationToken);
             var answers = await db.AnswersIn(calendars, window, cancellationToken);
             var standings = await db.StandingsOf(whose, cancellationToken);
-            foreach (var one in events.Where(one => one.Guests.Has(whose)))
+            foreach (var one in events.Where(one => one.GivenTo.Has(whose)))
             {
                 var role = standings.GetValueOrDefault(one.CalendarId, Standing.Outside).Role;
                 var next = one.Occurrences(window, zones)
@@ -110,7 +110,7 @@ public sealed class QuestionQueries(MortarDb db, ZoneClock zones)
             .. people.Select(person => new NamedAnswer(
                 person.Id,
                 person.Name,
-                whole.Guests.Has(person.Id),
+                whole.GivenTo.Has(person.Id),
                 Answers.Of(person.Id, given, occurrence, zones),
                 rows.Find(answer => answer.PersonId == person.Id && answer.Only == date)
                     ?? rows.Find(answer => answer.PersonId == person.Id && answer.Only.Length == 0)

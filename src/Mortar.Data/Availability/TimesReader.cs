@@ -27,17 +27,19 @@ public sealed record KnownParticipant(
     KnownTime Time
 )
 {
-    /// <summary>What claims it on calendars as the reader sees them.</summary>
-    public required IReadOnlyList<Claim> Seen { get; init; }
+    /// <summary>What takes it on calendars as the reader sees them.</summary>
+    public required IReadOnlyList<TakenTime> Seen { get; init; }
 
     /// <summary>When they are taken by what the reader does not see.</summary>
     public Untold Untold { get; init; } = Untold.Nothing;
 
     /// <summary>The titles of what takes them in a stretch, as far as the reader sees them; empty where it is only known that something does.</summary>
     public IEnumerable<string> By(Interval when) =>
-        Seen.Where(claim => claim.Occurrence.Span.Start < when.End && when.Start < claim.Occurrence.Span.End)
-            .OrderBy(claim => claim.Occurrence.Span.Start)
-            .Select(claim => claim.Occurrence.Content.Title)
+        Seen.Where(takenTime =>
+                takenTime.Occurrence.Span.Start < when.End && when.Start < takenTime.Occurrence.Span.End
+            )
+            .OrderBy(takenTime => takenTime.Occurrence.Span.Start)
+            .Select(takenTime => takenTime.Occurrence.Content.Title)
             .Distinct();
 
     /// <summary>Them as they are looked for in a search.</summary>
@@ -79,7 +81,7 @@ public sealed class TimesReader(MortarDb db, ZoneClock clock)
             cancellationToken
         );
         var given = await db.CalendarsGiving(reader).ToListAsync(cancellationToken);
-        var seen = Claims
+        var seen = TakenTimes
             .In(
                 mine.Values.Select(one => one.SeenBy(standings[one.Id].Role, reader))
                     .Concat(
@@ -89,8 +91,8 @@ public sealed class TimesReader(MortarDb db, ZoneClock clock)
                 zones,
                 clock
             )
-            .Where(claim => claim.Occurrence.Event.Id != scope.Except)
-            .ToLookup(claim => claim.Who);
+            .Where(takenTime => takenTime.Occurrence.Event.Id != scope.Except)
+            .ToLookup(takenTime => takenTime.Who);
         // What the reader does not reach stays in the way, whatever they call it: leaving it out would tell what it is.
         var isReached = mine.Values.Any(one => one.Events.Any(counted => counted.Event.Id == scope.Except));
         var all = await OfOpen(
@@ -209,8 +211,8 @@ public sealed class TimesReader(MortarDb db, ZoneClock clock)
             .Select(member => member.GroupId)
             .ToHashSetAsync(cancellationToken);
 
-    /// <summary>All that claims the time of those who let it be known: what is on the calendars that they brought before themselves.</summary>
-    private async Task<ILookup<Participant, Claim>> OfOpen(
+    /// <summary>All that takes the time of those who let it be known: what is on the calendars that they brought before themselves.</summary>
+    private async Task<ILookup<Participant, TakenTime>> OfOpen(
         EventId? except,
         GroupId? asking,
         IReadOnlyList<PersonId> open,
@@ -223,14 +225,14 @@ public sealed class TimesReader(MortarDb db, ZoneClock clock)
         var ids = reach.Keys.Select(key => key.Calendar).Distinct().ToList();
         var calendars = await Calendars(ids, window, groups: null, asking, cancellationToken);
         var participants = open.Select(Participant.Of).ToHashSet();
-        return Claims
+        return TakenTimes
             .In(calendars.Values, window, zones, clock)
-            .Where(claim =>
-                participants.Contains(claim.Who)
-                && claim.Occurrence.Event.Id != except
-                && reach.ContainsKey((claim.Occurrence.Event.CalendarId, new PersonId(claim.Who.Id)))
+            .Where(takenTime =>
+                participants.Contains(takenTime.Who)
+                && takenTime.Occurrence.Event.Id != except
+                && reach.ContainsKey((takenTime.Occurrence.Event.CalendarId, new PersonId(takenTime.Who.Id)))
             )
-            .ToLookup(claim => claim.Who);
+            .ToLookup(takenTime => takenTime.Who);
     }
 
     /// <summary>Some calendars with what touches the window, and whose time they may take; of the groups only those who may be known to be in them.</summary>

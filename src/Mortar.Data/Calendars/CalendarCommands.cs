@@ -73,7 +73,7 @@ public sealed class CalendarCommands(MortarDb db, AccessCommands access, ZoneClo
                     Purpose = settings.Purpose,
                     GroupDefault = settings.GroupDefault,
                 };
-                row.Take(settings);
+                row.Apply(settings);
                 db.Calendars.Add(row);
                 access.Found(id, act.Actor);
                 return new Outcome<CalendarRow>.Done(row);
@@ -117,7 +117,7 @@ public sealed class CalendarCommands(MortarDb db, AccessCommands access, ZoneClo
                     return beyond;
                 }
 
-                row.Take(settings);
+                row.Apply(settings);
                 return new Outcome<CalendarRow>.Done(row);
             },
             cancellationToken

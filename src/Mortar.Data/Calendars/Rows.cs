@@ -70,7 +70,7 @@ public sealed class CalendarRow : IRecorded
             Kinds = Kinds is { } kinds ? StoredText.Read<Kind[]>(kinds) : [],
         };
 
-    public void Take(CalendarSettings settings)
+    public void Apply(CalendarSettings settings)
     {
         (Takes, Person, OneAtATime, Agreed) = (settings.Takes, settings.Person, settings.OneAtATime, settings.Agreed);
         Kinds = settings.Kinds.Count == 0 ? null : StoredText.Of(settings.Kinds.ToArray());
@@ -112,7 +112,7 @@ public sealed class LayerRow
             { } minutes => new CalendarReminder.Before(minutes),
         };
 
-    public void Take(CalendarReminder reminder) =>
+    public void Apply(CalendarReminder reminder) =>
         Reminder = reminder switch
         {
             CalendarReminder.Before before => before.Minutes,

@@ -26,7 +26,7 @@ public sealed class SetRow
 
     public IReadOnlyList<SetLayer> ToLayers() => StoredText.Read<SetLayer[]>(Layers);
 
-    public void Take(IEnumerable<SetLayer> layers) => Layers = StoredText.Of(layers.ToArray());
+    public void Apply(IEnumerable<SetLayer> layers) => Layers = StoredText.Of(layers.ToArray());
 }
 
 internal sealed class SetConfiguration : IEntityTypeConfiguration<SetRow>

@@ -45,11 +45,11 @@ public sealed class ChangeRow
         // Most events are given to nobody; a file of thousands is not read through for that.
         state is not null
         && (
-            state.Contains("\"Guests\"", StringComparison.Ordinal)
+            state.Contains("\"GivenTo\"", StringComparison.Ordinal)
             || state.Contains("\"Editors\"", StringComparison.Ordinal)
         )
         && StoredText.Read<EventRow>(state) is { DeletedAt: null } row
-            ? EventRow.ToAttendees(row.Guests).Concat(EventRow.ToAttendees(row.Editors)).ToHashSet()
+            ? EventRow.ToAttendees(row.GivenTo).Concat(EventRow.ToAttendees(row.Editors)).ToHashSet()
             : new HashSet<PersonId>();
 
     /// <summary>Whether a place in a group was that of somebody who is in it, by its stored state.</summary>

@@ -59,7 +59,7 @@ public sealed class AgreementCommands(MortarDb db, ZoneClock zones, IClock clock
 
                 if (agrees)
                 {
-                    row.Take(Agreement.Agreed(whole), zones);
+                    row.Apply(Agreement.Agreed(whole), zones);
                 }
                 else
                 {

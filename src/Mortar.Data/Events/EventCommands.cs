@@ -68,7 +68,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
 
                 var into = await Into(act, row.CalendarId, cancellationToken);
                 var whole = row.ToCore();
-                return Take(row, whole.Without(key, reach, NewId(), zones), one => into.Written(whole, one));
+                return Apply(row, whole.Without(key, reach, NewId(), zones), one => into.Written(whole, one));
             },
             cancellationToken
         );
@@ -106,8 +106,8 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
             Uid = $"{id.Value}@mortar",
             AddedBy = act.Actor,
         };
-        row.Take(zones.KeptIn(change.Time, calendar.Zone), change.Content, series: null, zones);
-        var made = Take(
+        row.Apply(zones.KeptIn(change.Time, calendar.Zone), change.Content, series: null, zones);
+        var made = Apply(
             row,
             row.ToCore().Changed(change with { Time = row.ToCore().Time }, NewId(), zones),
             one => into.Written(before: null, one)
@@ -172,7 +172,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
             );
         }
 
-        var taken = Take(
+        var taken = Apply(
             row,
             whole.Changed(
                 change with
@@ -344,12 +344,12 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
     private static EventId NewId() => new(Guid.CreateVersion7());
 
     /// <summary>Writes what Core made of it: the event, and the new one that a parted series has as its later part.</summary>
-    private Outcome<EventRow> Take(EventRow row, EventEdit edit, Func<Event, Event> written)
+    private Outcome<EventRow> Apply(EventRow row, EventEdit edit, Func<Event, Event> written)
     {
         switch (edit)
         {
             case EventEdit.Done done:
-                row.Take(written(done.Event), zones);
+                row.Apply(written(done.Event), zones);
                 if (done.Later is { } second)
                 {
                     var later = written(second);
@@ -360,7 +360,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
                         Uid = later.Uid,
                         AddedBy = row.AddedBy,
                     };
-                    added.Take(later, zones);
+                    added.Apply(later, zones);
                     db.Events.Add(added);
                     return new Outcome<EventRow>.Done(added);
                 }

@@ -58,7 +58,7 @@ public static class EventQueries
                 ShowAs = row.ShowAs,
                 Cancelled = row.Cancelled,
                 Attendees = row.Attendees,
-                Guests = row.Guests,
+                GivenTo = row.GivenTo,
                 Editors = row.Editors,
                 Kind = row.Kind,
                 Private = row.Private,

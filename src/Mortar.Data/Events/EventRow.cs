@@ -51,7 +51,7 @@ public sealed class EventRow : IRecorded
     public string? Attendees { get; set; }
 
     /// <summary>Those it is given to by itself as stored text; <c>null</c> for nobody.</summary>
-    public string? Guests { get; set; }
+    public string? GivenTo { get; set; }
 
     /// <summary>Those who may also change it by itself as stored text; <c>null</c> for nobody.</summary>
     public string? Editors { get; set; }
@@ -125,19 +125,19 @@ public sealed class EventRow : IRecorded
             Version
         )
         {
-            Guests = ToAttendees(Guests),
+            GivenTo = ToAttendees(GivenTo),
             Editors = ToAttendees(Editors),
         };
 
     /// <summary>Takes over what Core made of it, and keeps the index true.</summary>
-    public void Take(Event whole, ZoneClock clock)
+    public void Apply(Event whole, ZoneClock clock)
     {
-        Take(whole.Time, whole.Content, whole.Series, clock);
-        (Guests, Editors) = (FromAttendees(whole.Guests), FromAttendees(whole.Editors));
+        Apply(whole.Time, whole.Content, whole.Series, clock);
+        (GivenTo, Editors) = (FromAttendees(whole.GivenTo), FromAttendees(whole.Editors));
     }
 
     /// <summary>Takes over when, what and how it repeats, and keeps the index true.</summary>
-    public void Take(EventTime time, EventContent content, Series? series, ZoneClock clock)
+    public void Apply(EventTime time, EventContent content, Series? series, ZoneClock clock)
     {
         (Title, Place, Notes, ShowAs, Cancelled) = content;
         (Attendees, Kind, Private, Reminder, HidesAttendees) = (
@@ -158,7 +158,7 @@ public sealed class EventRow : IRecorded
     /// <summary>Names one person wherever another was named, on single dates too: the two are one.</summary>
     internal void Rename(PersonId from, PersonId to)
     {
-        (Attendees, Guests, Editors) = (Renamed(Attendees), Renamed(Guests), Renamed(Editors));
+        (Attendees, GivenTo, Editors) = (Renamed(Attendees), Renamed(GivenTo), Renamed(Editors));
         Series = Series?.Replace(from.Value.ToString("N"), to.Value.ToString("N"), StringComparison.Ordinal);
 
         string? Renamed(string? people) =>

@@ -11,7 +11,7 @@ using Mortar.Data.Store;
 namespace Mortar.Data.Events;
 
 /// <summary>
-/// That an event is given to somebody by itself: an index of <see cref="EventRow.Guests"/> and
+/// That an event is given to somebody by itself: an index of <see cref="EventRow.GivenTo"/> and
 /// <see cref="EventRow.Editors"/> by person, kept by <see cref="MortarDb"/> in the save that changes them.
 /// </summary>
 public sealed class GivenRow
@@ -129,7 +129,7 @@ public static class GivenQueries
     }
 
     /// <summary>Everybody to whom some event of a calendar is given by itself.</summary>
-    public static IQueryable<PersonId> GuestsOf(this MortarDb db, CalendarId calendar) =>
+    public static IQueryable<PersonId> GivenIn(this MortarDb db, CalendarId calendar) =>
         (
             from given in db.Given
             join row in db.Events on given.EventId equals row.Id

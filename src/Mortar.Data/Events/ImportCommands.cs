@@ -144,7 +144,7 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
         {
             foreach (var one in events.Skip(done).Take(Chunk))
             {
-                written += Take(things, act, role, place, rows.GetValueOrDefault(one.Uid), one, known) ? 1 : 0;
+                written += Apply(things, act, role, place, rows.GetValueOrDefault(one.Uid), one, known) ? 1 : 0;
             }
 
             if (place.OneAtATime)
@@ -163,7 +163,7 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
             ?? new Outcome<int>.Done(written);
     }
 
-    private bool Take(
+    private bool Apply(
         MortarDb things,
         Act act,
         Role role,
@@ -184,8 +184,8 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
                 AddedBy = one.Organizer ?? act.Actor,
                 Source = one.Source,
             };
-            row.Take(one.Time, one.Content, one.Series, zones);
-            row.Take(Agreement.Written(settings, role, before: null, row.ToCore()), zones);
+            row.Apply(one.Time, one.Content, one.Series, zones);
+            row.Apply(Agreement.Written(settings, role, before: null, row.ToCore()), zones);
             things.Events.Add(row);
             return true;
         }
@@ -203,8 +203,8 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
         things.Events.Attach(row);
         var before = row.ToCore();
         row.Source = one.Source;
-        row.Take(one.Time, one.Content, one.Series, zones);
-        row.Take(Agreement.Written(settings, role, before, row.ToCore()), zones);
+        row.Apply(one.Time, one.Content, one.Series, zones);
+        row.Apply(Agreement.Written(settings, role, before, row.ToCore()), zones);
         return true;
     }
 

@@ -9,9 +9,7 @@ namespace Mortar.Data.Events;
 /// <summary>A series as text in its event's row: it belongs to the event, changes with it and is undone with it.</summary>
 internal static class StoredSeries
 {
-    /// <param name="Rule">One rule as its text, as the first release wrote it; read, not written.</param>
     private sealed record Stored(
-        string? Rule,
         string[]? Rules,
         string[]? ExceptRules,
         LocalDateTime[]? Extra,
@@ -44,7 +42,6 @@ internal static class StoredSeries
     public static string Text(Series series) =>
         StoredText.Of(
             new Stored(
-                Rule: null,
                 [.. series.Rules.Select(rule => rule.ToString())],
                 [.. series.ExceptRules.Select(rule => rule.ToString())],
                 [.. series.Extra],
@@ -59,21 +56,6 @@ internal static class StoredSeries
     public static Series Read(string text)
     {
         var stored = StoredText.Read<Stored>(text);
-        if (stored.Rule is { } one)
-        {
-            // Some rules that the first release took, such as a numbered weekday in a week, are none by the standard.
-            stored =
-                RecurrenceRule.Parse(one) is RuleParse.Ok
-                    ? stored with
-                    {
-                        Rules = [one],
-                    }
-                    : stored with
-                    {
-                        NotShown = one,
-                    };
-        }
-
         return new Series
         {
             Rules = Rules(stored.Rules),

@@ -72,7 +72,7 @@ public sealed class GroupCommands(MortarDb db, ZoneClock zones)
                     ]);
                 }
 
-                row.Take(settings);
+                row.Apply(settings);
                 return new Outcome<GroupRow>.Done(row);
             },
             cancellationToken
@@ -125,7 +125,7 @@ public sealed class GroupCommands(MortarDb db, ZoneClock zones)
                     Zone = settings.Zone,
                     FirstDay = settings.FirstDay,
                 };
-                row.Take(settings);
+                row.Apply(settings);
                 db.Groups.Add(row);
                 db.Members.Add(
                     new MemberRow

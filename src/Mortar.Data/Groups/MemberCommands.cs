@@ -219,7 +219,7 @@ public sealed class MemberCommands(MortarDb db, Letters letters, ZoneClock zones
                         continue;
                     }
 
-                    row.Take(row.ToCore().NoLongerGivenTo(whose), zones);
+                    row.Apply(row.ToCore().NoLongerGivenTo(whose), zones);
                 }
 
                 return new Outcome<int>.Done(1);

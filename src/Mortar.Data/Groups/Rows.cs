@@ -48,7 +48,7 @@ public sealed class PersonRow
         return true;
     }
 
-    public void Take(Core.Groups.Preferences preferences)
+    public void Apply(Core.Groups.Preferences preferences)
     {
         (Zone, Preferences) = (preferences.Zone, StoredText.Of(preferences));
         if (preferences.Digest == DigestRhythm.Never)
@@ -104,7 +104,7 @@ public sealed class GroupRow : IRecorded
             Cover = StoredCover.Read(Cover),
         };
 
-    public void Take(GroupSettings settings)
+    public void Apply(GroupSettings settings)
     {
         DaysOff = settings.DaysOff;
         Cover = StoredCover.Text(settings.Cover);

@@ -179,7 +179,7 @@ public sealed class NoticeQueries(MortarDb db, ZoneClock zones)
         ];
 
         bool Sees(Event state) =>
-            state.Guests.Has(person) && VisibleEvent.SeesEverything(RoleOn(state.CalendarId), person, state);
+            state.GivenTo.Has(person) && VisibleEvent.SeesEverything(RoleOn(state.CalendarId), person, state);
 
         Event Known(Event state) => VisibleEvent.WithNamesSeen(RoleOn(state.CalendarId), person, state);
 

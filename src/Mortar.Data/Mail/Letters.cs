@@ -18,7 +18,7 @@ using NodaTime.Text;
 namespace Mortar.Data.Mail;
 
 /// <summary>Why somebody named on an event is written to.</summary>
-public enum Asking
+public enum AskedAbout
 {
     /// <summary>Whether they come.</summary>
     Whether,
@@ -175,7 +175,7 @@ public sealed class Letters(string publicUrl)
         PersonId from,
         string address,
         string secret,
-        Asking asking,
+        AskedAbout about,
         ZoneClock zones,
         CancellationToken cancellationToken
     )
@@ -192,13 +192,13 @@ public sealed class Letters(string publicUrl)
             : string.Empty;
         var place = whole.Content.Place.Length > 0 ? $"\n{whole.Content.Place}" : string.Empty;
         var notes = whole.Content.Notes.Length > 0 ? $"\n\n{whole.Content.Notes}" : string.Empty;
-        var (subject, opening) = asking switch
+        var (subject, opening) = about switch
         {
-            Asking.Whether => (
+            AskedAbout.Whether => (
                 $"{names[from]} asks whether you come: {title}",
                 $"{names[from]} asks whether you come:"
             ),
-            Asking.Settled => (
+            AskedAbout.Settled => (
                 $"It is settled: {title}, {when}",
                 $"{names[from]} settled on this time. If you have said how it suits you, that is your answer; here you can give another."
             ),

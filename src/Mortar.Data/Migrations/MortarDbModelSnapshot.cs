@@ -1034,7 +1034,7 @@ namespace Mortar.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("Guests")
+                    b.Property<string>("GivenTo")
                         .HasColumnType("TEXT");
 
                     b.Property<bool>("HidesAttendees")

@@ -105,8 +105,8 @@ public sealed class TailEntry
         return was != now || (was && RowBefore!.CalendarId != RowAfter!.CalendarId);
 
         bool IsGiven(EventRow? row) =>
-            row is { Guests: not null } or { Editors: not null }
-            && (EventRow.ToAttendees(row.Guests).Has(person) || EventRow.ToAttendees(row.Editors).Has(person));
+            row is { GivenTo: not null } or { Editors: not null }
+            && (EventRow.ToAttendees(row.GivenTo).Has(person) || EventRow.ToAttendees(row.Editors).Has(person));
     }
 
     private static EventRow? EventOf(string? state) =>

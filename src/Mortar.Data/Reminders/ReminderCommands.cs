@@ -109,7 +109,7 @@ public sealed class ReminderCommands(MortarDb db, ReminderReader reader, Letters
             async () =>
             {
                 layer = await db.OwnLayer(person, calendar, cancellationToken);
-                layer.Take(reminder);
+                layer.Apply(reminder);
             },
             cancellationToken
         );

@@ -258,7 +258,7 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
 
         static IReadOnlyCollection<PersonId> Given(PropertyValues values) =>
             [
-                .. EventRow.ToAttendees(values.GetValue<string?>(nameof(EventRow.Guests))),
+                .. EventRow.ToAttendees(values.GetValue<string?>(nameof(EventRow.GivenTo))),
                 .. EventRow.ToAttendees(values.GetValue<string?>(nameof(EventRow.Editors))),
             ];
     }

@@ -10,7 +10,7 @@ public sealed class StoreLock : IDisposable
 
     /// <summary>Takes the directory until this is disposed of or the process ends, however it ends.</summary>
     /// <exception cref="StartRefusedException">Another Mortar has it.</exception>
-    public void Take(string directory)
+    public void Hold(string directory)
     {
         var file = Path.Combine(directory, FileName);
         try

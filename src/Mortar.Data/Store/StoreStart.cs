@@ -48,6 +48,7 @@ public static class StoreStart
         if (File.Exists(file))
         {
             await Look(db, file, endedBadly, cancellationToken);
+            await Adoption.Adopt(db, cancellationToken);
         }
 
         await Migrate(db, directory, cancellationToken);
@@ -66,7 +67,14 @@ public static class StoreStart
             );
         }
 
-        var newer = (await db.Database.GetAppliedMigrationsAsync(cancellationToken))
+        var applied = (await db.Database.GetAppliedMigrationsAsync(cancellationToken)).ToList();
+        if (await Adoption.WhyNot(db, file, applied, cancellationToken) is { } older)
+        {
+            throw new StartRefusedException(older);
+        }
+
+        var newer = applied
+            .Where(step => !Adoption.IsOld(step))
             .Except(db.Database.GetMigrations(), StringComparer.Ordinal)
             .LastOrDefault();
         if (newer is not null)

@@ -3,7 +3,6 @@ using Microsoft.Extensions.FileProviders;
 using Microsoft.Extensions.Options;
 using Mortar.Core.Recurrence;
 using Mortar.Core.Time;
-using Mortar.Data.Access;
 using Mortar.Data.Events;
 using Mortar.Data.Keeping;
 using Mortar.Data.Mail;
@@ -187,11 +186,10 @@ internal static class MortarHost
         var data = Path.GetFullPath(options.Data);
         Directory.CreateDirectory(data);
         InFront.KeepToOwner(data);
-        app.Services.GetRequiredService<StoreLock>().Take(data);
+        app.Services.GetRequiredService<StoreLock>().Hold(data);
         var db = scope.ServiceProvider.GetRequiredService<MortarDb>();
         Aside.Clear(db);
         await StoreStart.Bring(db, data, options.LeaveOutLostWrites, cancellationToken);
-        await OldLinks.Hash(db, cancellationToken);
         await EventIndex.Refresh(
             db,
             scope.ServiceProvider.GetRequiredService<ZoneClock>(),

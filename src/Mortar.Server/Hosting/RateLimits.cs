@@ -13,7 +13,7 @@ internal static class RateLimits
     public const string SignIn = "sign-in";
 
     /// <summary>For asking for access, which lands in other people's inboxes; by person.</summary>
-    public const string Asking = "asking";
+    public const string Asks = "asks";
 
     /// <summary>For what is opened and read by a secret link: many pages of a plan, a class at once, and still no guessing at 128 bits; by address of the network.</summary>
     public const string Reading = "reading";
@@ -48,7 +48,7 @@ internal static class RateLimits
                 Searching,
                 context => Bucket($"searches {PersonOf(context) ?? NetworkOf(context)}", Searches, SearchesPerSecond)
             );
-            limiter.AddPolicy(Asking, context => PerMinute(PersonOf(context) ?? "nobody", AsksPerMinute));
+            limiter.AddPolicy(Asks, context => PerMinute(PersonOf(context) ?? "nobody", AsksPerMinute));
             limiter.AddPolicy(Reading, context => PerMinute(NetworkOf(context), options.ReadsPerMinute));
             limiter.AddPolicy(SignIn, context => PerMinute(NetworkOf(context), options.SignInsPerMinute));
         });

@@ -209,7 +209,7 @@ internal sealed class ChangeReader(
             .OfType<PersonId>()
             .Distinct()
             .ToList();
-        var guests = await GuestsConcerned(db, calendar, entries, cancellationToken);
+        var given = await GivenConcerned(db, calendar, entries, cancellationToken);
         var roles = (await db.StandingsOn([calendar], cancellationToken)).ToDictionary(
             one => one.Key.Person,
             one => one.Value.Role
@@ -220,7 +220,7 @@ internal sealed class ChangeReader(
             .ToList();
         var answered = await Answered(db, entries, cancellationToken);
         var seeing = SeeIt(calendar, entries, answered, readers, roles);
-        await Users([.. seeing.Union(guests)]).SendAsync("calendarChanged", calendar.Value, cancellationToken);
+        await Users([.. seeing.Union(given)]).SendAsync("calendarChanged", calendar.Value, cancellationToken);
         await TellGiven(entries, cancellationToken);
         if (entries.Exists(entry => entry.Subject is Subject.Calendar))
         {
@@ -236,9 +236,9 @@ internal sealed class ChangeReader(
         if (entries.Exists(entry => entry.Subject is Subject.GroupGrant))
         {
             // Also those who have it no longer, and so are not among the readers.
-            var given = db.GroupGrants.Where(grant => grant.CalendarId == calendar).Select(grant => grant.GroupId);
+            var groups = db.GroupGrants.Where(grant => grant.CalendarId == calendar).Select(grant => grant.GroupId);
             var members = await db
-                .Members.Where(member => given.Contains(member.GroupId))
+                .Members.Where(member => groups.Contains(member.GroupId))
                 .Select(member => member.PersonId)
                 .ToListAsync(cancellationToken);
             await Users(members).SendAsync("shelfChanged", cancellationToken);
@@ -344,21 +344,21 @@ internal sealed class ChangeReader(
     /// Those to whom a changed event is given by itself. Of the rest of its calendar they learn nothing, and not that
     /// anything happened in it either; only how the calendar looks is theirs to see.
     /// </summary>
-    private static async Task<IReadOnlyCollection<PersonId>> GuestsConcerned(
+    private static async Task<IReadOnlyCollection<PersonId>> GivenConcerned(
         MortarDb db,
         CalendarId calendar,
         List<Entry> entries,
         CancellationToken cancellationToken
     )
     {
-        var guests = entries
+        var people = entries
             .SelectMany(entry => new[] { entry.EventBefore, entry.EventAfter })
             .SelectMany(ChangeRow.GivenOfEvent)
             .ToHashSet();
         var answers = entries.Where(entry => entry.Subject is Subject.Answer).Select(entry => entry.SubjectId).ToList();
         if (answers.Count > 0)
         {
-            guests.UnionWith(
+            people.UnionWith(
                 await (
                     from answer in db.Answers
                     where answers.Contains(answer.Id)
@@ -370,10 +370,10 @@ internal sealed class ChangeReader(
 
         if (entries.Exists(entry => entry.Subject is Subject.Calendar))
         {
-            guests.UnionWith(await db.GuestsOf(calendar).ToListAsync(cancellationToken));
+            people.UnionWith(await db.GivenIn(calendar).ToListAsync(cancellationToken));
         }
 
-        return guests;
+        return people;
     }
 
     /// <summary>An event given by itself brings a layer, and taken back takes one along.</summary>

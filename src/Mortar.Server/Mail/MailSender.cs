@@ -118,7 +118,7 @@ internal sealed class MailSender(
     {
         await using var scope = scopes.CreateAsyncScope();
         var queue = scope.ServiceProvider.GetRequiredService<MailQueue>();
-        if (await Take(queue, cancellationToken) is not { } mail)
+        if (await Next(queue, cancellationToken) is not { } mail)
         {
             return false;
         }
@@ -142,7 +142,7 @@ internal sealed class MailSender(
         return true;
     }
 
-    private async Task<MailRow?> Take(MailQueue queue, CancellationToken cancellationToken)
+    private async Task<MailRow?> Next(MailQueue queue, CancellationToken cancellationToken)
     {
         await taking.WaitAsync(cancellationToken);
         try

@@ -17,7 +17,7 @@ public class GivenEventTests
         ? talk with
         {
             Content = talk.Content with { Attendees = Attendees.Of([Guest, Studio.Priya]) },
-            Guests = Attendees.Of([Guest]),
+            GivenTo = Attendees.Of([Guest]),
             Editors = Attendees.Of([Studio.Priya]),
         }
         : null!;
@@ -79,7 +79,7 @@ public class GivenEventTests
 
         var done = Assert.IsType<EventEdit.Done>(Talk.Changed(change, new EventId(Guid.NewGuid()), Studio.Clock));
 
-        Assert.Empty(done.Event.Guests);
+        Assert.Empty(done.Event.GivenTo);
         Assert.Equal([Studio.Priya], done.Event.Editors);
     }
 
@@ -99,7 +99,7 @@ public class GivenEventTests
 
         Assert.Equal([Studio.Priya], done.Event.Editors);
         Assert.Equal([Studio.Priya], done.Later!.Editors);
-        Assert.Equal([Guest], done.Later.Guests);
+        Assert.Equal([Guest], done.Later.GivenTo);
     }
 
     private static IReadOnlyList<VisibleEvent> See(Role role, PersonId reader, params Event[] events) =>

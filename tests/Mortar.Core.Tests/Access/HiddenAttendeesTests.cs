@@ -86,10 +86,10 @@ public class HiddenAttendeesTests
             [Counted(Secretive)]
         );
 
-        var claims = Claims.In([calendar.SeenBy(role, Studio.Priya)], Week, Zones, Studio.Clock).ToList();
+        var takenTimes = TakenTimes.In([calendar.SeenBy(role, Studio.Priya)], Week, Zones, Studio.Clock).ToList();
 
-        Assert.Contains(claims, claim => claim.Who == Priya); // her own time
-        Assert.Equal(named, claims.Exists(claim => claim.Who == Participant.Of(Dele)));
+        Assert.Contains(takenTimes, takenTime => takenTime.Who == Priya); // her own time
+        Assert.Equal(named, takenTimes.Exists(takenTime => takenTime.Who == Participant.Of(Dele)));
     }
 
     [Fact]

@@ -71,7 +71,7 @@ public class ClashesTests
             CountedEvent.Of(Studio.Event(At(1, 11, 13)))
         );
 
-        var clash = Assert.Single(Clashes.Among(Claims.In([bookings], Week, Zones, Studio.Clock)).Told);
+        var clash = Assert.Single(Clashes.Among(TakenTimes.In([bookings], Week, Zones, Studio.Clock)).Told);
 
         Assert.Equal([Participant.Of(Kiln)], clash.Who);
     }
@@ -92,7 +92,7 @@ public class ClashesTests
 
         Assert.Equal(
             Severity.Hard,
-            Assert.Single(Clashes.Among(Claims.In([away, events], Week, Zones, Studio.Clock)).Told).Severity
+            Assert.Single(Clashes.Among(TakenTimes.In([away, events], Week, Zones, Studio.Clock)).Told).Severity
         );
     }
 
@@ -148,7 +148,7 @@ public class ClashesTests
 
         static System.Collections.Immutable.ImmutableArray<Clash> Among(params CountedEvent[] events) =>
             Clashes
-                .Among(Claims.In([Calendar(WhoseTime.Named, Purpose.Events, events)], Week, Zones, Studio.Clock))
+                .Among(TakenTimes.In([Calendar(WhoseTime.Named, Purpose.Events, events)], Week, Zones, Studio.Clock))
                 .Told;
     }
 
@@ -174,7 +174,9 @@ public class ClashesTests
         [.. clashes.Select(clash => (clash.First.Id, clash.Second.Id))];
 
     private static IReadOnlyList<Clash> Find(params CountedEvent[] events) =>
-        Clashes.Among(Claims.In([Calendar(WhoseTime.Named, Purpose.Events, events)], Week, Zones, Studio.Clock)).Told;
+        Clashes
+            .Among(TakenTimes.In([Calendar(WhoseTime.Named, Purpose.Events, events)], Week, Zones, Studio.Clock))
+            .Told;
 
     /// <summary>Three hundred events at one hour that all name 450 people: 44,850 pairs, each of 450.</summary>
     [Fact]
@@ -187,7 +189,7 @@ public class ClashesTests
         ];
 
         var found = Clashes.Among(
-            Claims.In([Calendar(WhoseTime.Named, Purpose.Events, events)], Week, Zones, Studio.Clock)
+            TakenTimes.In([Calendar(WhoseTime.Named, Purpose.Events, events)], Week, Zones, Studio.Clock)
         );
 
         Assert.Equal(300 * 299 / 2, found.Told.Length + found.More);
@@ -207,13 +209,15 @@ public class ClashesTests
             Counted(Studio.Event(At(3, 9, 10)), mine),
             Counted(Studio.Event(At(3, 9, 10)), mine),
         ];
-        var claims = Claims.In([Calendar(WhoseTime.Named, Purpose.Events, events)], Week, Zones, Studio.Clock).ToList();
+        var takenTimes = TakenTimes
+            .In([Calendar(WhoseTime.Named, Purpose.Events, events)], Week, Zones, Studio.Clock)
+            .ToList();
 
-        var found = Clashes.Among(claims, new ClashesOf(Studio.Priya, _ => Role.View));
+        var found = Clashes.Among(takenTimes, new ClashesOf(Studio.Priya, _ => Role.View));
 
         Assert.Equal([Participant.Of(Studio.Priya)], Assert.Single(found.Told).Who);
         Assert.Equal(0, found.More);
-        Assert.True(Clashes.Among(claims).More > 0);
+        Assert.True(Clashes.Among(takenTimes).More > 0);
     }
 
     [Fact]

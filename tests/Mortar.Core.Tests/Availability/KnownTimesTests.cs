@@ -31,11 +31,14 @@ public class KnownTimesTests
             Person = Astrid,
         };
 
-        var claims = Claims.In([calendar.SeenBy(role, Studio.Priya)], Week, Zones, Studio.Clock).ToList();
+        var takenTimes = TakenTimes.In([calendar.SeenBy(role, Studio.Priya)], Week, Zones, Studio.Clock).ToList();
 
-        Assert.Equal(named, claims.Exists(claim => claim.Who == Participant.Of(Dele)));
-        Assert.Equal(owner, claims.Exists(claim => claim.Who == Participant.Of(Astrid)));
-        Assert.All(claims, claim => Assert.Equal(named ? "Firing" : string.Empty, claim.Occurrence.Content.Title));
+        Assert.Equal(named, takenTimes.Exists(takenTime => takenTime.Who == Participant.Of(Dele)));
+        Assert.Equal(owner, takenTimes.Exists(takenTime => takenTime.Who == Participant.Of(Astrid)));
+        Assert.All(
+            takenTimes,
+            takenTime => Assert.Equal(named ? "Firing" : string.Empty, takenTime.Occurrence.Content.Title)
+        );
     }
 
     [Fact]
@@ -50,10 +53,12 @@ public class KnownTimesTests
             [Counted(secret)]
         );
 
-        var claim = Assert.Single(Claims.In([calendar.SeenBy(Role.View, Studio.Priya)], Week, Zones, Studio.Clock));
+        var takenTime = Assert.Single(
+            TakenTimes.In([calendar.SeenBy(Role.View, Studio.Priya)], Week, Zones, Studio.Clock)
+        );
 
-        Assert.Equal(Participant.Of(Astrid), claim.Who);
-        Assert.Empty(claim.Occurrence.Content.Title);
+        Assert.Equal(Participant.Of(Astrid), takenTime.Who);
+        Assert.Empty(takenTime.Occurrence.Content.Title);
     }
 
     [Fact]
@@ -84,7 +89,7 @@ public class KnownTimesTests
         Assert.True(Takes(moved, given)); // a question that is open again takes the time
 
         bool Takes(Event whole, GivenAnswer one) =>
-            Claims
+            TakenTimes
                 .In(
                     [Calendar(WhoseTime.Named, Purpose.Events, Counted(whole) with { Answers = [one] })],
                     Week,
@@ -120,11 +125,11 @@ public class KnownTimesTests
         );
     }
 
-    private static Claim OfDele(Interval span)
+    private static TakenTime OfDele(Interval span)
     {
         var zone = Studio.Zone(Studio.London);
         var (start, end) = (span.Start.InZone(zone).LocalDateTime, span.End.InZone(zone).LocalDateTime);
         var whole = Studio.Event(EventTime.InZone(start, end, Studio.London));
-        return new Claim(Participant.Of(Dele), whole.Occurrences(Week, Studio.Clock).Single(), Taken.Busy);
+        return new TakenTime(Participant.Of(Dele), whole.Occurrences(Week, Studio.Clock).Single(), Taken.Busy);
     }
 }

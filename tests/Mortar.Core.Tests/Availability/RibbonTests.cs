@@ -105,7 +105,7 @@ public class RibbonTests
                 Ribbon.Of(
                     week,
                     [],
-                    Clashes.Among(Claims.In([calendar], week, Pottery.Zones, Studio.Clock)),
+                    Clashes.Among(TakenTimes.In([calendar], week, Pottery.Zones, Studio.Clock)),
                     Studio.Clock
                 )
             );
@@ -135,8 +135,8 @@ public class RibbonTests
             ),
         };
 
-        var claim = Assert.Single(
-            Claims.In(
+        var takenTime = Assert.Single(
+            TakenTimes.In(
                 [Pottery.Calendar(WhoseTime.Named, Purpose.Events, CountedEvent.Of(changed))],
                 Pottery.Week,
                 Pottery.Zones,
@@ -144,8 +144,8 @@ public class RibbonTests
             )
         );
 
-        Assert.Equal(Participant.Of(Pottery.Dele), claim.Who);
-        Assert.Equal(Pottery.Span(1, 9, 10), claim.Occurrence.Span);
+        Assert.Equal(Participant.Of(Pottery.Dele), takenTime.Who);
+        Assert.Equal(Pottery.Span(1, 9, 10), takenTime.Occurrence.Span);
     }
 
     [Fact]
@@ -161,8 +161,11 @@ public class RibbonTests
             Person = Studio.Priya,
         };
 
-        var claims = Claims.In([calendar], Pottery.Week, Pottery.Zones, Studio.Clock);
+        var takenTimes = TakenTimes.In([calendar], Pottery.Week, Pottery.Zones, Studio.Clock);
 
-        Assert.Equal([Pottery.Priya, Participant.Of(Pottery.Dele)], claims.Select(claim => claim.Who).Order());
+        Assert.Equal(
+            [Pottery.Priya, Participant.Of(Pottery.Dele)],
+            takenTimes.Select(takenTime => takenTime.Who).Order()
+        );
     }
 }

@@ -10,7 +10,7 @@ public class ToldOfEventTests
 {
     private static readonly Event Asked = Studio.Event(Studio.Hours(new LocalDateTime(2026, 3, 12, 12, 0), 60)) with
     {
-        Guests = Attendees.Of([Studio.Priya]),
+        GivenTo = Attendees.Of([Studio.Priya]),
     };
 
     private static readonly Event Off = Asked with { Content = Asked.Content with { Cancelled = true } };
@@ -52,7 +52,7 @@ public class ToldOfEventTests
             },
             { "called off", Asked, Off, ToldOfEvent.CalledOff },
             { "deleted", Asked, null, ToldOfEvent.CalledOff },
-            { "they are not asked any more", Asked, Asked with { Guests = Attendees.None }, ToldOfEvent.NotAsked },
+            { "they are not asked any more", Asked, Asked with { GivenTo = Attendees.None }, ToldOfEvent.NotAsked },
             { "off already, and deleted then", null, null, ToldOfEvent.Nothing },
             { "off already, and still off", null, Off, ToldOfEvent.Nothing },
             { "brought back", null, Asked, ToldOfEvent.Changed },

@@ -57,9 +57,9 @@ public class UntoldClashesTests
         Assert.Single(Find(Of(shift with { Time = At(1, 10, 11.5) }), Of(other), Role.Edit, fine));
     }
 
-    private static List<Claim> Of(params Event[] events) =>
+    private static List<TakenTime> Of(params Event[] events) =>
         [
-            .. Claims.In(
+            .. TakenTimes.In(
                 [
                     Calendar(
                         WhoseTime.Named,
@@ -74,8 +74,8 @@ public class UntoldClashesTests
         ];
 
     private static IReadOnlyList<UntoldClash> Find(
-        List<Claim> seen,
-        List<Claim> unseen,
+        List<TakenTime> seen,
+        List<TakenTime> unseen,
         Role role,
         HashSet<string>? fine = null
     ) =>

@@ -313,7 +313,7 @@ public class CoverTests
         };
 
         Assert.Equal([5, 5, 6, 5, 5, 0, 0], Assert.Single(row.ToSettings().Cover).FromMonday);
-        row.Take(row.ToSettings());
+        row.Apply(row.ToSettings());
         Assert.Equal([5, 5, 6, 5, 5, 0, 0], Assert.Single(row.ToSettings().Cover).FromMonday);
     }
 

@@ -1,7 +1,6 @@
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Words;
-using Mortar.Data.Access;
 using Mortar.Server.Features.Demo;
 using Xunit;
 
@@ -222,33 +221,5 @@ public class LinkTests
         }
 
         Assert.Equal([404, 404, 404, 404, 404, 429, 429], answers);
-    }
-
-    [Fact]
-    public async Task Links_that_were_mailed_by_an_earlier_release_go_on_working_and_are_no_longer_stored()
-    {
-        await using var mortar = await TestMortar.Start();
-        using var ines = await mortar.As(DemoPeople.Ines);
-        using var nobody = mortar.Anonymous();
-        var calendar = await ines.MakeCalendar();
-        (
-            await ines.Put(
-                $"/api/calendars/{calendar.Value}/invitations/{Guid.NewGuid()}",
-                new { address = "wren@example.org", role = "view" }
-            )
-        ).Is(204);
-        const string Mailed = "0123456789abcdef01234567";
-
-        var stored = await mortar.Store(async db =>
-        {
-            var row = db.Invitations.Where(one => one.Address == "wren@example.org");
-            await row.ExecuteUpdateAsync(set => set.SetProperty(one => one.LinkHash, Mailed));
-            await OldLinks.Hash(db, CancellationToken.None);
-            return await row.Select(one => one.LinkHash).SingleAsync();
-        });
-
-        Assert.Equal(LinkSecret.HashOf(Mailed), stored);
-        (await nobody.Get($"/api/invitation-links/{Mailed}")).Is(200);
-        (await nobody.Get($"/api/invitation-links/{stored}")).Is(404);
     }
 }

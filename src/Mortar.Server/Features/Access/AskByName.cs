@@ -18,7 +18,7 @@ internal static class AskByName
     internal static void Map(RouteGroupBuilder api)
     {
         var ask = api.MapGroup("/open-asks/{askId:guid}");
-        ask.MapPut("/", Ask).WithName(nameof(AskByName)).RequireRateLimiting(RateLimits.Asking);
+        ask.MapPut("/", Ask).WithName(nameof(AskByName)).RequireRateLimiting(RateLimits.Asks);
         ask.MapPost("/give", Give).WithName("GiveAsk");
         ask.MapPost("/refuse", Refuse).WithName("RefuseOpenAsk");
     }

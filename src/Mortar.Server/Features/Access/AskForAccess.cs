@@ -18,10 +18,7 @@ internal static class AskForAccess
 
     internal static void Map(RouteGroupBuilder api, RouteGroupBuilder calendar)
     {
-        calendar
-            .MapPut("/asks/{askId:guid}", Ask)
-            .WithName(nameof(AskForAccess))
-            .RequireRateLimiting(RateLimits.Asking);
+        calendar.MapPut("/asks/{askId:guid}", Ask).WithName(nameof(AskForAccess)).RequireRateLimiting(RateLimits.Asks);
         api.MapDelete("/asks/{askId:guid}", Withdraw).WithName("WithdrawAsk");
         api.MapPost("/asks/{askId:guid}/grant", Grant).WithName("GrantAsk");
         api.MapPost("/asks/{askId:guid}/refuse", Refuse).WithName("RefuseAsk");

@@ -16,7 +16,7 @@ internal static class Addresses
     internal static void Map(RouteGroupBuilder api)
     {
         api.MapGet("/addresses", List).WithName("ListAddresses");
-        api.MapPost("/addresses", Ask).WithName("AskToConfirmAddress").RequireRateLimiting(RateLimits.Asking);
+        api.MapPost("/addresses", Ask).WithName("AskToConfirmAddress").RequireRateLimiting(RateLimits.Asks);
         api.MapPost("/addresses/confirm/{secret}", Confirm)
             .WithName("ConfirmAddress")
             .RequireRateLimiting(RateLimits.SignIn);

@@ -66,8 +66,8 @@ internal sealed record CountedGroup(GroupRow Row, IReadOnlyList<PersonId> Member
                 Proposed =
                 [
                     .. one
-                        .Seen.Where(claim => claim is { IsAbsence: true, How: Taken.Tentative })
-                        .Select(claim => claim.Occurrence.Span),
+                        .Seen.Where(takenTime => takenTime is { IsAbsence: true, How: Taken.Tentative })
+                        .Select(takenTime => takenTime.Occurrence.Span),
                 ],
             }),
         ];

@@ -35,7 +35,7 @@ internal sealed partial class DemoStudio
             Zone = Home,
             FirstDay = IsoDayOfWeek.Monday,
         };
-        row.Take(row.ToSettings() with { Cover = CoverNeed.Check(cover ?? []).Needs });
+        row.Apply(row.ToSettings() with { Cover = CoverNeed.Check(cover ?? []).Needs });
         db.Groups.Add(row);
         db.Members.Add(
             new MemberRow
@@ -77,7 +77,7 @@ internal sealed partial class DemoStudio
             Purpose = purpose,
             GroupDefault = groupDefault,
         };
-        row.Take(row.Settings() with { Takes = takes, Person = person?.Id, Kinds = kinds ?? [] });
+        row.Apply(row.Settings() with { Takes = takes, Person = person?.Id, Kinds = kinds ?? [] });
         db.Calendars.Add(row);
         db.Grants.AddRange(
             grants.Select(grant => new GrantRow
@@ -198,7 +198,7 @@ internal sealed partial class DemoStudio
             Uid = $"{id.Value}@mortar",
             AddedBy = by.Id,
         };
-        row.Take(time, content, series, zones);
+        row.Apply(time, content, series, zones);
         db.Events.Add(row);
     }
 }

@@ -116,7 +116,7 @@ internal sealed partial class DemoStudio(MortarDb db, UserManager<Account> accou
                 Address = person.Address,
                 Zone = person.Zone,
             };
-            row.Take(Core.Groups.Preferences.In(person.Zone) with { ShowsBusy = ShowsBusy.Contains(person) });
+            row.Apply(Core.Groups.Preferences.In(person.Zone) with { ShowsBusy = ShowsBusy.Contains(person) });
             db.People.Add(row);
             var made = await accounts.CreateAsync(
                 new Account

@@ -28,7 +28,7 @@ internal static class PreferencesSetup
         }
 
         var row = await db.People.SingleAsync(person => person.Id == acting.Person, cancellationToken);
-        row.Take(preferences);
+        row.Apply(preferences);
         await db.SaveChangesAsync(cancellationToken);
         return TypedResults.Ok(PreferencesBody.Of(preferences));
     }

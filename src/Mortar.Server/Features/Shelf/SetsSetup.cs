@@ -92,7 +92,7 @@ internal static class SetsSetup
                 }
 
                 (row.Name, row.GroupId) = (wish.Name, group);
-                row.Take(body.Layers.DistinctBy(layer => layer.CalendarId));
+                row.Apply(body.Layers.DistinctBy(layer => layer.CalendarId));
             },
             cancellationToken
         );

@@ -200,7 +200,9 @@ internal static class ReadClashes
                 )
         ).ToDictionary(one => one.Who);
         var found = UntoldClashes.Among(
-            known.Values.SelectMany(one => one.Seen).Where(claim => events.ContainsKey(claim.Occurrence.Event.Id)),
+            known
+                .Values.SelectMany(one => one.Seen)
+                .Where(takenTime => events.ContainsKey(takenTime.Occurrence.Event.Id)),
             known.ToDictionary(one => one.Key, one => one.Value.Untold),
             whose,
             reading.Fine

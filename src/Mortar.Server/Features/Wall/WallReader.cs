@@ -66,7 +66,7 @@ internal sealed record WallReading(
     public ClashesFound Clashes(ClashesOf? whose = null, IReadOnlySet<EventId>? about = null) =>
         Core
             .Availability.Clashes.Among(
-                Claims.In(
+                TakenTimes.In(
                     Calendars.Select(calendar => new CountedCalendar(
                         calendar.Row.Id,
                         calendar.Row.Purpose,
@@ -75,7 +75,7 @@ internal sealed record WallReading(
                         [
                             .. calendar
                                 .Events.Where(one =>
-                                    Claims.CanTake(calendar.Row.Purpose, calendar.Row.Takes, one.Event)
+                                    TakenTimes.CanTake(calendar.Row.Purpose, calendar.Row.Takes, one.Event)
                                 )
                                 .Where(one => VisibleEvent.SeesEverything(calendar.Role, Person, one.Event))
                                 .Select(one =>

@@ -34,7 +34,7 @@ import { WhenFields } from './WhenFields'
 import { WhoField } from './WhoField'
 
 /** What is asked about a series before it is changed. */
-export type Asking = 'change' | 'delete' | null
+export type ReachAsked = 'change' | 'delete' | null
 
 interface EventDeskProps {
   form: EventForm
@@ -43,7 +43,7 @@ interface EventDeskProps {
   /** Somebody else's version, where a change from the wall met one. */
   met: EventForm | null
   /** Asked at once, where the brick was carried on the wall. */
-  asked: Asking
+  asked: ReachAsked
   onForm: (form: EventForm) => void
   onMet: (theirs: EventForm | null) => void
   onClose: () => void
@@ -66,7 +66,7 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
   const { write, remove } = useEventActs()
   const [error, setError] = useState<unknown>(null)
   const [busy, setBusy] = useState(false)
-  const [asking, setAsking] = useState<Asking>(asked)
+  const [asking, setAsking] = useState<ReachAsked>(asked)
   const isNew = form.version === null
   const fields = useRef<HTMLFormElement>(null)
   useEffect(() => {

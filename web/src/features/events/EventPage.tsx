@@ -12,6 +12,7 @@ import { backQuery } from '../availability/availabilityQueries'
 import { type EventBrick, type Layer, titleOf } from '../wall/bricks'
 import { Desk } from '../wall/Desk'
 import { daysOf } from '../wall/times'
+import type { ReachAsked } from './EventDesk'
 import { EventHistory } from './EventHistory'
 import { type EventField, type EventForm, formOf, showAsChoices } from './eventForm'
 import { useEventActs, type Written } from './useEventActs'
@@ -23,9 +24,7 @@ interface EventPageProps {
   /** The names of people by their ids. */
   names: ReadonlyMap<string, string>
   /** Lays it on the desk to be changed, some field first, or to be asked how much of a series is meant; undefined where the reader may not. */
-  onEdit:
-    | ((form: EventForm, theirs?: EventForm | null, asking?: 'change' | 'delete' | null) => void)
-    | undefined
+  onEdit: ((form: EventForm, theirs?: EventForm | null, asked?: ReachAsked) => void) | undefined
   onClose: () => void
   /** What is said before it. */
   children?: ReactNode

@@ -5,7 +5,7 @@ import type { Gap } from '../availability/availabilityQueries'
 import type { FreeForm } from '../availability/FreeDesk'
 import type { useClashes } from '../availability/useClashes'
 import type { useGaps } from '../availability/useGaps'
-import type { Asking } from '../events/EventDesk'
+import type { ReachAsked } from '../events/EventDesk'
 import type { EventForm } from '../events/eventForm'
 import type { Sight } from '../events/useSight'
 import { type EventBrick, type Layer, type Time, titleOf } from './bricks'
@@ -62,7 +62,7 @@ interface WallDeskProps {
   group: Schema['GroupsGroupBody'] | undefined
   form: EventForm | null
   met: EventForm | null
-  asked: Asking
+  asked: ReachAsked
   /** How the reader stands to what they write. */
   sight: Sight | null
   people: readonly { personId: string; name: string }[]
@@ -71,7 +71,7 @@ interface WallDeskProps {
   onSearch: (search: Search) => void
   /** A hit of the search: the wall goes there and it opens. */
   onHit: (brick: EventBrick) => void
-  onEdit: (form: EventForm, theirs?: EventForm | null, asking?: Asking) => void
+  onEdit: (form: EventForm, theirs?: EventForm | null, asking?: ReachAsked) => void
   onForm: (form: EventForm) => void
   onMet: (theirs: EventForm | null) => void
   onPlace: (place: DeskPlace) => void

@@ -12,7 +12,7 @@ import { useTitle } from '../../ui/useTitle'
 import { accessTableQuery } from '../access/accessQueries'
 import type { Gap } from '../availability/availabilityQueries'
 import { useLowWeeks } from '../availability/useLowWeeks'
-import type { Asking } from '../events/EventDesk'
+import type { ReachAsked } from '../events/EventDesk'
 import { brickOf, differences, type EventForm, formOf, newForm } from '../events/eventForm'
 import { useEventActs } from '../events/useEventActs'
 import { useSight } from '../events/useSight'
@@ -125,7 +125,7 @@ function Wall({ view }: { view: View }) {
 
   const [form, setForm] = useState<EventForm | null>(null)
   const [met, setMet] = useState<EventForm | null>(null)
-  const [asked, setAsked] = useState<Asking>(null)
+  const [asked, setAsked] = useState<ReachAsked>(null)
   const [pinned, setPinned] = useState<readonly string[]>(
     () => localStorage.getItem(pinKey)?.split(' ').filter(Boolean) ?? [],
   )
@@ -281,7 +281,7 @@ function Wall({ view }: { view: View }) {
     navigate({ pathname: `/${to}/${date}`, search: after.toString() })
   }
 
-  const openForm = (next: EventForm, theirs: EventForm | null = null, asking: Asking = null) => {
+  const openForm = (next: EventForm, theirs: EventForm | null = null, asking: ReachAsked = null) => {
     setForm(next)
     setMet(theirs)
     setAsked(asking)

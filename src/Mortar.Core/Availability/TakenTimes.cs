@@ -23,22 +23,22 @@ public enum Taken
 /// <param name="Who">Whose time.</param>
 /// <param name="Occurrence">What takes it; its span is in the zone of the one whose time it is.</param>
 /// <param name="How">How it is taken.</param>
-public readonly record struct Claim(Participant Who, Occurrence Occurrence, Taken How)
+public readonly record struct TakenTime(Participant Who, Occurrence Occurrence, Taken How)
 {
     /// <summary>Whether it is an absence, be it agreed to or only proposed.</summary>
     public bool IsAbsence { get; init; }
 }
 
 /// <summary>Finds what takes whose time.</summary>
-public static class Claims
+public static class TakenTimes
 {
-    /// <summary>Every claim of the calendars that touches the window; cancelled, free and declined ones are none.</summary>
+    /// <summary>Every time taken in the calendars that touches the window; cancelled, free and declined ones are none.</summary>
     /// <param name="calendars">All calendars that count.</param>
     /// <param name="window">The window.</param>
     /// <param name="zones">The zone of each person, whose own day a whole day is; the window's zone for those not in it.</param>
     /// <param name="clock">Zone rules.</param>
     /// <returns>Lazy, calendar by calendar; not in the order of time.</returns>
-    public static IEnumerable<Claim> In(
+    public static IEnumerable<TakenTime> In(
         IEnumerable<CountedCalendar> calendars,
         Window window,
         IReadOnlyDictionary<PersonId, DateTimeZone> zones,
@@ -46,8 +46,8 @@ public static class Claims
     ) =>
         from calendar in calendars
         from one in calendar.Events
-        from claim in Of(calendar, one, window, zones, clock)
-        select claim;
+        from takenTime in Of(calendar, one, window, zones, clock)
+        select takenTime;
 
     /// <summary>
     /// Whether an event can take anybody's time or a place, be it as nobody's but those named on it: most events of most
@@ -59,7 +59,7 @@ public static class Claims
         || whole.Content.Attendees.Count > 0
         || whole.Series is { } series && series.Overrides.Any(one => one.Content.Attendees.Count > 0);
 
-    private static IEnumerable<Claim> Of(
+    private static IEnumerable<TakenTime> Of(
         CountedCalendar calendar,
         CountedEvent counted,
         Window window,
@@ -114,7 +114,7 @@ public static class Claims
                             : Answers.Of(new PersonId(taker.Who.Id), counted.Answers, one, clock).Answer;
                     if (answer != Answer.Declined)
                     {
-                        yield return new Claim(taker.Who, one, How(calendar.Purpose, one.Content.ShowAs, answer))
+                        yield return new TakenTime(taker.Who, one, How(calendar.Purpose, one.Content.ShowAs, answer))
                         {
                             IsAbsence = calendar.Purpose == Purpose.Away,
                         };

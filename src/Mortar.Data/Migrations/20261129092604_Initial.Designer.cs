@@ -11,8 +11,8 @@ using Mortar.Data.Store;
 namespace Mortar.Data.Migrations
 {
     [DbContext(typeof(MortarDb))]
-    [Migration("20261128123338_LeanLog")]
-    partial class LeanLog
+    [Migration("20261129092604_Initial")]
+    partial class Initial
     {
         /// <inheritdoc />
         protected override void BuildTargetModel(ModelBuilder modelBuilder)
@@ -742,7 +742,7 @@ namespace Mortar.Data.Migrations
                     b.ToTable("Proposals", (string)null);
                 });
 
-            modelBuilder.Entity("Mortar.Data.Availability.VoteRow", b =>
+            modelBuilder.Entity("Mortar.Data.Availability.SuitingsRow", b =>
                 {
                     b.Property<Guid>("Id")
                         .ValueGeneratedOnAdd()
@@ -764,12 +764,12 @@ namespace Mortar.Data.Migrations
                     b.Property<Guid>("ProposedBy")
                         .HasColumnType("TEXT");
 
-                    b.Property<int>("Version")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("Votes")
+                    b.Property<string>("Said")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
 
                     b.HasKey("Id");
 
@@ -777,9 +777,9 @@ namespace Mortar.Data.Migrations
 
                     b.HasIndex("ProposalId", "PersonId")
                         .IsUnique()
-                        .HasDatabaseName("UX_Votes_OncePerPerson");
+                        .HasDatabaseName("UX_Suitings_OncePerPerson");
 
-                    b.ToTable("Votes", (string)null);
+                    b.ToTable("Suitings", (string)null);
                 });
 
             modelBuilder.Entity("Mortar.Data.Calendars.CalendarRow", b =>
@@ -1397,6 +1397,9 @@ namespace Mortar.Data.Migrations
                     b.Property<long?>("GivenUpAt")
                         .HasColumnType("INTEGER");
 
+                    b.Property<int>("Rank")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long?>("SentAt")
                         .HasColumnType("INTEGER");
 
@@ -1417,11 +1420,11 @@ namespace Mortar.Data.Migrations
 
                     b.HasKey("Id");
 
-                    b.HasIndex("DueAt")
+                    b.HasIndex("CausedBy", "WrittenAt");
+
+                    b.HasIndex("Rank", "DueAt")
                         .HasDatabaseName("IX_Mails_Waiting")
                         .HasFilter("SentAt IS NULL AND GivenUpAt IS NULL");
-
-                    b.HasIndex("CausedBy", "WrittenAt");
 
                     b.HasIndex("To", "WrittenAt");
 
@@ -1707,7 +1710,7 @@ namespace Mortar.Data.Migrations
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("Mortar.Data.Availability.VoteRow", b =>
+            modelBuilder.Entity("Mortar.Data.Availability.SuitingsRow", b =>
                 {
                     b.HasOne("Mortar.Data.Groups.PersonRow", null)
                         .WithMany()

@@ -11,8 +11,8 @@ using Mortar.Data.Store;
 namespace Mortar.Data.Migrations
 {
     [DbContext(typeof(MortarDb))]
-    [Migration("20261129031048_Suitings")]
-    partial class Suitings
+    [Migration("20261129093122_GivenTo")]
+    partial class GivenTo
     {
         /// <inheritdoc />
         protected override void BuildTargetModel(ModelBuilder modelBuilder)
@@ -1037,7 +1037,7 @@ namespace Mortar.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("Guests")
+                    b.Property<string>("GivenTo")
                         .HasColumnType("TEXT");
 
                     b.Property<bool>("HidesAttendees")
