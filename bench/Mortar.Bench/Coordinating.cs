@@ -81,7 +81,7 @@ public class Coordinating
                 async () =>
                 {
                     await Make(db);
-                    return new Outcome<bool>.Done(true);
+                    return true;
                 },
                 CancellationToken.None
             );

@@ -67,7 +67,7 @@ public class WallWeek
             async () =>
             {
                 await Make(db);
-                return new Outcome<bool>.Done(true);
+                return true;
             },
             CancellationToken.None
         );

@@ -126,7 +126,7 @@ internal sealed class SecretStudio : IDisposable
                         AskedAt = Instant.FromUtc(2026, 3, 11, 9, 0),
                     };
                     db.Asks.Add(row);
-                    return Task.FromResult<Outcome<AskRow>>(new Outcome<AskRow>.Done(row));
+                    return Task.FromResult<Outcome<AskRow>>(row);
                 },
                 CancellationToken.None
             )

@@ -107,7 +107,7 @@ public class StoreTests
                     async () =>
                     {
                         db.Events.Remove(await db.Events.FirstAsync());
-                        return new Outcome<int>.Done(1);
+                        return 1;
                     },
                     CancellationToken.None
                 )

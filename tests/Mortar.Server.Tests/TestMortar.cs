@@ -140,7 +140,7 @@ internal sealed class TestMortar : IAsyncDisposable
                     }
 
                     grant.Role = role;
-                    return new Outcome<GrantRow>.Done(grant);
+                    return grant;
                 },
                 CancellationToken.None
             )
@@ -176,7 +176,7 @@ internal sealed class TestMortar : IAsyncDisposable
                         db.Events.Add(row);
                     }
 
-                    return Task.FromResult<Outcome<int>>(new Outcome<int>.Done(count));
+                    return Task.FromResult<Outcome<int>>(count);
                 },
                 CancellationToken.None
             )
@@ -201,7 +201,7 @@ internal sealed class TestMortar : IAsyncDisposable
                         db.Members.Add(new MemberRow { GroupId = new GroupId(World.StudioTeam), PersonId = one.Id });
                     }
 
-                    return Task.FromResult<Outcome<int>>(new Outcome<int>.Done(count));
+                    return Task.FromResult<Outcome<int>>(count);
                 },
                 CancellationToken.None
             )

@@ -13,12 +13,15 @@ public static class AccessEnd
     /// <summary>The last day of access that is over at a moment made by <see cref="After"/>.</summary>
     public static LocalDate LastDay(Instant end, DateTimeZone zone) => end.InZone(zone).Date.PlusDays(-1);
 
-    /// <summary>What is wrong with a last day; <c>null</c> where access can be given up to it.</summary>
+    /// <summary>When access up to a last day is over, and whether it can be given up to it.</summary>
     /// <param name="lastDay">The day; <c>null</c> for no end.</param>
     /// <param name="now">What o'clock it is.</param>
     /// <param name="zone">The calendar's zone.</param>
-    public static FieldProblem? Problem(LocalDate? lastDay, Instant now, DateTimeZone zone) =>
-        lastDay is { } day && After(day, zone) <= now
-            ? new FieldProblem("lastDay", "That day is over. Choose a last day from today on, or end the access.")
-            : null;
+    public static Checked<Instant?> Check(LocalDate? lastDay, Instant now, DateTimeZone zone) =>
+        lastDay is not { } day ? new(null)
+        : After(day, zone) is var end && end > now ? new(end)
+        : new(
+            end,
+            [new FieldProblem("lastDay", "That day is over. Choose a last day from today on, or end the access.")]
+        );
 }

@@ -26,9 +26,9 @@ public sealed record Ask(Role Role, string Note)
     /// <summary>The longest note, in UTF-16 units.</summary>
     public const int LongestNote = 1_000;
 
-    /// <summary>Makes the note safe and checks the request; problems is empty where it is fit.</summary>
+    /// <summary>Makes the note safe and checks the request.</summary>
     /// <remarks>Nothing here depends on the calendar: whether there is one is not told.</remarks>
-    public static (Ask Ask, IReadOnlyList<FieldProblem> Problems) Check(Role role, string? note)
+    public static Checked<Ask> Check(Role role, string? note)
     {
         var ask = new Ask(role, PlainText.Lines(note));
         var problems = new List<FieldProblem>();
@@ -52,7 +52,7 @@ public sealed record Ask(Role Role, string Note)
             );
         }
 
-        return (ask, problems);
+        return new(ask, problems);
     }
 
     /// <summary>Whether asking makes sense for somebody who stands there already.</summary>

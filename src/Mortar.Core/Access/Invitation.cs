@@ -1,3 +1,5 @@
+using Mortar.Core.Words;
+
 namespace Mortar.Core.Access;
 
 /// <summary>Where an invitation stands.</summary>
@@ -16,9 +18,50 @@ public enum InvitationState
     Withdrawn,
 }
 
-/// <summary>What can still be done with an invitation.</summary>
+/// <summary>What is sent with an invitation, checked.</summary>
+/// <param name="Address">To whom; <c>null</c> where what was given is none.</param>
+/// <param name="Role">The step that is promised.</param>
+/// <param name="Message">What is said with it; may be empty.</param>
+public sealed record InvitationWords(Address? Address, Role Role, string Message);
+
+/// <summary>What an invitation can say, and what can still be done with it.</summary>
 public static class InvitationRules
 {
+    /// <summary>The longest message, in UTF-16 units.</summary>
+    public const int LongestMessage = 1_000;
+
+    /// <summary>Makes what is to be sent safe and checks it.</summary>
+    public static Checked<InvitationWords> Check(string? address, Role role, string? message)
+    {
+        var words = new InvitationWords(
+            Words.Address.TryParse(address, out var to) ? to : null,
+            role,
+            PlainText.Lines(message)
+        );
+        var problems = new List<FieldProblem>();
+        if (to is null)
+        {
+            problems.Add(new FieldProblem("address", Words.Address.Problem(address)));
+        }
+
+        if (role == Role.None)
+        {
+            problems.Add(new FieldProblem("role", "Choose a step from Times only to Coordinate."));
+        }
+
+        if (words.Message.Length > LongestMessage)
+        {
+            problems.Add(
+                new FieldProblem(
+                    "message",
+                    FormattableString.Invariant($"A message can have up to {LongestMessage} characters. Shorten it.")
+                )
+            );
+        }
+
+        return new(words, problems);
+    }
+
     /// <summary>Only one that waits can be accepted, declined, withdrawn or sent again.</summary>
     public static bool IsOpen(this InvitationState state) => state == InvitationState.Waiting;
 

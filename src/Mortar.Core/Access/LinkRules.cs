@@ -19,10 +19,10 @@ public sealed record LinkTerms(string Name, Role Role, int? MostUses, Instant? E
     /// <summary>The largest number of uses that can be set.</summary>
     public const int LargestNumber = 10_000;
 
-    /// <summary>Makes the name safe and checks the terms; problems is empty where they are fit.</summary>
+    /// <summary>Makes the name safe and checks the terms.</summary>
     /// <param name="given">What is wished.</param>
     /// <param name="isForOneEvent">Whether the link gives out one event, which is only ever read.</param>
-    public static (LinkTerms Terms, IReadOnlyList<FieldProblem> Problems) Check(LinkTerms given, bool isForOneEvent)
+    public static Checked<LinkTerms> Check(LinkTerms given, bool isForOneEvent)
     {
         var terms = given with { Name = PlainText.OneLine(given.Name) };
         var problems = new List<FieldProblem>();
@@ -57,7 +57,7 @@ public sealed record LinkTerms(string Name, Role Role, int? MostUses, Instant? E
             );
         }
 
-        return (terms, problems);
+        return new(terms, problems);
     }
 }
 

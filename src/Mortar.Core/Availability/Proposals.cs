@@ -60,12 +60,12 @@ public static class Proposals
     public static Verdict ToSettle(Role role, PersonId actor, PersonId proposedBy) =>
         AccessRules.ToChange(role, actor, proposedBy) == Verdict.Granted ? Verdict.Granted : Verdict.Hidden;
 
-    /// <summary>What is wrong with the times and people of a question; empty where nothing is.</summary>
+    /// <summary>Checks the times and people of a question.</summary>
     /// <param name="times">The times.</param>
     /// <param name="asked">How many are asked besides who asks.</param>
     /// <param name="mostAsked">How many can be.</param>
     /// <param name="now">Times that began before are over.</param>
-    public static IReadOnlyList<FieldProblem> Check(
+    public static Checked<IReadOnlyCollection<ProposedTime>> Check(
         IReadOnlyCollection<ProposedTime> times,
         int asked,
         int mostAsked,
@@ -105,7 +105,7 @@ public static class Proposals
             problems.Add(new FieldProblem("personIds", $"Up to {mostAsked} people can be asked at once."));
         }
 
-        return problems;
+        return new(times, problems);
     }
 
     /// <summary>How each time suits, in the order of time.</summary>

@@ -14,9 +14,9 @@ public static class BinRules
     /// <param name="now">What o'clock it is.</param>
     public static bool IsKept(Instant deletedAt, Instant now) => now < deletedAt + Kept;
 
-    /// <summary>What is wrong with the name typed to delete a calendar for everybody; <c>null</c> where it is that calendar's.</summary>
-    public static FieldProblem? Problem(string name, string? typed) =>
+    /// <summary>Checks the name typed to delete a calendar for everybody: it has to be that calendar's.</summary>
+    public static Checked<string> Check(string name, string? typed) =>
         string.Equals(PlainText.OneLine(typed), name, StringComparison.OrdinalIgnoreCase)
-            ? null
-            : new FieldProblem("name", $"Type the calendar’s name to delete it for everybody: {name}");
+            ? new(name)
+            : new(name, [new FieldProblem("name", $"Type the calendar’s name to delete it for everybody: {name}")]);
 }

@@ -144,11 +144,8 @@ public sealed record CalendarSettings(
     /// <summary>The highest step a whole group can be given without anybody being asked by name.</summary>
     public const Role HighestDefault = Role.Edit;
 
-    /// <summary>Makes texts safe and checks the settings; problems is empty where they are fit.</summary>
-    public static (CalendarSettings Settings, IReadOnlyList<FieldProblem> Problems) Check(
-        CalendarSettings given,
-        ZoneClock clock
-    )
+    /// <summary>Makes texts safe and checks the settings.</summary>
+    public static Checked<CalendarSettings> Check(CalendarSettings given, ZoneClock clock)
     {
         var settings = given with
         {
@@ -200,7 +197,7 @@ public sealed record CalendarSettings(
             problems.Add(new FieldProblem("person", "Say whose time it takes."));
         }
 
-        return (settings, problems);
+        return new(settings, problems);
     }
 
     private static IEnumerable<FieldProblem> ProblemsOf(IReadOnlyList<Kind> kinds)

@@ -13,8 +13,8 @@ public sealed record LayerSet(string Name, IReadOnlyList<CalendarId> Layers)
     /// <summary>The most layers in one set.</summary>
     public const int MostLayers = 500;
 
-    /// <summary>Makes the name safe and checks the set; problems is empty where it is fit.</summary>
-    public static (LayerSet Set, IReadOnlyList<FieldProblem> Problems) Check(LayerSet given)
+    /// <summary>Makes the name safe and checks the set.</summary>
+    public static Checked<LayerSet> Check(LayerSet given)
     {
         var set = new LayerSet(PlainText.OneLine(given.Name), [.. given.Layers.Distinct()]);
         var problems = new List<FieldProblem>();
@@ -28,6 +28,6 @@ public sealed record LayerSet(string Name, IReadOnlyList<CalendarId> Layers)
             problems.Add(new FieldProblem("layers", $"A set can have up to {MostLayers} layers."));
         }
 
-        return (set, problems);
+        return new(set, problems);
     }
 }

@@ -40,17 +40,10 @@ public abstract record TimeDraft
     public sealed record Floating(LocalDateTime Start, LocalDateTime End) : TimeDraft;
 }
 
-/// <summary>A draft after the check: either fit to be an event, or what is wrong with it.</summary>
-public abstract record DraftCheck
-{
-    private DraftCheck() { }
-
-    /// <summary>It can be written as it is here, text made safe.</summary>
-    public sealed record Fit(EventTime Time, EventContent Content) : DraftCheck;
-
-    /// <summary>It cannot; nothing is changed.</summary>
-    public sealed record Unfit(IReadOnlyList<FieldProblem> Problems) : DraftCheck;
-}
+/// <summary>A draft after the check, text made safe.</summary>
+/// <param name="Time">When; <c>null</c> where the time is none.</param>
+/// <param name="Content">What.</param>
+public sealed record CheckedDraft(EventTime? Time, EventContent Content);
 
 /// <summary>The limits of an event.</summary>
 public static class EventRules
@@ -77,7 +70,7 @@ public static class EventRules
     private static readonly LocalDate Latest = new(2200, 12, 31);
 
     /// <summary>Checks a draft; every field that is wrong is named.</summary>
-    public static DraftCheck Check(this EventDraft draft, ZoneClock clock)
+    public static Checked<CheckedDraft> Check(this EventDraft draft, ZoneClock clock)
     {
         var problems = new List<FieldProblem>();
         var title = PlainText.OneLine(draft.Title);
@@ -99,10 +92,9 @@ public static class EventRules
         }
 
         var time = Check(problems, draft.Time, clock);
-        return problems.Count > 0
-            ? new DraftCheck.Unfit(problems)
-            : new DraftCheck.Fit(
-                time!,
+        return new(
+            new CheckedDraft(
+                time,
                 new EventContent(title, place, notes, draft.ShowAs, Cancelled: false)
                 {
                     Attendees = draft.Attendees,
@@ -111,14 +103,16 @@ public static class EventRules
                     Reminder = draft.Reminder,
                     HidesAttendees = draft.HidesAttendees,
                 }
-            );
+            ),
+            problems
+        );
     }
 
-    /// <summary>Checks a time alone; no problems where it is fit.</summary>
-    public static (EventTime? Time, IReadOnlyList<FieldProblem> Problems) Check(this TimeDraft draft, ZoneClock clock)
+    /// <summary>Checks a time alone.</summary>
+    public static Checked<EventTime?> Check(this TimeDraft draft, ZoneClock clock)
     {
         var problems = new List<FieldProblem>();
-        return (Check(problems, draft, clock), problems);
+        return new(Check(problems, draft, clock), problems);
     }
 
     private static void TooLong(List<FieldProblem> problems, string path, string what, string text, int longest)

@@ -39,10 +39,8 @@ public sealed record CoverNeed(ImmutableArray<int> FromMonday)
     /// <summary>The same number from Monday to Friday, for whole days.</summary>
     public static CoverNeed OnWorkingDays(int number) => new([number, number, number, number, number, 0, 0]);
 
-    /// <summary>Makes the needs of a group safe and checks them; problems is empty where they are fit.</summary>
-    public static (ImmutableArray<CoverNeed> Needs, IReadOnlyList<FieldProblem> Problems) Check(
-        IEnumerable<CoverNeed> given
-    )
+    /// <summary>Makes the needs of a group safe and checks them.</summary>
+    public static Checked<ImmutableArray<CoverNeed>> Check(IEnumerable<CoverNeed> given)
     {
         ImmutableArray<CoverNeed> needs =
         [
@@ -54,7 +52,7 @@ public sealed record CoverNeed(ImmutableArray<int> FromMonday)
                 }
             ),
         ];
-        return (needs, [.. ProblemsOf(needs).Select(problem => new FieldProblem("cover", problem))]);
+        return new(needs, [.. ProblemsOf(needs).Select(problem => new FieldProblem("cover", problem))]);
     }
 
     private static IEnumerable<string> ProblemsOf(ImmutableArray<CoverNeed> needs)

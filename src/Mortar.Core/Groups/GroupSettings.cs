@@ -47,11 +47,8 @@ public sealed record GroupSettings(string Name, GroupSort Sort, string Zone, Iso
     /// <summary>The longest name, in UTF-16 units.</summary>
     public const int LongestName = 80;
 
-    /// <summary>Makes texts safe and checks the settings; problems is empty where they are fit.</summary>
-    public static (GroupSettings Settings, IReadOnlyList<FieldProblem> Problems) Check(
-        GroupSettings given,
-        ZoneClock clock
-    )
+    /// <summary>Makes texts safe and checks the settings.</summary>
+    public static Checked<GroupSettings> Check(GroupSettings given, ZoneClock clock)
     {
         var (cover, coverProblems) = CoverNeed.Check(given.Cover.IsDefault ? [] : given.Cover);
         var settings = given with { Name = PlainText.OneLine(given.Name), Cover = cover };
@@ -86,6 +83,6 @@ public sealed record GroupSettings(string Name, GroupSort Sort, string Zone, Iso
             problems.Add(new FieldProblem("dayEnds", "Usual hours end after they begin."));
         }
 
-        return (settings, problems);
+        return new(settings, problems);
     }
 }

@@ -9,21 +9,24 @@ public static class PersonName
     /// <summary>The longest name, in UTF-16 units.</summary>
     public const int Longest = 80;
 
-    /// <summary>Makes a name safe and checks it; the problem is <c>null</c> where it is fit.</summary>
-    public static (string Name, FieldProblem? Problem) Check(string? given)
+    /// <summary>Makes a name safe and checks it.</summary>
+    public static Checked<string> Check(string? given)
     {
         var name = PlainText.OneLine(given);
-        return (
+        return new(
             name,
             name.Length is > 0 and <= Longest
-                ? null
-                : new FieldProblem(
-                    "name",
-                    string.Create(
-                        CultureInfo.InvariantCulture,
-                        $"Give a name of 1 to {Longest} characters, as others know you; this has {name.Length}."
-                    )
-                )
+                ? []
+                :
+                [
+                    new FieldProblem(
+                        "name",
+                        string.Create(
+                            CultureInfo.InvariantCulture,
+                            $"Give a name of 1 to {Longest} characters, as others know you; this has {name.Length}."
+                        )
+                    ),
+                ]
         );
     }
 }

@@ -81,31 +81,31 @@ public sealed record Preferences(
             EventCalendar: null
         );
 
-    /// <summary>What is wrong with them; empty where they are fit.</summary>
-    public IReadOnlyList<FieldProblem> Problems(ZoneClock clock)
+    /// <summary>Checks them.</summary>
+    public Checked<Preferences> Check(ZoneClock clock)
     {
         var problems = new List<FieldProblem>();
-        Check(clock.Knows(Zone), "zone", "There is no time zone of that name. Use a name such as Europe/London.");
-        Check(
+        Unless(clock.Knows(Zone), "zone", "There is no time zone of that name. Use a name such as Europe/London.");
+        Unless(
             SecondZone is null || clock.Knows(SecondZone),
             "secondZone",
             "There is no time zone of that name. Use a name such as America/Halifax, or leave it empty."
         );
-        Check(FirstDay != IsoDayOfWeek.None, "firstDay", "Choose the day your week begins with.");
-        Check(
+        Unless(FirstDay != IsoDayOfWeek.None, "firstDay", "Choose the day your week begins with.");
+        Unless(
             Locale.Length <= LongestLocale && Locale.All(one => char.IsAsciiLetterOrDigit(one) || one == '-'),
             "locale",
             "A language is written as en-GB, or left empty for that of the device."
         );
-        Check(DayBegins < DayEnds, "dayEnds", "Usual hours end after they begin.");
-        Check(
+        Unless(DayBegins < DayEnds, "dayEnds", "Usual hours end after they begin.");
+        Unless(
             EventMinutes is >= ShortestEvent and <= LongestEvent,
             "eventMinutes",
             $"A new event can be {ShortestEvent} to {LongestEvent} minutes long."
         );
-        return problems;
+        return new(this, problems);
 
-        void Check(bool fit, string path, string sentence)
+        void Unless(bool fit, string path, string sentence)
         {
             if (!fit)
             {

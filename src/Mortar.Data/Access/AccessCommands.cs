@@ -26,9 +26,6 @@ public sealed record ReturnGift(CalendarId CalendarId, Role Role);
 /// <summary>Gives and takes access to calendars.</summary>
 public sealed class AccessCommands(MortarDb db, Letters letters, ZoneClock zones)
 {
-    /// <summary>The longest message of one's own in an invitation, in UTF-16 units.</summary>
-    public const int LongestMessage = 1_000;
-
     /// <summary>Invites an address to a step. Sending the same invitation twice writes it once.</summary>
     public Task<Outcome<InvitationRow>> Invite(
         Act act,
@@ -41,7 +38,7 @@ public sealed class AccessCommands(MortarDb db, Letters letters, ZoneClock zones
             act,
             async () =>
             {
-                if (await db.WhyNotCoordinate<InvitationRow>(act.Actor, calendarId, cancellationToken) is { } refusal)
+                if (await db.WhyNotCoordinate(act.Actor, calendarId, cancellationToken) is { } refusal)
                 {
                     return refusal;
                 }
@@ -50,23 +47,18 @@ public sealed class AccessCommands(MortarDb db, Letters letters, ZoneClock zones
                 {
                     return known.CalendarId == calendarId && known.InvitedBy == act.Actor
                         ? new Outcome<InvitationRow>.Done(known)
-                        : new Outcome<InvitationRow>.NotThere("invitation");
+                        : new Refusal.NotThere("invitation");
                 }
 
-                var problems = Problems(draft, out var address);
-                var (endsAt, problem) = await db.EndOf(calendarId, draft.LastDay, zones, cancellationToken);
-                if (problem is not null)
+                var (endsAt, found) = await db.EndOf(calendarId, draft.LastDay, zones, cancellationToken);
+                var check = InvitationRules.Check(draft.Address, draft.Role, draft.Message).And(found);
+                if (!check.IsFit || check.Value.Address is not { } to)
                 {
-                    problems.Add(problem);
-                }
-
-                if (problems.Count > 0 || address is not { } to)
-                {
-                    return new Outcome<InvitationRow>.Unfit(problems);
+                    return new Refusal.Unfit(check.Problems);
                 }
 
                 if (
-                    await db.WhyNotGive<InvitationRow>(
+                    await db.WhyNotGive(
                         act.Actor,
                         calendarId,
                         new Grant(draft.Role, Way.Own, endsAt),
@@ -95,7 +87,7 @@ public sealed class AccessCommands(MortarDb db, Letters letters, ZoneClock zones
                     Address = to.Value,
                     PersonId = person?.Id,
                     Role = draft.Role,
-                    Message = PlainText.Lines(draft.Message),
+                    Message = check.Value.Message,
                     State = InvitationState.Waiting,
                     InvitedBy = act.Actor,
                     SentAt = db.Now,
@@ -105,7 +97,7 @@ public sealed class AccessCommands(MortarDb db, Letters letters, ZoneClock zones
                 };
                 db.Invitations.Add(invitation);
                 db.Mails.Add(await letters.Invitation(db, invitation, secret, cancellationToken));
-                return new Outcome<InvitationRow>.Done(invitation);
+                return invitation;
             },
             cancellationToken
         );
@@ -169,23 +161,20 @@ public sealed class AccessCommands(MortarDb db, Letters letters, ZoneClock zones
             {
                 if (inReturn is { } gift)
                 {
-                    if (
-                        await db.WhyNotCoordinate<InvitationRow>(act.Actor, gift.CalendarId, cancellationToken) is
-                        { } refusal
-                    )
+                    if (await db.WhyNotCoordinate(act.Actor, gift.CalendarId, cancellationToken) is { } refusal)
                     {
                         return refusal;
                     }
 
                     if (gift.Role == Role.None)
                     {
-                        return new Outcome<InvitationRow>.Unfit([
+                        return new Refusal.Unfit([
                             new FieldProblem("inReturn.role", "Choose a step from Times only to Coordinate."),
                         ]);
                     }
 
                     if (
-                        await db.WhyNotGive<InvitationRow>(
+                        await db.WhyNotGive(
                             act.Actor,
                             gift.CalendarId,
                             new Grant(gift.Role, Way.Own),
@@ -208,7 +197,7 @@ public sealed class AccessCommands(MortarDb db, Letters letters, ZoneClock zones
                 invitation.State = InvitationState.Accepted;
                 var grant = await db.GrantOf(invitation.CalendarId, act.Actor, cancellationToken);
                 grant.Raise(invitation.Role, invitation.EndsAt, db.Now);
-                return new Outcome<InvitationRow>.Done(invitation);
+                return invitation;
             },
             cancellationToken
         );
@@ -221,7 +210,7 @@ public sealed class AccessCommands(MortarDb db, Letters letters, ZoneClock zones
             invitation =>
             {
                 invitation.State = InvitationState.Declined;
-                return Task.FromResult<Outcome<InvitationRow>>(new Outcome<InvitationRow>.Done(invitation));
+                return Task.FromResult<Outcome<InvitationRow>>(invitation);
             },
             cancellationToken
         );
@@ -242,24 +231,23 @@ public sealed class AccessCommands(MortarDb db, Letters letters, ZoneClock zones
             act,
             async () =>
             {
-                if (await db.WhyNotCoordinate<GrantRow>(act.Actor, calendarId, cancellationToken) is { } refusal)
+                if (await db.WhyNotCoordinate(act.Actor, calendarId, cancellationToken) is { } refusal)
                 {
                     return refusal;
                 }
 
                 if (role == Role.None)
                 {
-                    return new Outcome<GrantRow>.Unfit([
+                    return new Refusal.Unfit([
                         new FieldProblem("role", "Choose a step from Times only to Coordinate, or end the access."),
                     ]);
                 }
 
-                var (endsAt, problem) = await db.EndOf(calendarId, lastDay, zones, cancellationToken);
-                var wish = new Grant(role, Way.Own, endsAt);
-                return problem is not null
-                    ? new Outcome<GrantRow>.Unfit([problem])
-                    : await db.WhyNotGive<GrantRow>(act.Actor, calendarId, wish, zones, cancellationToken)
-                        ?? await Put(calendarId, whose, wish, cancellationToken);
+                var end = await db.EndOf(calendarId, lastDay, zones, cancellationToken);
+                var wish = new Grant(role, Way.Own, end.Value);
+                return end.WhyNot is { } unfit ? unfit
+                    : await db.WhyNotGive(act.Actor, calendarId, wish, zones, cancellationToken) is { } beyond ? beyond
+                    : await Put(calendarId, whose, wish, cancellationToken);
             },
             cancellationToken
         );
@@ -278,10 +266,7 @@ public sealed class AccessCommands(MortarDb db, Letters letters, ZoneClock zones
             async () =>
             {
                 var standing = await db.StandingOf(act.Actor, calendarId, cancellationToken);
-                if (
-                    AccessRules.ToEnd(standing.Role, act.Actor, whose).Refusal<GrantRow>("calendar", "Coordinate") is
-                    { } refusal
-                )
+                if (AccessRules.ToEnd(standing.Role, act.Actor, whose).WhyNot("calendar", "Coordinate") is { } refusal)
                 {
                     return refusal;
                 }
@@ -293,7 +278,7 @@ public sealed class AccessCommands(MortarDb db, Letters letters, ZoneClock zones
                     .ToListAsync(cancellationToken);
                 held.ForEach(holder => holder.LeftAt = db.Now);
                 var ended = await Put(calendarId, whose, new Grant(Role.None, Way.Own), cancellationToken);
-                return ended is Outcome<GrantRow>.NotThere && held.Count > 0
+                return ended is Outcome<GrantRow>.Not { Why: Refusal.NotThere } && held.Count > 0
                     ? new Outcome<GrantRow>.Done(await db.GrantOf(calendarId, whose, cancellationToken))
                     : ended;
             },
@@ -326,7 +311,7 @@ public sealed class AccessCommands(MortarDb db, Letters letters, ZoneClock zones
         {
             if (next.Role == Role.None || !await IsThereAlready(calendarId, whose, cancellationToken))
             {
-                return new Outcome<GrantRow>.NotThere("access");
+                return new Refusal.NotThere("access");
             }
 
             own = await db.GrantOf(calendarId, whose, cancellationToken);
@@ -334,14 +319,14 @@ public sealed class AccessCommands(MortarDb db, Letters letters, ZoneClock zones
 
         if (Coordinators.WouldBeLeftWithout(grants.Select(grant => (grant.PersonId, grant.ToCore())), whose, next))
         {
-            return new Outcome<GrantRow>.Refused(
+            return new Refusal.AgainstRule(
                 "last-coordinator",
                 "A calendar keeps at least one coordinator. Make somebody else one first."
             );
         }
 
         (own.Role, own.EndsAt) = (next.Role, next.EndsAt);
-        return new Outcome<GrantRow>.Done(own);
+        return own;
     }
 
     private async Task<bool> IsThereAlready(
@@ -357,33 +342,7 @@ public sealed class AccessCommands(MortarDb db, Letters letters, ZoneClock zones
             select member.PersonId
         ).ContainsAsync(whose, cancellationToken);
 
-    private static List<FieldProblem> Problems(InvitationDraft draft, out Address? address)
-    {
-        var problems = new List<FieldProblem>();
-        if (!Address.TryParse(draft.Address, out address))
-        {
-            problems.Add(new FieldProblem("address", Address.Problem(draft.Address)));
-        }
-
-        if (draft.Role == Role.None)
-        {
-            problems.Add(new FieldProblem("role", "Choose a step from Times only to Coordinate."));
-        }
-
-        if (PlainText.Lines(draft.Message).Length > LongestMessage)
-        {
-            problems.Add(
-                new FieldProblem(
-                    "message",
-                    FormattableString.Invariant($"A message can have up to {LongestMessage} characters. Shorten it.")
-                )
-            );
-        }
-
-        return problems;
-    }
-
-    private async Task<Outcome<InvitationRow>?> WhyNot(
+    private async Task<Refusal?> WhyNot(
         CalendarId calendarId,
         Address address,
         PersonId? person,
@@ -402,7 +361,7 @@ public sealed class AccessCommands(MortarDb db, Letters letters, ZoneClock zones
             )
         )
         {
-            return new Outcome<InvitationRow>.Refused(
+            return new Refusal.AgainstRule(
                 "already-in",
                 $"{address} has access to this calendar already. Change the step in the list instead."
             );
@@ -412,7 +371,7 @@ public sealed class AccessCommands(MortarDb db, Letters letters, ZoneClock zones
             one => one.CalendarId == calendarId && one.Address == address.Value && one.State == InvitationState.Waiting,
             cancellationToken
         )
-            ? new Outcome<InvitationRow>.Refused(
+            ? new Refusal.AgainstRule(
                 "already-invited",
                 $"An invitation to {address} is waiting already. Send it again, or withdraw it first."
             )
@@ -430,7 +389,7 @@ public sealed class AccessCommands(MortarDb db, Letters letters, ZoneClock zones
             act,
             async () =>
             {
-                if (await db.WhyNotCoordinate<InvitationRow>(act.Actor, calendarId, cancellationToken) is { } refusal)
+                if (await db.WhyNotCoordinate(act.Actor, calendarId, cancellationToken) is { } refusal)
                 {
                     return refusal;
                 }
@@ -440,19 +399,19 @@ public sealed class AccessCommands(MortarDb db, Letters letters, ZoneClock zones
                     || invitation.CalendarId != calendarId
                 )
                 {
-                    return new Outcome<InvitationRow>.NotThere("invitation");
+                    return new Refusal.NotThere("invitation");
                 }
 
                 if (!invitation.State.IsOpen())
                 {
-                    return new Outcome<InvitationRow>.Refused(
+                    return new Refusal.AgainstRule(
                         "invitation-closed",
                         $"This invitation is no longer open: it was {invitation.State.ToString().ToLowerInvariant()}."
                     );
                 }
 
                 await change(invitation);
-                return new Outcome<InvitationRow>.Done(invitation);
+                return invitation;
             },
             cancellationToken
         );
@@ -474,17 +433,17 @@ public sealed class AccessCommands(MortarDb db, Letters letters, ZoneClock zones
                     || !await IsThere(invitation.CalendarId, cancellationToken)
                 )
                 {
-                    return new Outcome<InvitationRow>.NotThere("invitation");
+                    return new Refusal.NotThere("invitation");
                 }
 
                 if (!invitation.State.IsOpen())
                 {
-                    return new Outcome<InvitationRow>.Refused("invitation-closed", invitation.State.WhyClosed());
+                    return new Refusal.AgainstRule("invitation-closed", invitation.State.WhyClosed());
                 }
 
                 if (!await db.StandingInvitations().AnyAsync(one => one.Id == id, cancellationToken))
                 {
-                    return new Outcome<InvitationRow>.Refused("invitation-closed", InvitationRules.Lapsed);
+                    return new Refusal.AgainstRule("invitation-closed", InvitationRules.Lapsed);
                 }
 
                 return await answer(invitation);

@@ -29,7 +29,7 @@ public sealed class AskCommands(MortarDb db, Letters letters, ZoneClock zones)
                 var (ask, problems) = Core.Access.Ask.Check(role, note);
                 if (problems.Count > 0)
                 {
-                    return new Outcome<bool>.Unfit(problems);
+                    return new Refusal.Unfit(problems);
                 }
 
                 if (
@@ -39,14 +39,14 @@ public sealed class AskCommands(MortarDb db, Letters letters, ZoneClock zones)
                     )
                 )
                 {
-                    return new Outcome<bool>.Done(false);
+                    return false;
                 }
 
                 var standing = await db.StandingOf(act.Actor, calendarId, cancellationToken);
                 if (!Core.Access.Ask.IsMore(role, standing.Role))
                 {
                     // Whoever stands there knows that the calendar is there.
-                    return new Outcome<bool>.Refused(
+                    return new Refusal.AgainstRule(
                         "already-in",
                         $"You have the step {RoleSentence.Name(standing.Role)} on this calendar already."
                     );
@@ -59,12 +59,12 @@ public sealed class AskCommands(MortarDb db, Letters letters, ZoneClock zones)
                 if (waiting is not null)
                 {
                     (waiting.Role, waiting.Note, waiting.AskedAt) = (ask.Role, ask.Note, db.Now);
-                    return new Outcome<bool>.Done(true);
+                    return true;
                 }
 
                 if (await db.Asks.AnyAsync(one => one.Id == id, cancellationToken))
                 {
-                    return new Outcome<bool>.Done(true); // sent again because its answer was lost
+                    return true; // sent again because its answer was lost
                 }
 
                 var row = new AskRow
@@ -79,7 +79,7 @@ public sealed class AskCommands(MortarDb db, Letters letters, ZoneClock zones)
                 };
                 db.Asks.Add(row);
                 db.Mails.AddRange(await letters.Asked(db, row, cancellationToken));
-                return new Outcome<bool>.Done(true);
+                return true;
             },
             cancellationToken
         );
@@ -93,13 +93,13 @@ public sealed class AskCommands(MortarDb db, Letters letters, ZoneClock zones)
             {
                 if (role == Role.None)
                 {
-                    return new Outcome<AskRow>.Unfit([
+                    return new Refusal.Unfit([
                         new FieldProblem("role", "Choose a step from Times only to Coordinate, or say no."),
                     ]);
                 }
 
                 if (
-                    await db.WhyNotGive<AskRow>(
+                    await db.WhyNotGive(
                         act.Actor,
                         ask.CalendarId,
                         new Grant(role, Way.Own),
@@ -114,7 +114,7 @@ public sealed class AskCommands(MortarDb db, Letters letters, ZoneClock zones)
 
                 (ask.State, ask.Role) = (AskState.Granted, role);
                 (await db.GrantOf(ask.CalendarId, ask.PersonId, cancellationToken)).Raise(role, null, db.Now);
-                return new Outcome<AskRow>.Done(ask);
+                return ask;
             },
             cancellationToken
         );
@@ -127,7 +127,7 @@ public sealed class AskCommands(MortarDb db, Letters letters, ZoneClock zones)
             ask =>
             {
                 ask.State = AskState.Refused;
-                return Task.FromResult<Outcome<AskRow>>(new Outcome<AskRow>.Done(ask));
+                return Task.FromResult<Outcome<AskRow>>(ask);
             },
             cancellationToken
         );
@@ -146,11 +146,11 @@ public sealed class AskCommands(MortarDb db, Letters letters, ZoneClock zones)
                     is not { } ask
                 )
                 {
-                    return new Outcome<AskRow>.NotThere("request");
+                    return new Refusal.NotThere("request");
                 }
 
                 ask.State = AskState.Withdrawn;
-                return new Outcome<AskRow>.Done(ask);
+                return ask;
             },
             cancellationToken
         );
@@ -168,15 +168,15 @@ public sealed class AskCommands(MortarDb db, Letters letters, ZoneClock zones)
                 // Whoever does not coordinate the calendar is not told that there is a request either.
                 if (
                     await db.Asks.FirstOrDefaultAsync(one => one.Id == id, cancellationToken) is not { } ask
-                    || await db.WhyNotCoordinate<AskRow>(act.Actor, ask.CalendarId, cancellationToken) is not null
+                    || await db.WhyNotCoordinate(act.Actor, ask.CalendarId, cancellationToken) is not null
                 )
                 {
-                    return new Outcome<AskRow>.NotThere("request");
+                    return new Refusal.NotThere("request");
                 }
 
                 return ask.State == AskState.Waiting
                     ? await answer(ask)
-                    : new Outcome<AskRow>.Refused(
+                    : new Refusal.AgainstRule(
                         "ask-closed",
                         "This request is no longer open: it was answered or taken back. Change the step in the list of access instead."
                     );

@@ -40,8 +40,8 @@ public static class Grants
         return grant;
     }
 
-    /// <summary>When access to a calendar up to a last day is over, by the calendar's clock; or what is wrong with the day.</summary>
-    internal static async Task<(Instant? EndsAt, FieldProblem? Problem)> EndOf(
+    /// <summary>When access to a calendar up to a last day is over, by the calendar's clock.</summary>
+    internal static async Task<Checked<Instant?>> EndOf(
         this MortarDb db,
         CalendarId calendarId,
         LocalDate? lastDay,
@@ -51,7 +51,7 @@ public static class Grants
     {
         if (lastDay is not { } day)
         {
-            return (null, null);
+            return new(null);
         }
 
         var zone = zones.Zone(
@@ -60,11 +60,11 @@ public static class Grants
                 .Select(calendar => calendar.Zone)
                 .SingleAsync(cancellationToken)
         );
-        return (AccessEnd.After(day, zone), AccessEnd.Problem(day, db.Now, zone));
+        return AccessEnd.Check(day, db.Now, zone);
     }
 
     /// <summary>The refusal for somebody who may not give a step up to an end on a calendar; <c>null</c> for who may.</summary>
-    internal static async Task<Outcome<T>?> WhyNotGive<T>(
+    internal static async Task<Refusal?> WhyNotGive(
         this MortarDb db,
         PersonId giver,
         CalendarId calendarId,
@@ -74,7 +74,7 @@ public static class Grants
     )
     {
         var standing = await db.StandingOf(giver, calendarId, cancellationToken);
-        if (AccessRules.ToCoordinate(standing.Role).Refusal<T>("calendar", "Coordinate") is { } refusal)
+        if (AccessRules.ToCoordinate(standing.Role).WhyNot("calendar", "Coordinate") is { } refusal)
         {
             return refusal;
         }
@@ -90,7 +90,7 @@ public static class Grants
                 .Select(calendar => calendar.Zone)
                 .SingleAsync(cancellationToken)
         );
-        return new Outcome<T>.Refused(
+        return new Refusal.AgainstRule(
             "outlasts-you",
             Giving.WhyNot(AccessEnd.LastDay(Giving.Until(standing)!.Value, zone))
         );
@@ -113,7 +113,7 @@ public static class Grants
     }
 
     /// <summary>The refusal for somebody who does not coordinate a calendar; <c>null</c> for who does.</summary>
-    internal static async Task<Outcome<T>?> WhyNotCoordinate<T>(
+    internal static async Task<Refusal?> WhyNotCoordinate(
         this MortarDb db,
         PersonId person,
         CalendarId calendarId,
@@ -121,5 +121,5 @@ public static class Grants
     ) =>
         AccessRules
             .ToCoordinate((await db.StandingOf(person, calendarId, cancellationToken)).Role)
-            .Refusal<T>("calendar", "Coordinate");
+            .WhyNot("calendar", "Coordinate");
 }

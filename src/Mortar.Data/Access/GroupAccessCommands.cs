@@ -24,7 +24,7 @@ public sealed class GroupAccessCommands(MortarDb db, ZoneClock zones)
             act,
             async () =>
             {
-                if (await db.WhyNotCoordinate<GroupGrantRow>(act.Actor, calendarId, cancellationToken) is { } refusal)
+                if (await db.WhyNotCoordinate(act.Actor, calendarId, cancellationToken) is { } refusal)
                 {
                     return refusal;
                 }
@@ -36,12 +36,12 @@ public sealed class GroupAccessCommands(MortarDb db, ZoneClock zones)
                     )
                 )
                 {
-                    return new Outcome<GroupGrantRow>.NotThere("group");
+                    return new Refusal.NotThere("group");
                 }
 
                 if (role is Role.None or > CalendarSettings.HighestDefault)
                 {
-                    return new Outcome<GroupGrantRow>.Unfit([
+                    return new Refusal.Unfit([
                         new FieldProblem(
                             "role",
                             "A whole group can be given a step from Times only to Edit. Make coordinators by name."
@@ -49,14 +49,16 @@ public sealed class GroupAccessCommands(MortarDb db, ZoneClock zones)
                     ]);
                 }
 
-                var (endsAt, problem) = await db.EndOf(calendarId, lastDay, zones, cancellationToken);
-                if (problem is not null)
+                var end = await db.EndOf(calendarId, lastDay, zones, cancellationToken);
+                if (end.WhyNot is { } unfit)
                 {
-                    return new Outcome<GroupGrantRow>.Unfit([problem]);
+                    return unfit;
                 }
 
+                var endsAt = end.Value;
+
                 if (
-                    await db.WhyNotGive<GroupGrantRow>(
+                    await db.WhyNotGive(
                         act.Actor,
                         calendarId,
                         new Grant(role, Way.Group, endsAt),
@@ -83,7 +85,7 @@ public sealed class GroupAccessCommands(MortarDb db, ZoneClock zones)
                 }
 
                 (grant.Role, grant.EndsAt) = (role, endsAt);
-                return new Outcome<GroupGrantRow>.Done(grant);
+                return grant;
             },
             cancellationToken
         );
@@ -99,18 +101,18 @@ public sealed class GroupAccessCommands(MortarDb db, ZoneClock zones)
             act,
             async () =>
             {
-                if (await db.WhyNotCoordinate<GroupGrantRow>(act.Actor, calendarId, cancellationToken) is { } refusal)
+                if (await db.WhyNotCoordinate(act.Actor, calendarId, cancellationToken) is { } refusal)
                 {
                     return refusal;
                 }
 
                 if (await Of(calendarId, groupId, cancellationToken) is not { Role: > Role.None } grant)
                 {
-                    return new Outcome<GroupGrantRow>.NotThere("access");
+                    return new Refusal.NotThere("access");
                 }
 
                 grant.Role = Role.None;
-                return new Outcome<GroupGrantRow>.Done(grant);
+                return grant;
             },
             cancellationToken
         );

@@ -31,7 +31,7 @@ public sealed class LinkCommands(MortarDb db, ZoneClock zones)
             act,
             async () =>
             {
-                if (await db.WhyNotCoordinate<MadeLink>(act.Actor, calendarId, cancellationToken) is { } refusal)
+                if (await db.WhyNotCoordinate(act.Actor, calendarId, cancellationToken) is { } refusal)
                 {
                     return refusal;
                 }
@@ -39,27 +39,29 @@ public sealed class LinkCommands(MortarDb db, ZoneClock zones)
                 var known = await db.Links.FirstOrDefaultAsync(link => link.Id == id, cancellationToken);
                 if (known is not null && (known.CalendarId != calendarId || known.EndedAt is not null))
                 {
-                    return new Outcome<MadeLink>.NotThere("link");
+                    return new Refusal.NotThere("link");
                 }
 
                 var eventId = known is null ? wish.EventId : known.EventId;
                 if (eventId is { } one && !await IsIn(calendarId, one, cancellationToken))
                 {
-                    return new Outcome<MadeLink>.NotThere("event");
+                    return new Refusal.NotThere("event");
                 }
 
-                var (endsAt, problem) = await db.EndOf(calendarId, wish.LastDay, zones, cancellationToken);
-                var (terms, problems) = LinkTerms.Check(
+                var (endsAt, found) = await db.EndOf(calendarId, wish.LastDay, zones, cancellationToken);
+                var check = LinkTerms.Check(
                     new LinkTerms(wish.Name ?? string.Empty, wish.Role, wish.MostUses, endsAt),
                     eventId is not null
                 );
-                if (problem is not null || problems.Count > 0)
+                if (check.And(found).WhyNot is { } unfit)
                 {
-                    return new Outcome<MadeLink>.Unfit(problem is null ? problems : [.. problems, problem]);
+                    return unfit;
                 }
 
+                var terms = check.Value;
+
                 if (
-                    await db.WhyNotGive<MadeLink>(
+                    await db.WhyNotGive(
                         act.Actor,
                         calendarId,
                         new Grant(terms.Role, Way.Link, terms.EndsAt),
@@ -75,7 +77,7 @@ public sealed class LinkCommands(MortarDb db, ZoneClock zones)
                 if (known is not null)
                 {
                     known.Apply(terms);
-                    return new Outcome<MadeLink>.Done(new MadeLink(known, null));
+                    return new MadeLink(known, null);
                 }
 
                 var secret = LinkSecret.New();
@@ -90,7 +92,7 @@ public sealed class LinkCommands(MortarDb db, ZoneClock zones)
                 };
                 row.Apply(terms);
                 db.Links.Add(row);
-                return new Outcome<MadeLink>.Done(new MadeLink(row, secret));
+                return new MadeLink(row, secret);
             },
             cancellationToken
         );
@@ -142,7 +144,7 @@ public sealed class LinkCommands(MortarDb db, ZoneClock zones)
             {
                 if (await BySecret(db, secret, cancellationToken) is not { EventId: null } link)
                 {
-                    return new Outcome<LinkRow>.NotThere("link");
+                    return new Refusal.NotThere("link");
                 }
 
                 var holder = await db.LinkHolders.FirstOrDefaultAsync(
@@ -151,12 +153,12 @@ public sealed class LinkCommands(MortarDb db, ZoneClock zones)
                 );
                 if (holder is { LeftAt: null })
                 {
-                    return new Outcome<LinkRow>.Done(link);
+                    return link;
                 }
 
                 if (!link.Terms().HasUsesLeft(link.Uses))
                 {
-                    return new Outcome<LinkRow>.Refused(
+                    return new Refusal.AgainstRule(
                         "used-up",
                         "As many people as this link is for have used it. Ask whoever gave it to you for another."
                     );
@@ -179,7 +181,7 @@ public sealed class LinkCommands(MortarDb db, ZoneClock zones)
                     holder.LeftAt = null;
                 }
 
-                return new Outcome<LinkRow>.Done(link);
+                return link;
             },
             cancellationToken
         );
@@ -208,16 +210,14 @@ public sealed class LinkCommands(MortarDb db, ZoneClock zones)
         db.Write<MadeLink>(
             act,
             async () =>
-                await db.WhyNotCoordinate<MadeLink>(act.Actor, calendarId, cancellationToken)
-                ?? (
-                    await db.Links.FirstOrDefaultAsync(
-                        link => link.Id == id && link.CalendarId == calendarId && link.EndedAt == null,
-                        cancellationToken
-                    )
-                        is { } link
-                        ? new Outcome<MadeLink>.Done(change(link))
-                        : new Outcome<MadeLink>.NotThere("link")
-                ),
+                await db.WhyNotCoordinate(act.Actor, calendarId, cancellationToken) is { } no ? no
+                : await db.Links.FirstOrDefaultAsync(
+                    link => link.Id == id && link.CalendarId == calendarId && link.EndedAt == null,
+                    cancellationToken
+                )
+                    is { } link
+                    ? change(link)
+                : new Refusal.NotThere("link"),
             cancellationToken
         );
 }

@@ -52,13 +52,13 @@ public sealed class OpenAskCommands(MortarDb db, Letters letters, ZoneClock zone
 
                 if (problems.Count > 0)
                 {
-                    return new Outcome<bool>.Unfit(problems);
+                    return new Refusal.Unfit(problems);
                 }
 
                 var asked = await Find(act.Actor, name, known, cancellationToken);
                 if (asked.Count == 0 || await db.OpenAsks.AnyAsync(row => row.Id == id, cancellationToken))
                 {
-                    return new Outcome<bool>.Done(false);
+                    return false;
                 }
 
                 foreach (var one in asked)
@@ -72,7 +72,7 @@ public sealed class OpenAskCommands(MortarDb db, Letters letters, ZoneClock zone
                     );
                 }
 
-                return new Outcome<bool>.Done(true);
+                return true;
             },
             cancellationToken
         );
@@ -92,19 +92,13 @@ public sealed class OpenAskCommands(MortarDb db, Letters letters, ZoneClock zone
             {
                 if (role == Role.None)
                 {
-                    return new Outcome<OpenAskRow>.Unfit([
+                    return new Refusal.Unfit([
                         new FieldProblem("role", "Choose a step from Times only to Coordinate, or say no."),
                     ]);
                 }
 
                 if (
-                    await db.WhyNotGive<OpenAskRow>(
-                        act.Actor,
-                        calendar,
-                        new Grant(role, Way.Own),
-                        zones,
-                        cancellationToken
-                    ) is
+                    await db.WhyNotGive(act.Actor, calendar, new Grant(role, Way.Own), zones, cancellationToken) is
                     { } refusal
                 )
                 {
@@ -119,14 +113,14 @@ public sealed class OpenAskCommands(MortarDb db, Letters letters, ZoneClock zone
                     )
                 )
                 {
-                    return new Outcome<OpenAskRow>.Unfit([
+                    return new Refusal.Unfit([
                         new FieldProblem("calendarId", "They ask for a calendar of the group. Choose one of those."),
                     ]);
                 }
 
                 (ask.State, ask.Role) = (AskState.Granted, role);
                 (await db.GrantOf(calendar, ask.PersonId, cancellationToken)).Raise(role, null, db.Now);
-                return new Outcome<OpenAskRow>.Done(ask);
+                return ask;
             },
             cancellationToken
         );
@@ -139,7 +133,7 @@ public sealed class OpenAskCommands(MortarDb db, Letters letters, ZoneClock zone
             ask =>
             {
                 ask.State = AskState.Refused;
-                return Task.FromResult<Outcome<OpenAskRow>>(new Outcome<OpenAskRow>.Done(ask));
+                return Task.FromResult<Outcome<OpenAskRow>>(ask);
             },
             cancellationToken
         );
@@ -217,12 +211,12 @@ public sealed class OpenAskCommands(MortarDb db, Letters letters, ZoneClock zone
                     is not { } ask
                 )
                 {
-                    return new Outcome<OpenAskRow>.NotThere("request");
+                    return new Refusal.NotThere("request");
                 }
 
                 return ask.State == AskState.Waiting
                     ? await answer(ask)
-                    : new Outcome<OpenAskRow>.Refused(
+                    : new Refusal.AgainstRule(
                         "ask-closed",
                         "This request is no longer open: it was answered or taken back. Give access on the calendar's own page instead."
                     );

@@ -22,7 +22,7 @@ public sealed class AddressCommands(MortarDb db, Letters letters)
             {
                 if (!Address.TryParse(written, out var address))
                 {
-                    return new Outcome<AddressRow>.Unfit([new FieldProblem("address", Address.Problem(written))]);
+                    return new Refusal.Unfit([new FieldProblem("address", Address.Problem(written))]);
                 }
 
                 var mine = await Of(act.Actor).ToListAsync(cancellationToken);
@@ -30,14 +30,14 @@ public sealed class AddressCommands(MortarDb db, Letters letters)
                 var row = mine.Find(one => one.Address == address.Value.Value);
                 if (me.Address == address.Value.Value || row is { ConfirmedAt: not null })
                 {
-                    return new Outcome<AddressRow>.Refused("already-yours", $"{address} is yours already.");
+                    return new Refusal.AgainstRule("already-yours", $"{address} is yours already.");
                 }
 
                 if (row is null)
                 {
                     if (mine.Count >= Most)
                     {
-                        return new Outcome<AddressRow>.Refused(
+                        return new Refusal.AgainstRule(
                             "too-many",
                             $"You can have up to {Most} further addresses. Take one out first."
                         );
@@ -55,7 +55,7 @@ public sealed class AddressCommands(MortarDb db, Letters letters)
                 var secret = LinkSecret.New();
                 (row.Hash, row.AskedAt) = (LinkSecret.HashOf(secret), db.Now);
                 db.Mails.Add(letters.ToConfirm(me.Name, row.Address, secret, db.Now));
-                return new Outcome<AddressRow>.Done(row);
+                return row;
             },
             cancellationToken
         );
@@ -73,7 +73,7 @@ public sealed class AddressCommands(MortarDb db, Letters letters)
                 var row = await Of(act.Actor).FirstOrDefaultAsync(one => one.Hash == hash, cancellationToken);
                 if (row is null)
                 {
-                    return new Outcome<AddressRow>.NotThere("address to confirm");
+                    return new Refusal.NotThere("address to confirm");
                 }
 
                 if (
@@ -81,7 +81,7 @@ public sealed class AddressCommands(MortarDb db, Letters letters)
                     && await db.PersonAt(address.Value, cancellationToken) is not null
                 )
                 {
-                    return new Outcome<AddressRow>.Refused(
+                    return new Refusal.AgainstRule(
                         "has-account",
                         $"{row.Address} belongs to another account. Sign in there to use it."
                     );
@@ -99,7 +99,7 @@ public sealed class AddressCommands(MortarDb db, Letters letters)
                     invitation.PersonId = act.Actor;
                 }
 
-                return new Outcome<AddressRow>.Done(row);
+                return row;
             },
             cancellationToken
         );
@@ -112,11 +112,11 @@ public sealed class AddressCommands(MortarDb db, Letters letters)
             {
                 if (await Of(act.Actor).FirstOrDefaultAsync(one => one.Id == id, cancellationToken) is not { } row)
                 {
-                    return new Outcome<AddressRow>.NotThere("address");
+                    return new Refusal.NotThere("address");
                 }
 
                 db.Remove(row);
-                return new Outcome<AddressRow>.Done(row);
+                return row;
             },
             cancellationToken
         );

@@ -21,7 +21,7 @@ internal static class AnswerChecks
     /// <param name="only">The date that is meant; <c>null</c> for a single event, or all of a series.</param>
     /// <param name="zones">Zone rules.</param>
     /// <param name="cancellationToken">Stops it.</param>
-    public static async Task<Outcome<AnswerRow>?> WhyNotAnswer(
+    public static async Task<Refusal?> WhyNotAnswer(
         this MortarDb db,
         PersonId actor,
         EventId id,
@@ -36,7 +36,7 @@ internal static class AnswerChecks
             || (actor != whose && !(await db.AnswersFor(actor, row.CalendarId, cancellationToken)).Contains(whose))
         )
         {
-            return new Outcome<AnswerRow>.NotThere("event");
+            return new Refusal.NotThere("event");
         }
 
         var whole = row.ToCore();
@@ -45,17 +45,17 @@ internal static class AnswerChecks
             || VisibleEvent.Show(role, whose, occurrence, DateTimeZone.Utc) is null
         )
         {
-            return new Outcome<AnswerRow>.NotThere("event");
+            return new Refusal.NotThere("event");
         }
 
         var isNamed = occurrence.Content.Attendees.Has(whose);
         return Answers.ToAnswer(AccessRules.OnEvent(role, whose, whole), isNamed) == Verdict.Granted
             ? null
-            : new Outcome<AnswerRow>.NotAllowed("Only who is named on an event answers to it.");
+            : new Refusal.NotAllowed("Only who is named on an event answers to it.");
     }
 
     /// <summary>To say which times suit, for oneself or for somebody whose guardian one is in its calendar's group.</summary>
-    public static async Task<Outcome<SuitingsRow>?> WhyNotSaySuits(
+    public static async Task<Refusal?> WhyNotSaySuits(
         this MortarDb db,
         PersonId actor,
         ProposalId id,
@@ -69,11 +69,9 @@ internal static class AnswerChecks
             || !await db.ProposalAsked.AnyAsync(one => one.ProposalId == id && one.PersonId == whose, cancellationToken)
         )
         {
-            return new Outcome<SuitingsRow>.NotThere("proposal");
+            return new Refusal.NotThere("proposal");
         }
 
-        return row.State == ProposalState.Open
-            ? null
-            : new Outcome<SuitingsRow>.Refused("settled", ProposalCommands.Over(row));
+        return row.State == ProposalState.Open ? null : new Refusal.AgainstRule("settled", ProposalCommands.Over(row));
     }
 }

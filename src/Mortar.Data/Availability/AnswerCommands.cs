@@ -67,7 +67,7 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
     {
         if (await db.QuestionBy(secret, cancellationToken) is not { } asked)
         {
-            return new Outcome<AnswerRow>.NotThere("question");
+            return new Refusal.NotThere("question");
         }
 
         return await db.Write<AnswerRow>(
@@ -77,10 +77,10 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
                 var row = await db
                     .Events.AsNoTracking()
                     .FirstOrDefaultAsync(one => one.Id == asked.EventId, cancellationToken);
-                return row is null || row.Uid != uid ? new Outcome<AnswerRow>.NotThere("event")
+                return row is null || row.Uid != uid ? new Refusal.NotThere("event")
                     : !await IsTheirs(asked.PersonId, from, cancellationToken)
                     || !await IsTheirs(asked.PersonId, about, cancellationToken)
-                        ? new Outcome<AnswerRow>.NotAllowed("It does not come from who was asked.")
+                        ? new Refusal.NotAllowed("It does not come from who was asked.")
                     : await AnswerOf(asked, mark, wishFor(row.ToCore()), cancellationToken);
             },
             cancellationToken
@@ -109,7 +109,7 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
         );
         return read is null || Answers.IsNewer(mark, new ReplyMark(read.ReplySequence, read.ReplyStamp), db.Now)
             ? await Write(asked.EventId, asked.PersonId, wish, mark, cancellationToken)
-            : new Outcome<AnswerRow>.Refused("older", "A later answer was read already.");
+            : new Refusal.AgainstRule("older", "A later answer was read already.");
     }
 
     private async Task<bool> IsTheirs(PersonId person, string written, CancellationToken cancellationToken)
@@ -144,7 +144,7 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
             {
                 if (await db.Events.FirstOrDefaultAsync(one => one.Id == id, cancellationToken) is not { } row)
                 {
-                    return await db.NoEvent<EventRow>(act.Actor, cancellationToken);
+                    return await db.NoEvent(act.Actor, cancellationToken);
                 }
 
                 if (await db.WhyNotGiveAway(act.Actor, row, version, cancellationToken) is { } refusal)
@@ -155,7 +155,7 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
                 var whole = row.ToCore();
                 if (people.Count == 0 || people.Except(whole.Named).Any())
                 {
-                    return new Outcome<EventRow>.Unfit([
+                    return new Refusal.Unfit([
                         new FieldProblem("personIds", "Ask people who are named on the event. Name them on it first."),
                     ]);
                 }
@@ -166,7 +166,7 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
                     await Ask(row, person, act.Actor, AskedAbout.Whether, cancellationToken);
                 }
 
-                return new Outcome<EventRow>.Done(row);
+                return row;
             },
             cancellationToken
         );
@@ -311,14 +311,14 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
         var comment = PlainText.Lines(wish.Comment);
         if (comment.Length > Answers.LongestComment)
         {
-            return new Outcome<AnswerRow>.Unfit([
+            return new Refusal.Unfit([
                 new FieldProblem("comment", $"A comment can have up to {Answers.LongestComment} characters."),
             ]);
         }
 
         if (wish.Suggested is { } suggested && suggested.End <= suggested.Start)
         {
-            return new Outcome<AnswerRow>.Unfit([
+            return new Refusal.Unfit([
                 new FieldProblem("suggested", "The time you suggest would end before it starts."),
             ]);
         }
@@ -350,7 +350,7 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
         (known.ReplySequence, known.ReplyStamp) = mark is { } reply
             ? (reply.Sequence, reply.Stamp)
             : (known.ReplySequence, db.Now);
-        return new Outcome<AnswerRow>.Done(known);
+        return known;
     }
 
     /// <summary>Writes to somebody named on an event, under the write lock of the one who calls. Links in earlier mails end.</summary>

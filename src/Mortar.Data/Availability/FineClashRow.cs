@@ -86,7 +86,7 @@ public static class FineClashes
                 if (await db.FineClashes.FindAsync([id], cancellationToken) is { } known)
                 {
                     known.EndedAt = null;
-                    return new Outcome<FineClashRow>.Done(known);
+                    return known;
                 }
 
                 var row = new FineClashRow
@@ -97,7 +97,7 @@ public static class FineClashes
                     Until = until,
                 };
                 db.FineClashes.Add(row);
-                return new Outcome<FineClashRow>.Done(row);
+                return row;
             },
             cancellationToken
         );

@@ -52,11 +52,11 @@ public sealed class ProposalCommands(
                 {
                     return known.ProposedBy == act.Actor
                         ? new Outcome<ProposalRow>.Done(known)
-                        : new Outcome<ProposalRow>.NotThere("proposal");
+                        : new Refusal.NotThere("proposal");
                 }
 
                 var role = (await db.StandingOf(act.Actor, wish.CalendarId, cancellationToken)).Role;
-                if (Proposals.ToPropose(role).Refusal<ProposalRow>("calendar", "Add") is { } refusal)
+                if (Proposals.ToPropose(role).WhyNot("calendar", "Add") is { } refusal)
                 {
                     return refusal;
                 }
@@ -64,9 +64,9 @@ public sealed class ProposalCommands(
                 var zone = await db.ZoneOf(act.Actor, zones, cancellationToken);
                 var asked = wish.People.Where(person => person != act.Actor).Distinct().ToList();
                 var (content, problems) = await Check(wish, asked, zone, cancellationToken);
-                if (content is null)
+                if (problems.Count > 0)
                 {
-                    return new Outcome<ProposalRow>.Unfit(problems);
+                    return new Refusal.Unfit(problems);
                 }
 
                 var row = new ProposalRow
@@ -89,7 +89,7 @@ public sealed class ProposalCommands(
                     await Mail(row, one, cancellationToken);
                 }
 
-                return new Outcome<ProposalRow>.Done(row);
+                return row;
             },
             cancellationToken
         );
@@ -114,7 +114,7 @@ public sealed class ProposalCommands(
                     await Mail(row, one, cancellationToken);
                 }
 
-                return new Outcome<ProposalRow>.Done(row);
+                return row;
             },
             cancellationToken
         );
@@ -127,7 +127,7 @@ public sealed class ProposalCommands(
             row =>
             {
                 row.State = ProposalState.Withdrawn;
-                return Task.FromResult<Outcome<ProposalRow>>(new Outcome<ProposalRow>.Done(row));
+                return Task.FromResult<Outcome<ProposalRow>>(row);
             },
             cancellationToken
         );
@@ -152,7 +152,7 @@ public sealed class ProposalCommands(
                     is not { } time
                 )
                 {
-                    return new Outcome<ProposalRow>.Unfit([
+                    return new Refusal.Unfit([
                         new FieldProblem("start", "That is none of the times that were proposed."),
                     ]);
                 }
@@ -182,7 +182,7 @@ public sealed class ProposalCommands(
                 );
                 if (made is not Outcome<EventRow>.Done { Value: var settled })
                 {
-                    return made.As<ProposalRow>();
+                    return made.WhyNot;
                 }
 
                 (row.State, row.EventId) = (ProposalState.Settled, settled.Id);
@@ -193,7 +193,7 @@ public sealed class ProposalCommands(
                     await answers.Ask(settled, person, act.Actor, AskedAbout.Settled, cancellationToken);
                 }
 
-                return new Outcome<ProposalRow>.Done(row);
+                return row;
             },
             cancellationToken
         );
@@ -219,7 +219,7 @@ public sealed class ProposalCommands(
                 var comment = PlainText.Lines(wish.Comment);
                 if (comment.Length > Answers.LongestComment)
                 {
-                    return new Outcome<SuitingsRow>.Unfit([
+                    return new Refusal.Unfit([
                         new FieldProblem("comment", $"A comment can have up to {Answers.LongestComment} characters."),
                     ]);
                 }
@@ -227,7 +227,7 @@ public sealed class ProposalCommands(
                 var times = row.ToTimes().Select(time => time.Start).ToHashSet();
                 if (wish.Said.Keys.Any(start => !times.Contains(start)))
                 {
-                    return new Outcome<SuitingsRow>.Unfit([
+                    return new Refusal.Unfit([
                         new FieldProblem(
                             "said",
                             "One of these is none of the times that were proposed. Reload, and answer again."
@@ -252,7 +252,7 @@ public sealed class ProposalCommands(
                 }
 
                 (said.Said, said.Comment) = (SuitingsRow.SaidText(wish.Said), comment);
-                return new Outcome<SuitingsRow>.Done(said);
+                return said;
             },
             cancellationToken
         );
@@ -282,12 +282,12 @@ public sealed class ProposalCommands(
                     ) != Verdict.Granted
                 )
                 {
-                    return new Outcome<ProposalRow>.NotThere("proposal");
+                    return new Refusal.NotThere("proposal");
                 }
 
                 return row.State == ProposalState.Open
                     ? await change(row)
-                    : new Outcome<ProposalRow>.Refused(
+                    : new Refusal.AgainstRule(
                         "settled",
                         row.State == ProposalState.Settled
                             ? "It is settled already. Open the event to change it."
@@ -297,14 +297,14 @@ public sealed class ProposalCommands(
             cancellationToken
         );
 
-    private async Task<(EventContent? Content, IReadOnlyList<FieldProblem> Problems)> Check(
+    private async Task<Checked<EventContent>> Check(
         ProposalWish wish,
         List<PersonId> asked,
         DateTimeZone zone,
         CancellationToken cancellationToken
     )
     {
-        var problems = Proposals.Check(wish.Times, asked.Count, EventRules.MostAttendees, db.Now).ToList();
+        var problems = Proposals.Check(wish.Times, asked.Count, EventRules.MostAttendees, db.Now).Problems.ToList();
         var calendar = await db
             .Calendars.AsNoTracking()
             .SingleAsync(one => one.Id == wish.CalendarId, cancellationToken);
@@ -327,12 +327,7 @@ public sealed class ProposalCommands(
             ShowAs.Busy,
             new TimeDraft.Days(today, today)
         ).Check(zones);
-        return check switch
-        {
-            DraftCheck.Unfit unfit => (null, [.. problems, .. unfit.Problems]),
-            DraftCheck.Fit fit when problems.Count == 0 => (fit.Content, []),
-            _ => (null, problems),
-        };
+        return new(check.Value.Content, [.. problems, .. check.Problems]);
     }
 
     private EventDraft Draft(ProposalRow row, ProposedTime time, IEnumerable<PersonId> named)

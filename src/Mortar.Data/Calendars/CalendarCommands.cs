@@ -42,7 +42,7 @@ public sealed class CalendarCommands(MortarDb db, AccessCommands access, ZoneClo
             {
                 if (await IsMadeAlready(act, id, cancellationToken) is { } known)
                 {
-                    return new Outcome<CalendarRow>.Done(known);
+                    return known;
                 }
 
                 if (
@@ -52,13 +52,13 @@ public sealed class CalendarCommands(MortarDb db, AccessCommands access, ZoneClo
                     )
                 )
                 {
-                    return new Outcome<CalendarRow>.NotThere("group");
+                    return new Refusal.NotThere("group");
                 }
 
                 var (settings, problems) = await Check(given, groupId, cancellationToken);
                 if (problems.Count > 0)
                 {
-                    return new Outcome<CalendarRow>.Unfit(problems);
+                    return new Refusal.Unfit(problems);
                 }
 
                 var row = new CalendarRow
@@ -76,7 +76,7 @@ public sealed class CalendarCommands(MortarDb db, AccessCommands access, ZoneClo
                 row.Apply(settings);
                 db.Calendars.Add(row);
                 access.Found(id, act.Actor);
-                return new Outcome<CalendarRow>.Done(row);
+                return row;
             },
             cancellationToken
         );
@@ -98,13 +98,13 @@ public sealed class CalendarCommands(MortarDb db, AccessCommands access, ZoneClo
                 var (settings, problems) = await Check(given, row.GroupId, cancellationToken);
                 if (problems.Count > 0)
                 {
-                    return new Outcome<CalendarRow>.Unfit(problems);
+                    return new Refusal.Unfit(problems);
                 }
 
                 // What every member gets has no end.
                 if (
                     settings.GroupDefault > row.GroupDefault
-                    && await db.WhyNotGive<CalendarRow>(
+                    && await db.WhyNotGive(
                         act.Actor,
                         id,
                         new Grant(settings.GroupDefault, Way.Default),
@@ -118,7 +118,7 @@ public sealed class CalendarCommands(MortarDb db, AccessCommands access, ZoneClo
                 }
 
                 row.Apply(settings);
-                return new Outcome<CalendarRow>.Done(row);
+                return row;
             },
             cancellationToken
         );
@@ -142,13 +142,13 @@ public sealed class CalendarCommands(MortarDb db, AccessCommands access, ZoneClo
             version,
             row =>
             {
-                if (BinRules.Problem(row.Name, name) is { } problem)
+                if (BinRules.Check(row.Name, name).WhyNot is { } unfit)
                 {
-                    return Task.FromResult<Outcome<CalendarRow>>(new Outcome<CalendarRow>.Unfit([problem]));
+                    return Task.FromResult<Outcome<CalendarRow>>(unfit);
                 }
 
                 row.DeletedAt = clock.GetCurrentInstant();
-                return Task.FromResult<Outcome<CalendarRow>>(new Outcome<CalendarRow>.Done(row));
+                return Task.FromResult<Outcome<CalendarRow>>(row);
             },
             cancellationToken
         );
@@ -172,30 +172,30 @@ public sealed class CalendarCommands(MortarDb db, AccessCommands access, ZoneClo
                     || !BinRules.IsKept(deleted, db.Now)
                 )
                 {
-                    return new Outcome<CalendarRow>.NotThere("calendar");
+                    return new Refusal.NotThere("calendar");
                 }
 
                 row.DeletedAt = null;
-                return new Outcome<CalendarRow>.Done(row);
+                return row;
             },
             cancellationToken
         );
 
-    private async Task<(CalendarSettings Settings, IReadOnlyList<FieldProblem> Problems)> Check(
+    private async Task<Checked<CalendarSettings>> Check(
         CalendarSettings given,
         GroupId group,
         CancellationToken cancellationToken
     )
     {
-        var (settings, problems) = CalendarSettings.Check(given, zones);
+        var check = CalendarSettings.Check(given, zones);
         return
-            settings.Person is not { } person
+            check.Value.Person is not { } person
             || await db.Members.AnyAsync(
                 member => member.GroupId == group && member.PersonId == person,
                 cancellationToken
             )
-            ? (settings, problems)
-            : (settings, [.. problems, new FieldProblem("person", "Choose somebody of the calendar’s group.")]);
+            ? check
+            : check.And(new FieldProblem("person", "Choose somebody of the calendar’s group."));
     }
 
     /// <summary>The calendar of that id, where it is just as this person made it: the creation was sent again because its answer was lost.</summary>
@@ -221,16 +221,13 @@ public sealed class CalendarCommands(MortarDb db, AccessCommands access, ZoneClo
             async () =>
             {
                 var standing = await db.StandingOf(act.Actor, id, cancellationToken);
-                if (
-                    AccessRules.ToCoordinate(standing.Role).Refusal<CalendarRow>("calendar", "Coordinate") is
-                    { } refusal
-                )
+                if (AccessRules.ToCoordinate(standing.Role).WhyNot("calendar", "Coordinate") is { } refusal)
                 {
                     return refusal;
                 }
 
                 var row = await db.Calendars.SingleAsync(calendar => calendar.Id == id, cancellationToken);
-                return version is null ? new Outcome<CalendarRow>.VersionNeeded()
+                return version is null ? new Refusal.VersionNeeded()
                     : version != row.Version ? new Outcome<CalendarRow>.Stale(row)
                     : await change(row);
             },

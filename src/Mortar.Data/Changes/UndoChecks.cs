@@ -24,7 +24,7 @@ internal sealed class UndoChecks(MortarDb db, ZoneClock zones)
     /// <param name="standings">Where the actor stands now with the calendars there are, and those in the bin.</param>
     /// <param name="vanishing">The events that were made by the same act: what was said to them goes with them.</param>
     /// <param name="cancellationToken">Stops it.</param>
-    public async Task<Outcome<int>?> WhyNot(
+    public async Task<Refusal?> WhyNot(
         PersonId actor,
         IRecorded row,
         IRecorded? then,
@@ -46,7 +46,7 @@ internal sealed class UndoChecks(MortarDb db, ZoneClock zones)
                         before?.DeletedAt is not null,
                         calendar => StandingOn(calendar).Role
                     )
-                    .Refusal<int>("change", "Edit");
+                    .WhyNot("change", "Edit");
             case GrantRow one:
                 return await WhyNotGive(one.CalendarId, ((GrantRow?)then)?.ToCore());
             case GroupGrantRow one:
@@ -75,7 +75,7 @@ internal sealed class UndoChecks(MortarDb db, ZoneClock zones)
                         me?.Coordinates == true,
                         ((MemberRow?)then)?.Place() ?? MemberPlace.Outside
                     )
-                    .GroupRefusal<int>();
+                    .WhyNotOfGroup();
             case GuardianRow one:
                 var keeper = await PlaceOf(actor, one.GroupId, cancellationToken);
                 return Undoing
@@ -85,7 +85,7 @@ internal sealed class UndoChecks(MortarDb db, ZoneClock zones)
                         keeper?.Coordinates == true,
                         ((GuardianRow?)then)?.Place() ?? MemberPlace.Outside
                     )
-                    .GroupRefusal<int>();
+                    .WhyNotOfGroup();
             case GuestRow one:
                 // Anybody in the group names guests; who takes one out wrote them, or coordinates it.
                 var namer = await PlaceOf(actor, one.GroupId, cancellationToken);
@@ -94,15 +94,15 @@ internal sealed class UndoChecks(MortarDb db, ZoneClock zones)
                         namer is not null,
                         namer?.Coordinates == true || one.AddedBy == actor || then is GuestRow { EndedAt: null }
                     )
-                    .GroupRefusal<int>();
+                    .WhyNotOfGroup();
             case GroupRow one:
-                return await db.WhyNotKeep<int>(actor, one.Id, cancellationToken);
+                return await db.WhyNotKeep(actor, one.Id, cancellationToken);
             case ProposalRow one:
                 return Proposals
                     .ToSettle(StandingOn(one.CalendarId).Role, actor, one.ProposedBy)
-                    .Refusal<int>("change", "Edit");
+                    .WhyNot("change", "Edit");
             case FineClashRow one:
-                return AccessRules.ToAdd(StandingOn(one.CalendarId).Role).Refusal<int>("change", "Add");
+                return AccessRules.ToAdd(StandingOn(one.CalendarId).Role).WhyNot("change", "Add");
             case AnswerRow one when vanishing.Contains(one.EventId):
                 return null;
             case AnswerRow one:
@@ -116,11 +116,11 @@ internal sealed class UndoChecks(MortarDb db, ZoneClock zones)
                         cancellationToken
                     )
                         is { } no
-                    ? no.As<int>()
+                    ? no
                     : null;
             case SuitingsRow one:
                 return await db.WhyNotSaySuits(actor, one.ProposalId, one.PersonId, cancellationToken) is { } over
-                    ? over.As<int>()
+                    ? over
                     : null;
             default:
                 return null; // what its calendar needs was looked at before
@@ -128,21 +128,21 @@ internal sealed class UndoChecks(MortarDb db, ZoneClock zones)
 
         Standing StandingOn(CalendarId calendar) => standings.GetValueOrDefault(calendar, Standing.Outside);
 
-        async Task<Outcome<int>?> WhyNotGive(CalendarId calendar, Grant? wish)
+        async Task<Refusal?> WhyNotGive(CalendarId calendar, Grant? wish)
         {
             var standing = StandingOn(calendar);
             if (wish is not { } grant || Giving.MayGive(standing, grant, db.Now))
             {
-                return AccessRules.ToCoordinate(standing.Role).Refusal<int>("change", "Coordinate");
+                return AccessRules.ToCoordinate(standing.Role).WhyNot("change", "Coordinate");
             }
 
-            return AccessRules.ToCoordinate(standing.Role).Refusal<int>("change", "Coordinate")
-                ?? await db.WhyNotGive<int>(actor, calendar, grant, zones, cancellationToken);
+            return AccessRules.ToCoordinate(standing.Role).WhyNot("change", "Coordinate")
+                ?? await db.WhyNotGive(actor, calendar, grant, zones, cancellationToken);
         }
     }
 
     /// <summary>What was taken back must not leave a calendar or a group without anybody who keeps it. Asked of the store once all is written.</summary>
-    public async Task<Outcome<int>?> WhyNotLeft(IReadOnlyList<Undo.Return> returns, CancellationToken cancellationToken)
+    public async Task<Refusal?> WhyNotLeft(IReadOnlyList<Undo.Return> returns, CancellationToken cancellationToken)
     {
         var grants = returns.Where(one => one.Subject == Subject.Grant).Select(one => one.SubjectId).ToList();
         var calendars = await db
@@ -163,7 +163,7 @@ internal sealed class UndoChecks(MortarDb db, ZoneClock zones)
                 .ToListAsync(cancellationToken);
             if (own.Count > 0 && !Coordinators.Stay(own.Select(grant => grant.ToCore())))
             {
-                return new Outcome<int>.Refused(
+                return new Refusal.AgainstRule(
                     "last-coordinator",
                     "A calendar keeps at least one coordinator. Make somebody else one first."
                 );
@@ -181,7 +181,7 @@ internal sealed class UndoChecks(MortarDb db, ZoneClock zones)
         {
             if (!await db.Members.AnyAsync(member => member.GroupId == group && member.Coordinates, cancellationToken))
             {
-                return new Outcome<int>.Refused(
+                return new Refusal.AgainstRule(
                     "last-coordinator",
                     "A group keeps at least one coordinator. Make somebody else one first."
                 );

@@ -38,7 +38,7 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
             when ((taken as SqliteException ?? taken.InnerException) is SqliteException { SqliteErrorCode: 19 })
         {
             // A rule of the store (a UID once, one waiting invitation): something made since then has the place.
-            return new Outcome<int>.Refused(
+            return new Refusal.AgainstRule(
                 "already-there",
                 "Something made since then stands in its place. Delete that first, then undo again."
             );
@@ -93,7 +93,7 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
             ?? await Plan(act.Actor, changes, set, cancellationToken) switch
             {
                 Undo.Possible plan => await Return(things, act.Actor, plan.Returns, standings, cancellationToken),
-                Undo.Refused refused => new Outcome<int>.Refused(refused.Type, refused.Sentence),
+                Undo.Refused refused => new Refusal.AgainstRule(refused.Type, refused.Sentence),
                 _ => throw new UnreachableException(),
             };
     }
@@ -115,7 +115,7 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
     }
 
     /// <summary>Access first, so that whoever no longer sees a calendar is not told either that something in it has changed. Each thing is looked at by itself in <see cref="ReturnOne"/>.</summary>
-    private async Task<Outcome<int>?> WhyNot(
+    private async Task<Refusal?> WhyNot(
         PersonId actor,
         List<ChangeRow> changes,
         IReadOnlyDictionary<CalendarId, Standing> standings,
@@ -130,7 +130,7 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
             )
         )
         {
-            return new Outcome<int>.NotThere("change");
+            return new Refusal.NotThere("change");
         }
 
         var touched = changes
@@ -148,7 +148,7 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
                     standings.GetValueOrDefault(change.CalendarId!.Value, Standing.Outside).Role
                 )
             )
-            .Select(one => one.Verdict.Refusal<int>("change", RoleSentence.Name(one.Needs)))
+            .Select(one => one.Verdict.WhyNot("change", RoleSentence.Name(one.Needs)))
             .FirstOrDefault(refusal => refusal is not null);
     }
 
@@ -208,16 +208,16 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
         foreach (var inOne in booked.GroupBy(row => row.CalendarId))
         {
             var place = await db.Calendars.AsNoTracking().SingleAsync(row => row.Id == inOne.Key, cancellationToken);
-            if (await db.WhyTaken<int>(actor, place, [.. inOne], things, zones, cancellationToken) is { } taken)
+            if (await db.WhyTaken(actor, place, [.. inOne], things, zones, cancellationToken) is { } taken)
             {
                 return taken;
             }
         }
 
-        return new Outcome<int>.Done(returns.Count);
+        return returns.Count;
     }
 
-    private async Task<Outcome<int>?> ReturnOne(
+    private async Task<Refusal?> ReturnOne(
         MortarDb things,
         PersonId actor,
         Undo.Return one,
@@ -228,12 +228,12 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
     {
         if (await Find(things, one, cancellationToken) is not { } row)
         {
-            return new Outcome<int>.NotThere("change");
+            return new Refusal.NotThere("change");
         }
 
         if (row is GroupRow && one.To is null)
         {
-            return new Outcome<int>.Refused("kept", "A group that was made cannot be taken back.");
+            return new Refusal.AgainstRule("kept", "A group that was made cannot be taken back.");
         }
 
         var then = one.To is { } state ? (IRecorded)StoredText.Read(state, row.GetType()) : null;
@@ -257,7 +257,7 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
 
         Mailed.Keep(row, mailed);
         return StoredText.Of(row) == before
-            ? new Outcome<int>.Refused(
+            ? new Refusal.AgainstRule(
                 "sent",
                 "What went out cannot be taken back, and a link that ended stays ended. Withdraw or end it instead."
             )

@@ -29,7 +29,7 @@ public sealed class AgreementCommands(MortarDb db, ZoneClock zones, IClock clock
             {
                 if (await db.Events.FirstOrDefaultAsync(one => one.Id == id, cancellationToken) is not { } row)
                 {
-                    return await db.NoEvent<EventRow>(act.Actor, cancellationToken);
+                    return await db.NoEvent(act.Actor, cancellationToken);
                 }
 
                 if (await db.WhyNotAgree(act.Actor, row, version, cancellationToken) is { } refusal)
@@ -43,7 +43,7 @@ public sealed class AgreementCommands(MortarDb db, ZoneClock zones, IClock clock
                 var whole = row.ToCore();
                 if (!Agreement.Waits(calendar.Settings(), whole.Content))
                 {
-                    return new Outcome<EventRow>.Refused(
+                    return new Refusal.AgainstRule(
                         "not-waiting",
                         "This does not wait for anybody to agree any more. Look at it again."
                     );
@@ -52,7 +52,7 @@ public sealed class AgreementCommands(MortarDb db, ZoneClock zones, IClock clock
                 var said = PlainText.Lines(comment);
                 if (said.Length > Answers.LongestComment)
                 {
-                    return new Outcome<EventRow>.Unfit([
+                    return new Refusal.Unfit([
                         new FieldProblem("comment", $"A comment can have up to {Answers.LongestComment} characters."),
                     ]);
                 }
@@ -80,7 +80,7 @@ public sealed class AgreementCommands(MortarDb db, ZoneClock zones, IClock clock
 
                 (answer.CalendarId, answer.Whose) = (row.CalendarId, row.AddedBy);
                 (answer.Agrees, answer.Comment) = (agrees, said);
-                return new Outcome<EventRow>.Done(row);
+                return row;
             },
             cancellationToken
         );

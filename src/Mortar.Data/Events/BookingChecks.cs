@@ -13,17 +13,17 @@ namespace Mortar.Data.Events;
 internal static class BookingChecks
 {
     /// <summary>The refusal where some new bookings take a place at a time at which it is taken; <c>null</c> where they do not.</summary>
-    public static Task<Outcome<T>?> WhyTaken<T>(
+    public static Task<Refusal?> WhyTaken(
         this MortarDb db,
         PersonId actor,
         CalendarRow place,
         IReadOnlyCollection<EventRow> rows,
         ZoneClock zones,
         CancellationToken cancellationToken
-    ) => db.WhyTaken<T>(actor, place, rows, db, zones, cancellationToken);
+    ) => db.WhyTaken(actor, place, rows, db, zones, cancellationToken);
 
     /// <summary>The same where the bookings stand in a store aside.</summary>
-    public static async Task<Outcome<T>?> WhyTaken<T>(
+    public static async Task<Refusal?> WhyTaken(
         this MortarDb db,
         PersonId actor,
         CalendarRow place,
@@ -48,7 +48,7 @@ internal static class BookingChecks
         var check = Bookings.Check(added, all, window, zones);
         if (check is BookingCheck.TooMany)
         {
-            return new Outcome<T>.Refused("too-many-dates", Bookings.TooMany(place.Name));
+            return new Refusal.AgainstRule("too-many-dates", Bookings.TooMany(place.Name));
         }
 
         if (check is not BookingCheck.Taken taken)
@@ -58,7 +58,7 @@ internal static class BookingChecks
 
         var role = (await db.StandingOf(actor, place.Id, cancellationToken)).Role;
         var reader = await db.ZoneOf(actor, zones, cancellationToken);
-        return new Outcome<T>.Refused(
+        return new Refusal.AgainstRule(
             "taken",
             Bookings.Sentence(
                 place.Name,

@@ -81,23 +81,20 @@ public static class EventChecks
         var standing = await db.StandingOf(actor, row.CalendarId, cancellationToken);
         if (await db.IsGone(row, standing.Role, cancellationToken))
         {
-            return new Outcome<EventRow>.NotThere("event");
+            return new Refusal.NotThere("event");
         }
 
-        if (verdict(standing.Role).Refusal<EventRow>("event", needs) is { } refusal)
+        if (verdict(standing.Role).WhyNot("event", needs) is { } refusal)
         {
             return refusal;
         }
 
         if (row.DeletedAt is not null)
         {
-            return new Outcome<EventRow>.Refused(
-                "in-bin",
-                "This event was deleted in the meantime. Bring it back first."
-            );
+            return new Refusal.AgainstRule("in-bin", "This event was deleted in the meantime. Bring it back first.");
         }
 
-        return version is null ? new Outcome<EventRow>.VersionNeeded()
+        return version is null ? new Refusal.VersionNeeded()
             : version != row.Version ? new Outcome<EventRow>.Stale(row)
             : null;
     }
@@ -123,15 +120,11 @@ public static class EventChecks
     }
 
     /// <summary>The answer where there is no such event. It takes as long as where one is hidden: the time tells neither.</summary>
-    internal static async Task<Outcome<T>> NoEvent<T>(
-        this MortarDb db,
-        PersonId person,
-        CancellationToken cancellationToken
-    )
+    internal static async Task<Refusal> NoEvent(this MortarDb db, PersonId person, CancellationToken cancellationToken)
     {
         var nowhere = default(CalendarId);
         _ = await db.IsGone(nowhere, (await db.StandingOf(person, nowhere, cancellationToken)).Role, cancellationToken);
-        return new Outcome<T>.NotThere("event");
+        return new Refusal.NotThere("event");
     }
 
     /// <summary>An event given by itself goes with its calendar to the bin, where nobody has a step that says so.</summary>

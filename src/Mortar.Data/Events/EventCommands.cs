@@ -58,7 +58,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
                 var row = await db.Events.FirstOrDefaultAsync(one => one.Id == id, cancellationToken);
                 if (row is null)
                 {
-                    return await db.NoEvent<EventRow>(act.Actor, cancellationToken);
+                    return await db.NoEvent(act.Actor, cancellationToken);
                 }
 
                 if (await db.WhyNotGiveAway(act.Actor, row, version, cancellationToken) is { } refusal)
@@ -83,7 +83,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
     {
         if (wish.Version is not null)
         {
-            return await db.NoEvent<EventRow>(act.Actor, cancellationToken);
+            return await db.NoEvent(act.Actor, cancellationToken);
         }
 
         if (await WhyNotAdd(act, wish.CalendarId, cancellationToken) is { } refusal)
@@ -96,7 +96,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
         var (change, problems) = await Check(act, wish, act.Actor, [], into, cancellationToken);
         if (change is null)
         {
-            return new Outcome<EventRow>.Unfit(problems);
+            return new Refusal.Unfit(problems);
         }
 
         var row = new EventRow
@@ -118,7 +118,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
         }
 
         db.Events.Add(row);
-        return await db.WhyTaken<EventRow>(act.Actor, calendar, [row], zones, cancellationToken) ?? made;
+        return await db.WhyTaken(act.Actor, calendar, [row], zones, cancellationToken) is { } taken ? taken : made;
     }
 
     private async Task<Outcome<EventRow>> Change(
@@ -136,7 +136,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
         )
         {
             // The same creation sent again, because its first answer was lost on the way.
-            return await WhyNotAdd(act, wish.CalendarId, cancellationToken) ?? new Outcome<EventRow>.Done(row);
+            return await WhyNotAdd(act, wish.CalendarId, cancellationToken) is { } no ? no : row;
         }
 
         if (await db.WhyNotChange(act.Actor, row, wish.Version, cancellationToken) is { } refusal)
@@ -157,7 +157,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
         var (change, problems) = await Check(act, wish, row.AddedBy, whole.Named, into, cancellationToken);
         if (change is null)
         {
-            return new Outcome<EventRow>.Unfit(problems);
+            return new Refusal.Unfit(problems);
         }
 
         if (
@@ -166,7 +166,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
             && wish is { Key: not null, Reach: not Reach.Whole }
         )
         {
-            return new Outcome<EventRow>.Refused(
+            return new Refusal.AgainstRule(
                 "not-one-of-a-series",
                 "A series moves to another calendar as a whole. Choose the whole series, or keep this date where it is."
             );
@@ -191,7 +191,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
 
         row.CalendarId = wish.CalendarId;
         var parted = db.ChangeTracker.Entries<EventRow>().Select(entry => entry.Entity);
-        return await db.WhyTaken<EventRow>(act.Actor, into.Row, [.. parted], zones, cancellationToken) ?? taken;
+        return await db.WhyTaken(act.Actor, into.Row, [.. parted], zones, cancellationToken) ?? taken;
     }
 
     /// <summary>What would be changed if the wish reached so far or further; nothing is written.</summary>
@@ -206,19 +206,19 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
         var row = await db.Events.AsNoTracking().FirstOrDefaultAsync(one => one.Id == id, cancellationToken);
         if (row is null || row.DeletedAt is not null)
         {
-            return await db.NoEvent<IReadOnlyList<ReachPreview>>(act.Actor, cancellationToken);
+            return await db.NoEvent(act.Actor, cancellationToken);
         }
 
         var standing = await db.StandingOf(act.Actor, row.CalendarId, cancellationToken);
         if (await db.IsGone(row, standing.Role, cancellationToken))
         {
-            return new Outcome<IReadOnlyList<ReachPreview>>.NotThere("event");
+            return new Refusal.NotThere("event");
         }
 
         var verdict = isDeletion
             ? AccessRules.ToGiveAway(standing.Role, act.Actor, row.ToCore())
             : AccessRules.ToChange(standing.Role, act.Actor, row.ToCore());
-        if (verdict.Refusal<IReadOnlyList<ReachPreview>>("event", "Edit") is { } refusal)
+        if (verdict.WhyNot("event", "Edit") is { } refusal)
         {
             return refusal;
         }
@@ -231,7 +231,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
         var into = await Into(act, row.CalendarId, cancellationToken);
         var (change, problems) = await Check(act, wish, row.AddedBy, row.ToCore().Named, into, cancellationToken);
         return change is null
-            ? new Outcome<IReadOnlyList<ReachPreview>>.Unfit(problems)
+            ? new Refusal.Unfit(problems)
             : new Outcome<IReadOnlyList<ReachPreview>>.Done(ReachPreview.Of(row.ToCore(), change, zones));
     }
 
@@ -271,10 +271,10 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
         {
             if (await db.IsGone(row, Role.None, cancellationToken))
             {
-                return new Outcome<RulePreview>.NotThere("event");
+                return new Refusal.NotThere("event");
             }
 
-            if (verdict.Refusal<RulePreview>("event", "Edit") is { } refusal)
+            if (verdict.WhyNot("event", "Edit") is { } refusal)
             {
                 return refusal;
             }
@@ -284,7 +284,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
             // One that is hidden is asked about as one that never was: as a new one, in the calendar it is to go to.
             row = null;
             var role = (await db.StandingOf(act.Actor, calendar, cancellationToken)).Role;
-            if (AccessRules.ToAdd(role).Refusal<RulePreview>("calendar", "Add") is { } refusal)
+            if (AccessRules.ToAdd(role).WhyNot("calendar", "Add") is { } refusal)
             {
                 return refusal;
             }
@@ -293,7 +293,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
         var (repeats, problem) = RepeatWish.Read(rule);
         if (repeats is null)
         {
-            return new Outcome<RulePreview>.Done(new RulePreview(string.Empty, [], time, Rule: null, problem));
+            return new RulePreview(string.Empty, [], time, Rule: null, problem);
         }
 
         var whole =
@@ -314,9 +314,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
                 Series: null,
                 Version: 0
             );
-        return new Outcome<RulePreview>.Done(
-            RulePreview.Of(whole, new EventChange(key, Reach.Whole, time, whole.Content, repeats), zones)
-        );
+        return RulePreview.Of(whole, new EventChange(key, Reach.Whole, time, whole.Content, repeats), zones);
     }
 
     private static bool Cancelled(Event whole, LocalDateTime? key) =>
@@ -362,22 +360,22 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
                     };
                     added.Apply(later, zones);
                     db.Events.Add(added);
-                    return new Outcome<EventRow>.Done(added);
+                    return added;
                 }
 
-                return new Outcome<EventRow>.Done(row);
+                return row;
             case EventEdit.Gone:
                 row.DeletedAt = clock.GetCurrentInstant();
-                return new Outcome<EventRow>.Done(row);
+                return row;
             case EventEdit.Refused refused:
-                return new Outcome<EventRow>.Refused(refused.Type, refused.Sentence);
+                return new Refusal.AgainstRule(refused.Type, refused.Sentence);
             default:
-                return new Outcome<EventRow>.NotThere("occurrence");
+                return new Refusal.NotThere("occurrence");
         }
     }
 
     /// <summary>Checks a wish: its draft, its rule, and that those newly named are known in the calendar's group.</summary>
-    private async Task<(EventChange? Change, IReadOnlyList<FieldProblem> Problems)> Check(
+    private async Task<Checked<EventChange?>> Check(
         Act act,
         EventWish wish,
         PersonId addedBy,
@@ -418,47 +416,35 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
         }
 
         var attendees = calendar.Purpose.Named(wish.Draft.Attendees, addedBy);
-        var check = (wish.Draft with { Attendees = attendees }).Check(zones);
-        return (check, problems.Count) switch
-        {
-            (DraftCheck.Fit fit, 0) => (new EventChange(wish.Key, wish.Reach, fit.Time, fit.Content, repeats!), []),
-            (DraftCheck.Unfit unfit, _) => (null, [.. unfit.Problems, .. problems]),
-            _ => (null, problems),
-        };
+        var (draft, wrong) = (wish.Draft with { Attendees = attendees }).Check(zones);
+        return new(
+            draft.Time is { } time && wrong.Count + problems.Count == 0
+                ? new EventChange(wish.Key, wish.Reach, time, draft.Content, repeats!)
+                : null,
+            [.. wrong, .. problems]
+        );
     }
 
-    private async Task<Outcome<EventRow>?> WhyNotAdd(
-        Act act,
-        CalendarId calendar,
-        CancellationToken cancellationToken
-    ) =>
-        AccessRules
-            .ToAdd((await db.StandingOf(act.Actor, calendar, cancellationToken)).Role)
-            .Refusal<EventRow>("calendar", "Add");
+    private async Task<Refusal?> WhyNotAdd(Act act, CalendarId calendar, CancellationToken cancellationToken) =>
+        AccessRules.ToAdd((await db.StandingOf(act.Actor, calendar, cancellationToken)).Role).WhyNot("calendar", "Add");
 
-    private async Task<Outcome<EventRow>?> WhyNotMove(
-        Act act,
-        EventRow row,
-        CalendarId to,
-        CancellationToken cancellationToken
-    )
+    private async Task<Refusal?> WhyNotMove(Act act, EventRow row, CalendarId to, CancellationToken cancellationToken)
     {
-        if (
-            (
-                await db.WhyNotGiveAway(act.Actor, row, row.Version, cancellationToken)
-                ?? await WhyNotAdd(act, to, cancellationToken)
-            ) is
-            { } refusal
-        )
+        if (await db.WhyNotGiveAway(act.Actor, row, row.Version, cancellationToken) is { } stays)
         {
-            return refusal;
+            return stays.WhyNot;
+        }
+
+        if (await WhyNotAdd(act, to, cancellationToken) is { } keepsOut)
+        {
+            return keepsOut;
         }
 
         return await db.Events.AnyAsync(
             one => one.CalendarId == to && one.Uid == row.Uid && one.DeletedAt == null,
             cancellationToken
         )
-            ? new Outcome<EventRow>.Refused("already-there", "A copy of this event is in that calendar already.")
+            ? new Refusal.AgainstRule("already-there", "A copy of this event is in that calendar already.")
             : null;
     }
 }

@@ -81,7 +81,7 @@ public sealed class EventGivingCommands(MortarDb db)
             {
                 if (await db.Events.FirstOrDefaultAsync(one => one.Id == id, cancellationToken) is not { } row)
                 {
-                    return await db.NoEvent<EventRow>(act.Actor, cancellationToken);
+                    return await db.NoEvent(act.Actor, cancellationToken);
                 }
 
                 if (await db.WhyNotGiveAway(act.Actor, row, version, cancellationToken) is { } refusal)
@@ -89,9 +89,7 @@ public sealed class EventGivingCommands(MortarDb db)
                     return refusal;
                 }
 
-                return await give(row) is { } problem
-                    ? new Outcome<EventRow>.Unfit([problem])
-                    : new Outcome<EventRow>.Done(row);
+                return await give(row) is { } problem ? new Refusal.Unfit([problem]) : row;
             },
             cancellationToken
         );

@@ -127,7 +127,7 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
     )
     {
         var role = (await db.StandingOf(act.Actor, calendar, cancellationToken)).Role;
-        if (AccessRules.ToAdd(role).Refusal<int>("calendar", "Add") is { } refusal)
+        if (AccessRules.ToAdd(role).WhyNot("calendar", "Add") is { } refusal)
         {
             return refusal;
         }
@@ -159,8 +159,7 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
             progress.Report(Math.Min(done + Chunk, events.Count));
         }
 
-        return await db.WhyTaken<int>(act.Actor, place, taken, things, zones, cancellationToken)
-            ?? new Outcome<int>.Done(written);
+        return await db.WhyTaken(act.Actor, place, taken, things, zones, cancellationToken) is { } why ? why : written;
     }
 
     private bool Apply(

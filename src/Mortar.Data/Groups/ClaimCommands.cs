@@ -22,14 +22,14 @@ public sealed class ClaimCommands(MortarDb db)
             {
                 if (await ByToken(db, token, cancellationToken) is not { } waiting)
                 {
-                    return new Outcome<int>.NotThere("invitation");
+                    return new Refusal.NotThere("invitation");
                 }
 
                 var (from, to) = (waiting.PersonId, act.Actor);
                 (waiting.LeftAt, waiting.ClaimHash, waiting.ClaimedBy) = (db.Now, null, to);
                 await db.Enter(waiting.GroupId, to, cancellationToken);
                 await Move(waiting.GroupId, from, to, cancellationToken);
-                return new Outcome<int>.Done(1);
+                return 1;
             },
             cancellationToken
         );
@@ -54,7 +54,7 @@ public sealed class ClaimCommands(MortarDb db)
                     is not { } row
                 )
                 {
-                    return new Outcome<int>.NotThere("guest");
+                    return new Refusal.NotThere("guest");
                 }
 
                 var own = await db
@@ -79,7 +79,7 @@ public sealed class ClaimCommands(MortarDb db)
                 }
 
                 await Move(groupId, guest, act.Actor, cancellationToken);
-                return new Outcome<int>.Done(1);
+                return 1;
             },
             cancellationToken
         );

@@ -39,7 +39,7 @@ public sealed class GroupCommands(MortarDb db, ZoneClock zones)
                     member => member.GroupId == id && member.PersonId == act.Actor,
                     cancellationToken
                 );
-                if (MemberRules.ToKeep(me is not null, me?.Coordinates == true).GroupRefusal<GroupRow>() is { } refusal)
+                if (MemberRules.ToKeep(me is not null, me?.Coordinates == true).WhyNotOfGroup() is { } refusal)
                 {
                     return refusal;
                 }
@@ -55,7 +55,7 @@ public sealed class GroupCommands(MortarDb db, ZoneClock zones)
                 var (settings, problems) = GroupSettings.Check(wish, zones);
                 if (problems.Count > 0)
                 {
-                    return new Outcome<GroupRow>.Unfit(problems);
+                    return new Refusal.Unfit(problems);
                 }
 
                 if (
@@ -64,7 +64,7 @@ public sealed class GroupCommands(MortarDb db, ZoneClock zones)
                     && !await IsTheirsToTell(act.Actor, daysOff, id, cancellationToken)
                 )
                 {
-                    return new Outcome<GroupRow>.Unfit([
+                    return new Refusal.Unfit([
                         new FieldProblem(
                             "daysOff",
                             "Choose a calendar of this group that you coordinate: all members learn its dates."
@@ -73,7 +73,7 @@ public sealed class GroupCommands(MortarDb db, ZoneClock zones)
                 }
 
                 row.Apply(settings);
-                return new Outcome<GroupRow>.Done(row);
+                return row;
             },
             cancellationToken
         );
@@ -108,13 +108,13 @@ public sealed class GroupCommands(MortarDb db, ZoneClock zones)
                         cancellationToken
                     )
                         ? new Outcome<GroupRow>.Done(known)
-                        : new Outcome<GroupRow>.NotThere("group");
+                        : new Refusal.NotThere("group");
                 }
 
                 var (settings, problems) = GroupSettings.Check(given, zones);
                 if (problems.Count > 0)
                 {
-                    return new Outcome<GroupRow>.Unfit(problems);
+                    return new Refusal.Unfit(problems);
                 }
 
                 var row = new GroupRow
@@ -135,7 +135,7 @@ public sealed class GroupCommands(MortarDb db, ZoneClock zones)
                         Coordinates = true,
                     }
                 );
-                return new Outcome<GroupRow>.Done(row);
+                return row;
             },
             cancellationToken
         );

@@ -24,7 +24,7 @@ public sealed class GuardianCommands(MortarDb db)
             act,
             async () =>
             {
-                if (await db.WhyNotKeep<int>(act.Actor, groupId, cancellationToken) is { } refusal)
+                if (await db.WhyNotKeep(act.Actor, groupId, cancellationToken) is { } refusal)
                 {
                     return refusal;
                 }
@@ -35,7 +35,7 @@ public sealed class GuardianCommands(MortarDb db)
                     .ToHashSetAsync(cancellationToken);
                 if (!members.Contains(ward))
                 {
-                    return new Outcome<int>.NotThere("member");
+                    return new Refusal.NotThere("member");
                 }
 
                 var wished = guardians.ToHashSet();
@@ -56,7 +56,7 @@ public sealed class GuardianCommands(MortarDb db)
                     )
                 )
                 {
-                    return new Outcome<int>.Unfit([
+                    return new Refusal.Unfit([
                         new FieldProblem(
                             "guardians",
                             $"Choose up to {GuardianRules.Most} people of this group, or with an account in another group of yours, and not the member themselves."
@@ -100,7 +100,7 @@ public sealed class GuardianCommands(MortarDb db)
                         : null;
                 }
 
-                return new Outcome<int>.Done(wished.Count);
+                return wished.Count;
             },
             cancellationToken
         );
@@ -115,11 +115,11 @@ public sealed class GuardianCommands(MortarDb db)
                     .FirstOrDefaultAsync(one => one.Id == id, cancellationToken);
                 if (row is null)
                 {
-                    return new Outcome<GuardianRow>.NotThere("guardianship");
+                    return new Refusal.NotThere("guardianship");
                 }
 
                 row.EndedAt = db.Now;
-                return new Outcome<GuardianRow>.Done(row);
+                return row;
             },
             cancellationToken
         );

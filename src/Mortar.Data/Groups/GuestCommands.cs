@@ -2,7 +2,6 @@ using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Groups;
 using Mortar.Core.Words;
-using Mortar.Data.Access;
 using Mortar.Data.Store;
 
 namespace Mortar.Data.Groups;
@@ -38,15 +37,15 @@ public sealed class GuestCommands(MortarDb db)
                     );
                 if (me is null)
                 {
-                    return new Outcome<PersonRow>.NotThere("group");
+                    return new Refusal.NotThere("group");
                 }
 
                 if (
                     PeopleList.Read(text, []) is not [{ Address: { } address, Name: var typed }]
-                    || PersonName.Check(typed) is not (var name, null)
+                    || PersonName.Check(typed) is not { IsFit: true, Value: var name }
                 )
                 {
-                    return new Outcome<PersonRow>.Unfit([
+                    return new Refusal.Unfit([
                         new FieldProblem(
                             "text",
                             "Write one mail address, as nina@example.org or Nina Bell <nina@example.org>."
@@ -56,7 +55,7 @@ public sealed class GuestCommands(MortarDb db)
 
                 if (await Known(groupId, me.Coordinates, address, cancellationToken) is { } known)
                 {
-                    return new Outcome<PersonRow>.Done(known);
+                    return known;
                 }
 
                 var before = await db
@@ -68,14 +67,12 @@ public sealed class GuestCommands(MortarDb db)
                 if (before is not null)
                 {
                     before.EndedAt = null;
-                    return new Outcome<PersonRow>.Done(
-                        await db.People.SingleAsync(one => one.Id == before.PersonId, cancellationToken)
-                    );
+                    return await db.People.SingleAsync(one => one.Id == before.PersonId, cancellationToken);
                 }
 
                 if (await db.People.AnyAsync(one => one.Id == id, cancellationToken))
                 {
-                    return new Outcome<PersonRow>.Refused("already-there", "This is somebody else. Write it again.");
+                    return new Refusal.AgainstRule("already-there", "This is somebody else. Write it again.");
                 }
 
                 if (
@@ -83,7 +80,7 @@ public sealed class GuestCommands(MortarDb db)
                     >= MemberRules.MostGuests
                 )
                 {
-                    return new Outcome<PersonRow>.Refused(
+                    return new Refusal.AgainstRule(
                         "too-many",
                         $"A group can have up to {MemberRules.MostGuests} guests. Take out some among its people first."
                     );
@@ -109,7 +106,7 @@ public sealed class GuestCommands(MortarDb db)
                         AddedBy = act.Actor,
                     }
                 );
-                return new Outcome<PersonRow>.Done(added);
+                return added;
             },
             cancellationToken
         );
@@ -134,18 +131,18 @@ public sealed class GuestCommands(MortarDb db)
                     me is not null && guest?.AddedBy == act.Actor
                         ? Verdict.Granted
                         : MemberRules.ToKeep(me is not null, me?.Coordinates == true);
-                if (verdict.GroupRefusal<int>() is { } refusal)
+                if (verdict.WhyNotOfGroup() is { } refusal)
                 {
                     return refusal;
                 }
 
                 if (guest is null)
                 {
-                    return new Outcome<int>.NotThere("guest");
+                    return new Refusal.NotThere("guest");
                 }
 
                 guest.EndedAt = db.Now;
-                return new Outcome<int>.Done(1);
+                return 1;
             },
             cancellationToken
         );

@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
 using Mortar.Core.Groups;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
@@ -42,7 +43,7 @@ public sealed class MemberCommands(MortarDb db, Letters letters, ZoneClock zones
                 var (fit, problems) = Check(people);
                 if (problems.Count > 0)
                 {
-                    return new Outcome<Arrived>.Unfit(problems);
+                    return new Refusal.Unfit(problems);
                 }
 
                 var arrivals = new List<Arrival>();
@@ -51,12 +52,10 @@ public sealed class MemberCommands(MortarDb db, Letters letters, ZoneClock zones
                     arrivals.Add(await AddOne(act, group, id, name, address, cancellationToken));
                 }
 
-                return new Outcome<Arrived>.Done(
-                    new Arrived(
-                        arrivals.Count(one => one == Arrival.Named),
-                        arrivals.Count(one => one == Arrival.Asked),
-                        arrivals.Count(one => one == Arrival.SaidNo)
-                    )
+                return new Arrived(
+                    arrivals.Count(one => one == Arrival.Named),
+                    arrivals.Count(one => one == Arrival.Asked),
+                    arrivals.Count(one => one == Arrival.SaidNo)
                 );
             },
             cancellationToken
@@ -79,7 +78,7 @@ public sealed class MemberCommands(MortarDb db, Letters letters, ZoneClock zones
                 var (fit, problems) = Check([new NewMember(whose, name, address)]);
                 if (problems.Count > 0)
                 {
-                    return new Outcome<int>.Unfit([
+                    return new Refusal.Unfit([
                         .. problems.Select(problem => problem with { Path = problem.Path.Split('.')[^1] }),
                     ]);
                 }
@@ -87,12 +86,12 @@ public sealed class MemberCommands(MortarDb db, Letters letters, ZoneClock zones
                 var member = await Of(groupId, whose, cancellationToken);
                 if (member is null)
                 {
-                    return new Outcome<int>.NotThere("member");
+                    return new Refusal.NotThere("member");
                 }
 
                 if (await db.HasAccount(whose, cancellationToken))
                 {
-                    return new Outcome<int>.Refused(
+                    return new Refusal.AgainstRule(
                         "has-account",
                         "They have an account, so their name and address are theirs to change."
                     );
@@ -106,7 +105,7 @@ public sealed class MemberCommands(MortarDb db, Letters letters, ZoneClock zones
                     await Invite(act, group, member, cancellationToken);
                 }
 
-                return new Outcome<int>.Done(1);
+                return 1;
             },
             cancellationToken
         );
@@ -125,11 +124,11 @@ public sealed class MemberCommands(MortarDb db, Letters letters, ZoneClock zones
             {
                 if (await Of(groupId, whose, cancellationToken) is not { Address: not null } member)
                 {
-                    return new Outcome<int>.NotThere("invitation");
+                    return new Refusal.NotThere("invitation");
                 }
 
                 await Invite(act, group, member, cancellationToken);
-                return new Outcome<int>.Done(1);
+                return 1;
             },
             cancellationToken
         );
@@ -149,12 +148,12 @@ public sealed class MemberCommands(MortarDb db, Letters letters, ZoneClock zones
             {
                 if (await Of(groupId, whose, cancellationToken) is not { } member)
                 {
-                    return new Outcome<int>.NotThere("member");
+                    return new Refusal.NotThere("member");
                 }
 
                 if (coordinates && !await db.HasAccount(whose, cancellationToken))
                 {
-                    return new Outcome<int>.Refused(
+                    return new Refusal.AgainstRule(
                         "no-account",
                         "A coordinator needs an account. Invite them first, and make them one once they are here."
                     );
@@ -166,7 +165,7 @@ public sealed class MemberCommands(MortarDb db, Letters letters, ZoneClock zones
                 }
 
                 member.Coordinates = coordinates;
-                return new Outcome<int>.Done(1);
+                return 1;
             },
             cancellationToken
         );
@@ -189,7 +188,7 @@ public sealed class MemberCommands(MortarDb db, Letters letters, ZoneClock zones
             {
                 var me = await Of(groupId, act.Actor, cancellationToken);
                 if (
-                    MemberRules.ToEnd(me is not null, me?.Coordinates == true, act.Actor, whose).GroupRefusal<int>() is
+                    MemberRules.ToEnd(me is not null, me?.Coordinates == true, act.Actor, whose).WhyNotOfGroup() is
                     { } refusal
                 )
                 {
@@ -198,7 +197,7 @@ public sealed class MemberCommands(MortarDb db, Letters letters, ZoneClock zones
 
                 if (await Of(groupId, whose, cancellationToken) is not { } member)
                 {
-                    return new Outcome<int>.NotThere("member");
+                    return new Refusal.NotThere("member");
                 }
 
                 if (await IsLast(groupId, whose, cancellationToken))
@@ -213,7 +212,7 @@ public sealed class MemberCommands(MortarDb db, Letters letters, ZoneClock zones
                     if (
                         leavesEvents
                         && whose != act.Actor
-                        && await db.WhyNotCoordinate<int>(act.Actor, row.CalendarId, cancellationToken) is null
+                        && await db.WhyNotCoordinate(act.Actor, row.CalendarId, cancellationToken) is null
                     )
                     {
                         continue;
@@ -222,7 +221,7 @@ public sealed class MemberCommands(MortarDb db, Letters letters, ZoneClock zones
                     row.Apply(row.ToCore().NoLongerGivenTo(whose), zones);
                 }
 
-                return new Outcome<int>.Done(1);
+                return 1;
             },
             cancellationToken
         );
@@ -241,9 +240,7 @@ public sealed class MemberCommands(MortarDb db, Letters letters, ZoneClock zones
         return rows.FindAll(row => !standings.ContainsKey(row.CalendarId));
     }
 
-    private static (List<(PersonId Id, string Name, Address? Address)> Fit, List<FieldProblem> Problems) Check(
-        IReadOnlyList<NewMember> people
-    )
+    private static Checked<List<(PersonId Id, string Name, Address? Address)>> Check(IReadOnlyList<NewMember> people)
     {
         var problems = new List<FieldProblem>();
         var fit = new List<(PersonId, string, Address?)>();
@@ -256,11 +253,8 @@ public sealed class MemberCommands(MortarDb db, Letters letters, ZoneClock zones
 
         foreach (var (index, (id, given, written)) in people.Take(PeopleList.Most).Index())
         {
-            var (name, problem) = PersonName.Check(given);
-            if (problem is not null)
-            {
-                problems.Add(problem with { Path = $"people[{index}].name" });
-            }
+            var (name, wrong) = PersonName.Check(given);
+            problems.AddRange(wrong.Select(problem => problem with { Path = $"people[{index}].name" }));
 
             Address? address = null;
             if (!string.IsNullOrWhiteSpace(written) && !Address.TryParse(written, out address))
@@ -271,7 +265,7 @@ public sealed class MemberCommands(MortarDb db, Letters letters, ZoneClock zones
             fit.Add((id, name, address));
         }
 
-        return (fit, problems);
+        return new(fit, problems);
     }
 
     private async Task<Arrival> AddOne(
@@ -385,7 +379,7 @@ public sealed class MemberCommands(MortarDb db, Letters letters, ZoneClock zones
             whose
         );
 
-    private static Outcome<int>.Refused LastCoordinator() =>
+    private static Refusal.AgainstRule LastCoordinator() =>
         new("last-coordinator", "A group keeps at least one coordinator. Make somebody else one first.");
 
     private Task<MemberRow?> Of(GroupId groupId, PersonId person, CancellationToken cancellationToken) =>
@@ -403,7 +397,7 @@ public sealed class MemberCommands(MortarDb db, Letters letters, ZoneClock zones
         db.Write<T>(
             act,
             async () =>
-                await db.WhyNotKeep<T>(act.Actor, groupId, cancellationToken)
+                await db.WhyNotKeep(act.Actor, groupId, cancellationToken)
                 ?? await change(await db.Groups.SingleAsync(row => row.Id == groupId, cancellationToken)),
             cancellationToken
         );

@@ -2,7 +2,6 @@ using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Groups;
 using Mortar.Core.Words;
-using Mortar.Data.Access;
 using Mortar.Data.Store;
 
 namespace Mortar.Data.Groups;
@@ -20,7 +19,7 @@ public sealed class MembershipCommands(MortarDb db)
                     .FirstOrDefaultAsync(one => one.GroupId == groupId, cancellationToken);
                 if (row is null)
                 {
-                    return new Outcome<MemberRow>.NotThere("question");
+                    return new Refusal.NotThere("question");
                 }
 
                 if (yes)
@@ -32,7 +31,7 @@ public sealed class MembershipCommands(MortarDb db)
                     (row.LeftAt, row.SaidNoAt) = (db.Now, db.Now);
                 }
 
-                return new Outcome<MemberRow>.Done(row);
+                return row;
             },
             cancellationToken
         );
@@ -48,7 +47,7 @@ public sealed class MembershipCommands(MortarDb db)
             act,
             async () =>
             {
-                if (await db.WhyNotKeep<MemberRow>(act.Actor, groupId, cancellationToken) is { } refusal)
+                if (await db.WhyNotKeep(act.Actor, groupId, cancellationToken) is { } refusal)
                 {
                     return refusal;
                 }
@@ -58,11 +57,11 @@ public sealed class MembershipCommands(MortarDb db)
                     || row.Place() != MemberPlace.Asked
                 )
                 {
-                    return new Outcome<MemberRow>.NotThere("question");
+                    return new Refusal.NotThere("question");
                 }
 
                 row.LeftAt = db.Now;
-                return new Outcome<MemberRow>.Done(row);
+                return row;
             },
             cancellationToken
         );
@@ -77,7 +76,7 @@ public sealed class MembershipCommands(MortarDb db)
                     .FirstOrDefaultAsync(one => one.Id == id, cancellationToken);
                 if (row is null)
                 {
-                    return new Outcome<GuardianRow>.NotThere("question");
+                    return new Refusal.NotThere("question");
                 }
 
                 if (!yes)
@@ -93,7 +92,7 @@ public sealed class MembershipCommands(MortarDb db)
                     row.GuardianAskedAt = null;
                 }
 
-                return new Outcome<GuardianRow>.Done(row);
+                return row;
             },
             cancellationToken
         );
@@ -141,7 +140,7 @@ public static class MembershipQueries
         db.Guardians.IgnoreQueryFilters([GuardianRow.Asked]).Where(row => row.GroupId == group);
 
     /// <summary>The refusal for somebody who does not coordinate a group; <c>null</c> for who does.</summary>
-    public static async Task<Outcome<T>?> WhyNotKeep<T>(
+    public static async Task<Refusal?> WhyNotKeep(
         this MortarDb db,
         PersonId person,
         GroupId groupId,
@@ -151,6 +150,6 @@ public static class MembershipQueries
         var me = await db
             .Members.AsNoTracking()
             .FirstOrDefaultAsync(member => member.GroupId == groupId && member.PersonId == person, cancellationToken);
-        return MemberRules.ToKeep(me is not null, me?.Coordinates == true).GroupRefusal<T>();
+        return MemberRules.ToKeep(me is not null, me?.Coordinates == true).WhyNotOfGroup();
     }
 }

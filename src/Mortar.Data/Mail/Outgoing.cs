@@ -41,7 +41,7 @@ internal static class Outgoing
     }
 
     /// <summary>The refusal where somebody would have too many written; <c>null</c> where they may.</summary>
-    public static async Task<Outcome<T>?> WhyNotSend<T>(
+    public static async Task<Refusal?> WhyNotSend(
         this MortarDb db,
         PersonId by,
         IReadOnlyList<MailRow> mails,
@@ -76,7 +76,7 @@ internal static class Outgoing
                 db.Now
             )
                 is var (sentence, wait)
-            ? new Outcome<T>.TooOften(sentence, wait)
+            ? new Refusal.TooOften(sentence, wait)
             : null;
     }
 }

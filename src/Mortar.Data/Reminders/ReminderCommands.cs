@@ -94,12 +94,12 @@ public sealed class ReminderCommands(MortarDb db, ReminderReader reader, Letters
     {
         if (AccessRules.ToSee((await db.StandingOf(person, calendar, cancellationToken)).Role) != Verdict.Granted)
         {
-            return new Outcome<LayerRow>.NotThere("calendar");
+            return new Refusal.NotThere("calendar");
         }
 
         if (reminder is CalendarReminder.Before { Minutes: < 0 or > EventRules.LongestReminder })
         {
-            return new Outcome<LayerRow>.Unfit([
+            return new Refusal.Unfit([
                 new FieldProblem("minutes", "A reminder comes up to eight weeks before the start."),
             ]);
         }
@@ -113,7 +113,7 @@ public sealed class ReminderCommands(MortarDb db, ReminderReader reader, Letters
             },
             cancellationToken
         );
-        return new Outcome<LayerRow>.Done(layer!);
+        return layer!;
     }
 
     /// <summary>Puts a reminder away.</summary>
@@ -126,11 +126,11 @@ public sealed class ReminderCommands(MortarDb db, ReminderReader reader, Letters
     {
         if (await db.Reminders.FindAsync([person, id, start], cancellationToken) is not { } row)
         {
-            return new Outcome<ReminderRow>.NotThere("reminder");
+            return new Refusal.NotThere("reminder");
         }
 
         row.SeenAt = db.Now;
         await db.SaveChangesAsync(cancellationToken);
-        return new Outcome<ReminderRow>.Done(row);
+        return row;
     }
 }

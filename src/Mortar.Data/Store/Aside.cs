@@ -82,7 +82,7 @@ public static class Aside
             }
         }
 
-        return new Outcome<T>.Refused(
+        return new Refusal.AgainstRule(
             "changed-meanwhile",
             "The calendar is being changed by others just now. Nothing was written; try again in a moment."
         );
@@ -183,7 +183,7 @@ public static class Aside
                             && !await HaveMoved(db, cancellationToken);
                         if (!holds)
                         {
-                            return new Outcome<T>.Refused("changed-meanwhile", "It is made again.");
+                            return new Refusal.AgainstRule("changed-meanwhile", "It is made again.");
                         }
 
                         foreach (var copy in Copies(db))

@@ -107,7 +107,7 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
             if (outcome is Outcome<T>.Done)
             {
                 var mails = await this.WithoutStopped(cancellationToken);
-                outcome = await this.WhyNotSend<T>(act.Actor, mails, cancellationToken) ?? outcome;
+                outcome = await this.WhyNotSend(act.Actor, mails, cancellationToken) ?? outcome;
                 foreach (var mail in mails)
                 {
                     (mail.CausedBy, mail.Rank) = (act.Actor.Value, MailRanks.Of(mails.Count));

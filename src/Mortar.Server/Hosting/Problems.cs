@@ -1,7 +1,6 @@
 using System.Diagnostics;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
-using Mortar.Core.Access;
 using Mortar.Core.Words;
 using NodaTime;
 
@@ -21,7 +20,8 @@ internal static class Problems
         {
             Outcome<T>.Done value => TypedResults.Ok(await done(value.Value)),
             Outcome<T>.Stale stale => Stale(await done(stale.Current)),
-            var refusal => Refusal(refusal),
+            Outcome<T>.Not not => Of(not.Why),
+            _ => throw new UnreachableException(),
         };
 
     /// <summary>Answers a command that has nothing to tell once it is done.</summary>
@@ -30,41 +30,29 @@ internal static class Problems
         {
             Outcome<T>.Done => TypedResults.NoContent(),
             Outcome<T>.Stale => Stale<object?>(null),
-            var refusal => Refusal(refusal),
+            Outcome<T>.Not not => Of(not.Why),
+            _ => throw new UnreachableException(),
         };
 
-    /// <summary>The problem of a command that was refused.</summary>
-    public static ProblemHttpResult Refusal<T>(Outcome<T> outcome) =>
-        outcome switch
+    /// <summary>The problem of a refusal.</summary>
+    public static ProblemHttpResult Of(Refusal why) =>
+        why switch
         {
-            Outcome<T>.NotThere notThere => NotThere(notThere.What),
-            Outcome<T>.NotAllowed notAllowed => Of(StatusCodes.Status403Forbidden, "not-allowed", notAllowed.Sentence),
-            Outcome<T>.VersionNeeded => Of(
+            Refusal.NotThere notThere => NotThere(notThere.What),
+            Refusal.NotAllowed notAllowed => Of(StatusCodes.Status403Forbidden, "not-allowed", notAllowed.Sentence),
+            Refusal.VersionNeeded => Of(
                 StatusCodes.Status428PreconditionRequired,
                 "version-needed",
                 "Say which version the change is based on, in If-Match."
             ),
-            Outcome<T>.Unfit unfit => Unfit(unfit.Problems),
-            Outcome<T>.TooOften often => TooOften(often.Sentence, often.Wait),
-            Outcome<T>.Refused refused => Of(StatusCodes.Status409Conflict, refused.Type, refused.Sentence),
-            _ => throw new UnreachableException($"No problem for {outcome}."),
+            Refusal.Unfit unfit => Unfit(unfit.Problems),
+            Refusal.TooOften often => TooOften(often.Sentence, often.Wait),
+            Refusal.AgainstRule refused => Of(StatusCodes.Status409Conflict, refused.Type, refused.Sentence),
+            _ => throw new UnreachableException($"No problem for {why}."),
         };
 
-    /// <summary>The problem of what a verdict does not grant; <c>null</c> where it grants.</summary>
-    /// <param name="verdict">The answer of Core.</param>
-    /// <param name="step">The step it needs, as the interface names it.</param>
-    public static ProblemHttpResult? Refusal(this Verdict verdict, string step) =>
-        verdict switch
-        {
-            Verdict.Granted => null,
-            Verdict.Hidden => NotThere("calendar"),
-            Verdict.Denied => Of(
-                StatusCodes.Status403Forbidden,
-                "not-allowed",
-                $"That needs the step {step} on this calendar. A coordinator can give it to you."
-            ),
-            _ => throw new UnreachableException(),
-        };
+    /// <summary>The problem of a refusal; <c>null</c> where nothing is refused.</summary>
+    public static ProblemHttpResult? Problem(this Refusal? why) => why is null ? null : Of(why);
 
     public static ProblemHttpResult NotThere(string what) =>
         Of(

@@ -53,12 +53,16 @@ internal sealed class AnswerReader(IServiceScopeFactory scopes, ILogger<AnswerRe
                 new ReplyMark(reply.Sequence, reply.Stamp),
                 cancellationToken
             );
-        log.LogInformation("An answer by mail was {Outcome}", outcome.GetType().Name);
+        log.LogInformation(
+            "An answer by mail was {Outcome}",
+            outcome is Outcome<AnswerRow>.Not not ? not.Why.GetType().Name : outcome.GetType().Name
+        );
         return outcome switch
         {
             Outcome<AnswerRow>.Done => "Read as an answer.",
-            Outcome<AnswerRow>.Refused => "Ignored: a later answer of theirs was read already.",
-            Outcome<AnswerRow>.NotAllowed => "Ignored: it does not come from who was asked.",
+            Outcome<AnswerRow>.Not { Why: Refusal.AgainstRule } =>
+                "Ignored: a later answer of theirs was read already.",
+            Outcome<AnswerRow>.Not { Why: Refusal.NotAllowed } => "Ignored: it does not come from who was asked.",
             _ => "Ignored: it is about no event that was asked about, or the question was asked anew since.",
         };
     }

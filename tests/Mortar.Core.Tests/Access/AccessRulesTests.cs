@@ -144,9 +144,10 @@ public class AccessRulesTests
         Assert.Equal(friday, AccessEnd.LastDay(end, london));
         // tz database: clocks go on in the night to 29 March, so that day ends at 23:00 UTC
         Assert.Equal(Instant.FromUtc(2026, 3, 29, 23, 0), AccessEnd.After(new LocalDate(2026, 3, 29), london));
-        Assert.Null(AccessEnd.Problem(friday, end - Duration.Epsilon, london));
-        Assert.Equal("lastDay", AccessEnd.Problem(friday, end, london)?.Path);
-        Assert.Null(AccessEnd.Problem(null, end, london));
+        Assert.True(AccessEnd.Check(friday, end - Duration.Epsilon, london).IsFit);
+        Assert.Equal(end, AccessEnd.Check(friday, end - Duration.Epsilon, london).Value);
+        Assert.Equal("lastDay", Assert.Single(AccessEnd.Check(friday, end, london).Problems).Path);
+        Assert.True(AccessEnd.Check(null, end, london).IsFit);
     }
 
     [Theory]

@@ -70,9 +70,9 @@ public class GivingRulesTests
     {
         Assert.True(BinRules.IsKept(Now, Now + Duration.FromDays(30) - Duration.Epsilon));
         Assert.False(BinRules.IsKept(Now, Now + Duration.FromDays(30)));
-        Assert.Null(BinRules.Problem("Big kiln", " big  KILN "));
-        Assert.NotNull(BinRules.Problem("Big kiln", "kiln"));
-        Assert.NotNull(BinRules.Problem("Big kiln", null));
+        Assert.True(BinRules.Check("Big kiln", " big  KILN ").IsFit);
+        Assert.False(BinRules.Check("Big kiln", "kiln").IsFit);
+        Assert.False(BinRules.Check("Big kiln", null).IsFit);
     }
 
     [Theory]

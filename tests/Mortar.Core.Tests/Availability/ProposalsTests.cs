@@ -119,7 +119,7 @@ public class ProposalsTests
     [MemberData(nameof(Asked))]
     public void What_cannot_be_asked_is_named(string why, ProposedTime[] times, int asked, string? field)
     {
-        var problems = Proposals.Check(times, asked, mostAsked: 500, Now);
+        var problems = Proposals.Check(times, asked, mostAsked: 500, Now).Problems;
 
         Assert.True(
             field is null ? problems.Count == 0 : problems is [var one] && one.Path == field,

@@ -45,7 +45,7 @@ public class AgreementTests
 
         Assert.Equal(ShowAs.Busy, Agreement.Written(plain, Role.Add, before: null, Settled).Content.ShowAs);
         Assert.False(Agreement.Waits(plain, Settled.Content with { ShowAs = ShowAs.Tentative }));
-        Assert.False(CalendarSettings.Check(Away with { Purpose = Purpose.Events }, Studio.Clock).Settings.Agreed);
+        Assert.False(CalendarSettings.Check(Away with { Purpose = Purpose.Events }, Studio.Clock).Value.Agreed);
     }
 
     [Fact]

@@ -22,17 +22,17 @@ public class PreferencesTests
         };
 
     [Fact]
-    public void What_somebody_begins_with_is_fit() => Assert.Empty(First.Problems(Studio.Clock));
+    public void What_somebody_begins_with_is_fit() => Assert.Empty(First.Check(Studio.Clock).Problems);
 
     [Theory]
     [MemberData(nameof(Wrong))]
     public void What_is_wrong_is_named_by_field(string field, Preferences wrong) =>
-        Assert.Equal(field, Assert.Single(wrong.Problems(Studio.Clock)).Path);
+        Assert.Equal(field, Assert.Single(wrong.Check(Studio.Clock).Problems).Path);
 
     [Theory]
     [InlineData("")]
     [InlineData("en-GB")]
     [InlineData("zh-Hant-TW")]
     public void A_language_is_named_as_the_web_names_it(string locale) =>
-        Assert.Empty((First with { Locale = locale, SecondZone = "America/Halifax" }).Problems(Studio.Clock));
+        Assert.Empty((First with { Locale = locale, SecondZone = "America/Halifax" }).Check(Studio.Clock).Problems);
 }

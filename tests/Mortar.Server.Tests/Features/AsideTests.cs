@@ -33,7 +33,7 @@ public class AsideTests
             meanwhile: time => time == 1 ? dele.MakeEvent(calendar, "Meanwhile") : Task.CompletedTask
         );
 
-        Assert.Equal(new Outcome<int>.Done(Many), outcome);
+        Assert.Equal(Many, outcome);
         Assert.Contains(await ines.Bricks(calendar), brick => brick.Text("title") == "Meanwhile");
         Assert.Equal(Many + 1, await Count(mortar, calendar));
         Assert.Equal(
@@ -54,7 +54,7 @@ public class AsideTests
 
         var outcome = await Import(mortar, calendar, meanwhile: time => ines.MakeEvent(calendar, $"Again {time}"));
 
-        Assert.Equal("changed-meanwhile", Assert.IsType<Outcome<int>.Refused>(outcome).Type);
+        Assert.Equal("changed-meanwhile", Assert.IsType<Refusal.AgainstRule>(outcome.WhyNot).Type);
         Assert.All(
             await ines.Bricks(calendar),
             brick => Assert.StartsWith("Again", brick.Text("title"), StringComparison.Ordinal)
@@ -86,7 +86,7 @@ public class AsideTests
         );
 
         // What is not there any more comes anew from the file, as another event.
-        Assert.Equal(new Outcome<int>.Done(Many), outcome);
+        Assert.Equal(Many, outcome);
         Assert.Equal((Many, 1), (await Count(mortar, calendar), await Count(mortar, other)));
         Assert.Equal("Moved", Assert.Single(await ines.Bricks(other)).Text("title"));
         Assert.All(
@@ -110,7 +110,7 @@ public class AsideTests
             by: DemoPeople.Dele
         );
 
-        Assert.IsType<Outcome<int>.NotAllowed>(outcome);
+        Assert.IsType<Refusal.NotAllowed>(outcome.WhyNot);
         Assert.Equal(0, await Count(mortar, calendar));
         Assert.Empty(Left(mortar));
     }
@@ -164,14 +164,14 @@ public class AsideTests
                 )
         );
         var (imported, undone) = (Act.By(DemoPeople.Ines.Id), Guid.NewGuid());
-        Assert.Equal(new Outcome<int>.Done(Many), await Import(mortar, calendar, act: imported));
+        Assert.Equal(Many, await Import(mortar, calendar, act: imported));
         (await ines.Post($"/api/changes/{imported.Set.Value}/undo", set: undone)).Is(200);
         await ines.MakeEvent(calendar, "Taken");
 
         (await ines.Post($"/api/changes/{undone}/undo")).IsProblem(409, "taken");
         var again = await Import(mortar, calendar);
 
-        Assert.Equal("taken", Assert.IsType<Outcome<int>.Refused>(again).Type);
+        Assert.Equal("taken", Assert.IsType<Refusal.AgainstRule>(again.WhyNot).Type);
         Assert.Equal(1, await Count(mortar, calendar));
     }
 

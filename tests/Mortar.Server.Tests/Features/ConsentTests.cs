@@ -219,7 +219,7 @@ public class ConsentTests
                             Role = Mortar.Core.Access.Role.Edit,
                         }
                     );
-                    return Task.FromResult<Mortar.Core.Words.Outcome<int>>(new Mortar.Core.Words.Outcome<int>.Done(1));
+                    return Task.FromResult<Mortar.Core.Words.Outcome<int>>(1);
                 },
                 CancellationToken.None
             )

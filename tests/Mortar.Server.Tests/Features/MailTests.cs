@@ -382,7 +382,7 @@ public class MailTests
                                 WrittenAt = SystemClock.Instance.GetCurrentInstant(),
                             }
                         );
-                        return Task.FromResult<Outcome<int>>(new Outcome<int>.Done(1));
+                        return Task.FromResult<Outcome<int>>(1);
                     },
                     CancellationToken.None
                 )

@@ -198,5 +198,9 @@ internal static class ListAccess
         PersonId person,
         CalendarId id,
         CancellationToken cancellationToken
-    ) => AccessRules.ToCoordinate((await db.StandingOf(person, id, cancellationToken)).Role).Refusal("Coordinate");
+    ) =>
+        AccessRules
+            .ToCoordinate((await db.StandingOf(person, id, cancellationToken)).Role)
+            .WhyNot("calendar", "Coordinate")
+            .Problem();
 }

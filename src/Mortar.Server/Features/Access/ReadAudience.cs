@@ -28,7 +28,7 @@ internal static class ReadAudience
     {
         var id = new CalendarId(calendarId);
         var mine = (await db.StandingOf(acting.Person, id, cancellationToken)).Role;
-        if (AccessRules.ToAdd(mine).Refusal("Add") is { } refusal)
+        if (AccessRules.ToAdd(mine).WhyNot("calendar", "Add").Problem() is { } refusal)
         {
             return refusal;
         }

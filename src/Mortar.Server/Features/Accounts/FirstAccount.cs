@@ -78,7 +78,7 @@ internal static class FirstAccount
         );
         if (outcome is not Outcome<Account>.Done made)
         {
-            return Problems.Refusal(outcome);
+            return Problems.Of(outcome.WhyNot);
         }
 
         await signIn.SignInAsync(made.Value, isPersistent: true);

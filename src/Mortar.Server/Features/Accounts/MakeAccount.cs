@@ -36,18 +36,18 @@ internal sealed class MakeAccount(MortarDb db, UserManager<Account> accounts, Zo
                 // Asked under the write lock: of eight who have the code at once one makes it.
                 if (onlyAsFirst && await db.Users.AnyAsync(cancellationToken))
                 {
-                    return new Outcome<Account>.NotThere("page");
+                    return new Refusal.NotThere("page");
                 }
 
-                var (clean, problem) = PersonName.Check(name);
-                if (problem is not null)
+                var check = PersonName.Check(name);
+                if (check.WhyNot is { } unfit)
                 {
-                    return new Outcome<Account>.Unfit([problem]);
+                    return unfit;
                 }
 
                 if (await db.PersonAt(address, cancellationToken) is not null)
                 {
-                    return new Outcome<Account>.Refused(
+                    return new Refusal.AgainstRule(
                         "has-account",
                         $"There is an account for {address} already. Sign in with it."
                     );
@@ -57,7 +57,7 @@ internal sealed class MakeAccount(MortarDb db, UserManager<Account> accounts, Zo
                     new PersonRow
                     {
                         Id = id,
-                        Name = clean,
+                        Name = check.Value,
                         Address = address.Value,
                         Zone = zones.Knows(zone) ? zone : "UTC",
                     }
@@ -71,7 +71,7 @@ internal sealed class MakeAccount(MortarDb db, UserManager<Account> accounts, Zo
                 var made = await accounts.CreateAsync(account, password ?? string.Empty);
                 if (!made.Succeeded)
                 {
-                    return new Outcome<Account>.Unfit([
+                    return new Refusal.Unfit([
                         new FieldProblem(
                             "password",
                             made.Errors.Any(error => error.Code == "KnownPassword")
@@ -90,7 +90,7 @@ internal sealed class MakeAccount(MortarDb db, UserManager<Account> accounts, Zo
                     invitation.PersonId = id;
                 }
 
-                return new Outcome<Account>.Done(account);
+                return account;
             },
             cancellationToken
         );

@@ -49,7 +49,7 @@ internal static class Bin
     {
         var id = new CalendarId(calendarId);
         var role = (await db.StandingOf(acting.Person, id, cancellationToken)).Role;
-        return AccessRules.ToCoordinate(role).Refusal("Coordinate") is { } refusal
+        return AccessRules.ToCoordinate(role).WhyNot("calendar", "Coordinate").Problem() is { } refusal
             ? refusal
             : TypedResults.Ok(
                 new LossBody(

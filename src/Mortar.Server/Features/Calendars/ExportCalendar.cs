@@ -32,7 +32,7 @@ internal static class ExportCalendar
     {
         var id = new CalendarId(calendarId);
         var role = (await db.StandingOf(acting.Person, id, cancellationToken)).Role;
-        if (AccessRules.ToExport(role).Refusal("View") is { } refusal)
+        if (AccessRules.ToExport(role).WhyNot("calendar", "View").Problem() is { } refusal)
         {
             return refusal;
         }

@@ -35,7 +35,7 @@ internal sealed partial class DemoStudio
             Zone = Home,
             FirstDay = IsoDayOfWeek.Monday,
         };
-        row.Apply(row.ToSettings() with { Cover = CoverNeed.Check(cover ?? []).Needs });
+        row.Apply(row.ToSettings() with { Cover = CoverNeed.Check(cover ?? []).Value });
         db.Groups.Add(row);
         db.Members.Add(
             new MemberRow

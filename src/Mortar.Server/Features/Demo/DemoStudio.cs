@@ -100,7 +100,7 @@ internal sealed partial class DemoStudio(MortarDb db, UserManager<Account> accou
             async () =>
             {
                 await make();
-                return new Outcome<bool>.Done(true);
+                return true;
             },
             cancellationToken
         );

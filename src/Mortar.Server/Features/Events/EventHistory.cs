@@ -48,7 +48,7 @@ internal static class EventHistory
 
         if (!Sees(row.ToCore()))
         {
-            return Verdict.Denied.Refusal("View")!;
+            return Verdict.Denied.WhyNot("calendar", "View").Problem()!;
         }
 
         var zone = await db.ZoneOf(acting.Person, clock, cancellationToken);

@@ -150,9 +150,9 @@ internal static class ChangeMembers
     )
     {
         var (group, whose) = (new GroupId(groupId), new PersonId(personId));
-        if (await db.WhyNotKeep<int>(acting.Person, group, cancellationToken) is { } refusal)
+        if (await db.WhyNotKeep(acting.Person, group, cancellationToken) is { } refusal)
         {
-            return Problems.Refusal(refusal);
+            return Problems.Of(refusal);
         }
 
         var mine = await db.StandingsOf(acting.Person, cancellationToken);

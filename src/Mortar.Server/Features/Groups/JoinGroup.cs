@@ -78,7 +78,7 @@ internal static class JoinGroup
         var outcome = await accounts.For(address.Value, body.Name, body.Password, body.Zone, cancellationToken);
         if (outcome is not Outcome<Account>.Done made)
         {
-            return Problems.Refusal(outcome);
+            return Problems.Of(outcome.WhyNot);
         }
 
         await signIn.SignInAsync(made.Value, isPersistent: true);

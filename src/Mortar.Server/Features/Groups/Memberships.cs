@@ -42,9 +42,9 @@ internal static class Memberships
     )
     {
         var id = new GroupId(groupId);
-        if (await db.WhyNotKeep<int>(acting.Person, id, cancellationToken) is { } refusal)
+        if (await db.WhyNotKeep(acting.Person, id, cancellationToken) is { } refusal)
         {
-            return Problems.Refusal(refusal);
+            return Problems.Of(refusal);
         }
 
         return TypedResults.Ok(

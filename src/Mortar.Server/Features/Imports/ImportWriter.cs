@@ -50,7 +50,7 @@ internal sealed class ImportWriter(ImportDesk desk, IServiceScopeFactory scopes,
             // The transaction is gone and with it everything written; the one who waits is told, and the next import goes on.
             log.LogError(bad, "Import {Import} into calendar {Calendar} failed", import.Id, import.Calendar.Value);
             import.Outcome = StoreProblems.Of(bad) is { } told
-                ? new Outcome<int>.Refused(told.Type, told.Sentence)
+                ? (Outcome<int>)new Refusal.AgainstRule(told.Type, told.Sentence)
                 : null;
             import.State = ImportState.Failed;
         }

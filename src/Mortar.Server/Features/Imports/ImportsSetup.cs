@@ -238,14 +238,18 @@ internal static class ImportsSetup
     private static string Why(Outcome<int>? outcome) =>
         outcome is null
             ? "It could not be written, and nothing of it was. Try again."
-            : Problems.Refusal(outcome).ProblemDetails.Detail ?? string.Empty;
+            : Problems.Of(outcome.WhyNot).ProblemDetails.Detail ?? string.Empty;
 
     private static async Task<ProblemHttpResult?> WhyNotAdd(
         MortarDb db,
         PersonId person,
         CalendarId calendar,
         CancellationToken cancellationToken
-    ) => AccessRules.ToAdd((await db.StandingOf(person, calendar, cancellationToken)).Role).Refusal("Add");
+    ) =>
+        AccessRules
+            .ToAdd((await db.StandingOf(person, calendar, cancellationToken)).Role)
+            .WhyNot("calendar", "Add")
+            .Problem();
 
     /// <summary>The body, or <c>null</c> where it is longer.</summary>
     private static async Task<byte[]?> ReadUpTo(Stream body, int limit, CancellationToken cancellationToken)

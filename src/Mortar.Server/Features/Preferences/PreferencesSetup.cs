@@ -22,9 +22,9 @@ internal static class PreferencesSetup
     )
     {
         var preferences = body.ToCore();
-        if (preferences.Problems(clock) is { Count: > 0 } problems)
+        if (preferences.Check(clock).WhyNot.Problem() is { } unfit)
         {
-            return Problems.Unfit(problems);
+            return unfit;
         }
 
         var row = await db.People.SingleAsync(person => person.Id == acting.Person, cancellationToken);

@@ -236,7 +236,7 @@ internal static class ReadClashes
         {
             return MayMark(clash, reading)
                 ? await db.MarkFine(acting.Act, key, clash.First.CalendarId, time.Span.End, cancellationToken).Answer()
-                : Verdict.Denied.Refusal("Edit")!;
+                : Verdict.Denied.WhyNot("calendar", "Edit").Problem()!;
         }
 
         return
