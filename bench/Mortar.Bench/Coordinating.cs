@@ -11,6 +11,7 @@ using Mortar.Core.Availability;
 using Mortar.Core.Calendars;
 using Mortar.Core.Events;
 using Mortar.Core.Groups;
+using Mortar.Core.Preferences;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
@@ -224,7 +225,7 @@ public class Coordinating
         calendars = counted;
         var london = DateTimeZoneProviders.Tzdb[DemoPeople.Home];
         zones = people.ToDictionary(one => one, _ => london);
-        var preferences = Preferences.In(DemoPeople.Home);
+        var preferences = PersonPreferences.In(DemoPeople.Home);
         hours = UsualHours.On(
             london,
             new DayHours(preferences.DayBegins, preferences.DayEnds),

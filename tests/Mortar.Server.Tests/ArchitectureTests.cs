@@ -61,8 +61,14 @@ public class ArchitectureTests
         "Changes",
         "Access",
         "Calendars",
+        "Links",
+        "Undo",
+        "Answers",
         "Groups",
+        "Preferences",
         "Availability",
+        "Absences",
+        "Proposals",
         "Reminders",
         "Letters",
     ];
@@ -129,6 +135,41 @@ public class ArchitectureTests
                 Types.InAssembly(Server).That().ResideInNamespace(room).ShouldNot().HaveDependencyOnAny(others)
             );
         }
+    }
+
+    public static TheoryData<string> Capabilities() =>
+        [
+            "Absences",
+            "Access",
+            "Answers",
+            "Calendars",
+            "Events",
+            "Groups",
+            "Links",
+            "Preferences",
+            "Proposals",
+            "Reminders",
+            "Undo",
+        ];
+
+    /// <summary>Whoever knows one room of a capability finds the others by its name.</summary>
+    [Theory]
+    [MemberData(nameof(Capabilities))]
+    public void A_capability_has_a_room_of_its_name_in_each(string name)
+    {
+        string[] rooms =
+        [
+            $"src/Mortar.Core/{name}",
+            $"src/Mortar.Data/{name}",
+            $"src/Mortar.Server/Features/{name}",
+            name == "Undo" ? "web/src/undo" : $"web/src/features/{name.ToLowerInvariant()}",
+        ];
+        string[] tests = [$"tests/Mortar.Core.Tests/{name}", $"tests/Mortar.Server.Tests/Features/{name}"];
+
+        Assert.All(rooms, room => Assert.True(IsThere(room), $"There is no {room}."));
+        Assert.True(tests.Any(IsThere), $"There are no tests of {name}.");
+
+        static bool IsThere(string room) => Directory.Exists(Path.Combine(Repository.Root, room));
     }
 
     private static void AssertHolds(ConditionList rule)

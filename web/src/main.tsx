@@ -6,10 +6,10 @@ import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { BrowserRouter } from 'react-router'
 import { App } from './app/App'
-import { ActsProvider } from './app/acts'
 import { Fallback } from './app/Fallback'
 import { queryClient } from './app/queryClient'
 import { applyTheme } from './app/theme'
+import { ActsProvider } from './undo/acts'
 
 applyTheme()
 const root = document.getElementById('root')

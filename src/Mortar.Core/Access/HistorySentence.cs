@@ -114,7 +114,4 @@ public static class HistorySentence
             _ => null,
         };
     }
-
-    /// <summary>A link as it is spoken of.</summary>
-    public static string NameOf(LinkTerms terms) => terms.Name.Length > 0 ? $"the link “{terms.Name}”" : "a link";
 }

@@ -1,25 +1,10 @@
 using System.Collections.Immutable;
+using Mortar.Core.Answers;
 using Mortar.Core.Calendars;
 using Mortar.Core.Events;
 using Mortar.Core.Words;
 
 namespace Mortar.Core.Availability;
-
-/// <summary>What somebody who is named on an event answered (PARTSTAT, RFC 5545, 3.2.12).</summary>
-public enum Answer
-{
-    /// <summary>Nothing yet; their time counts as taken.</summary>
-    NeedsAction,
-
-    /// <summary>Yes.</summary>
-    Accepted,
-
-    /// <summary>Perhaps; their time counts as tentative.</summary>
-    Tentative,
-
-    /// <summary>No; their time is theirs.</summary>
-    Declined,
-}
 
 /// <summary>Somebody named on an event.</summary>
 public sealed record Attendance(PersonId Person, Answer Answer);

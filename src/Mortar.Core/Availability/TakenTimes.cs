@@ -1,3 +1,4 @@
+using Mortar.Core.Answers;
 using Mortar.Core.Calendars;
 using Mortar.Core.Events;
 using Mortar.Core.Time;
@@ -111,7 +112,7 @@ public static class TakenTimes
                     var answer =
                         counted.Answers.IsEmpty || taker.Who.IsPlace
                             ? taker.Answer
-                            : Answers.Of(new PersonId(taker.Who.Id), counted.Answers, one, clock).Answer;
+                            : AnswerRules.Of(new PersonId(taker.Who.Id), counted.Answers, one, clock).Answer;
                     if (answer != Answer.Declined)
                     {
                         yield return new TakenTime(taker.Who, one, How(calendar.Purpose, one.Content.ShowAs, answer))

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Mortar.Core.Absences;
 using Mortar.Core.Access;
 using Mortar.Core.Events;
 using Mortar.Core.Time;

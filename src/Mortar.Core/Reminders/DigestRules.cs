@@ -1,6 +1,6 @@
 using Mortar.Core.Access;
 using Mortar.Core.Events;
-using Mortar.Core.Groups;
+using Mortar.Core.Preferences;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using NodaTime;
@@ -23,7 +23,7 @@ public static class DigestRules
     /// <param name="preferences">Those of who is told.</param>
     /// <param name="zone">Their zone.</param>
     /// <param name="now">Now.</param>
-    public static Instant? LastDue(Preferences preferences, DateTimeZone zone, Instant now)
+    public static Instant? LastDue(PersonPreferences preferences, DateTimeZone zone, Instant now)
     {
         if (preferences.Digest == DigestRhythm.Never)
         {

@@ -1,4 +1,4 @@
-using Mortar.Core.Availability;
+using Mortar.Core.Answers;
 using Mortar.Core.Events;
 using Mortar.Core.Time;
 using Mortar.Core.Words;

@@ -3,6 +3,7 @@ using Mortar.Core.Access;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Groups;
+using Mortar.Data.Links;
 using Mortar.Data.Mail;
 using Mortar.Data.Store;
 using NodaTime;

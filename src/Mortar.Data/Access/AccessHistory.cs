@@ -1,11 +1,13 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Changes;
+using Mortar.Core.Links;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Calendars;
 using Mortar.Data.Changes;
 using Mortar.Data.Groups;
+using Mortar.Data.Links;
 using Mortar.Data.Store;
 using NodaTime;
 
@@ -182,9 +184,7 @@ public sealed class AccessHistory(MortarDb db, ZoneClock zones)
                     return OfLink(before, link, change);
                 case Subject.LinkHolder:
                     var holder = States<LinkHolderRow>(change).After;
-                    var name = links.TryGetValue(holder.LinkId, out var terms)
-                        ? HistorySentence.NameOf(terms)
-                        : "a link";
+                    var name = links.TryGetValue(holder.LinkId, out var terms) ? terms.Spoken() : "a link";
                     return holder.LeftAt is null ? $"came by {name}" : $"left, having come by {name}";
                 case Subject.Calendar:
                     var (was, calendar) = States<CalendarRow>(change);
@@ -211,7 +211,7 @@ public sealed class AccessHistory(MortarDb db, ZoneClock zones)
 
         string? OfLink(LinkRow? before, LinkRow link, ChangeRow change)
         {
-            var name = HistorySentence.NameOf(link.Terms());
+            var name = link.Terms().Spoken();
             return before is null ? $"made {name} at {RoleSentence.Name(link.Role)}"
                 : before.EndedAt is null && link.EndedAt is not null ? $"ended {name}"
                 : before.EndedAt is not null && link.EndedAt is null ? $"brought back {name}"

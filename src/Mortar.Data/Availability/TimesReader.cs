@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
+using Mortar.Core.Answers;
 using Mortar.Core.Availability;
 using Mortar.Core.Calendars;
 using Mortar.Core.Events;
@@ -7,6 +8,7 @@ using Mortar.Core.Groups;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
+using Mortar.Data.Answers;
 using Mortar.Data.Calendars;
 using Mortar.Data.Events;
 using Mortar.Data.Groups;

@@ -1,5 +1,6 @@
 using Mortar.Data.Access;
 using Mortar.Data.Groups;
+using Mortar.Data.Links;
 using Mortar.Data.Store;
 using NodaTime;
 

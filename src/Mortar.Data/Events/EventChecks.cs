@@ -1,6 +1,6 @@
 using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Absences;
 using Mortar.Core.Access;
-using Mortar.Core.Calendars;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Calendars;

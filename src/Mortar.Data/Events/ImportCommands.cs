@@ -1,11 +1,12 @@
 using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Absences;
 using Mortar.Core.Access;
 using Mortar.Core.Calendars;
 using Mortar.Core.Events;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
-using Mortar.Data.Availability;
+using Mortar.Data.Answers;
 using Mortar.Data.Calendars;
 using Mortar.Data.Store;
 using NodaTime;

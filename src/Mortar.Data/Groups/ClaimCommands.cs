@@ -2,7 +2,9 @@ using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
-using Mortar.Data.Availability;
+using Mortar.Data.Answers;
+using Mortar.Data.Links;
+using Mortar.Data.Proposals;
 using Mortar.Data.Store;
 
 namespace Mortar.Data.Groups;

@@ -5,6 +5,7 @@ using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Events;
+using Mortar.Data.Links;
 using Mortar.Data.Mail;
 using Mortar.Data.Store;
 

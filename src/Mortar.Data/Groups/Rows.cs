@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using Mortar.Core.Access;
 using Mortar.Core.Changes;
 using Mortar.Core.Groups;
+using Mortar.Core.Preferences;
 using Mortar.Core.Words;
 using Mortar.Data.Store;
 using NodaTime;
@@ -22,16 +23,12 @@ public sealed class PersonRow
     /// <summary>The zone in which they see the wall.</summary>
     public required string Zone { get; set; }
 
-    /// <summary>Their <see cref="Core.Groups.Preferences"/> as stored text, but for the zone; <c>null</c> for those one begins with.</summary>
+    /// <summary>Their <see cref="PersonPreferences"/> as stored text, but for the zone; <c>null</c> for those one begins with.</summary>
     public string? Preferences { get; set; }
 
     /// <summary>How they like to see time.</summary>
-    public Core.Groups.Preferences ToPreferences() =>
-        (
-            Preferences is { } stored
-                ? StoredText.Read<Core.Groups.Preferences>(stored)
-                : Core.Groups.Preferences.In(Zone)
-        ) with
+    public PersonPreferences ToPreferences() =>
+        (Preferences is { } stored ? StoredText.Read<PersonPreferences>(stored) : PersonPreferences.In(Zone)) with
         {
             Zone = Zone,
         };
@@ -48,7 +45,7 @@ public sealed class PersonRow
         return true;
     }
 
-    public void Apply(Core.Groups.Preferences preferences)
+    public void Apply(PersonPreferences preferences)
     {
         (Zone, Preferences) = (preferences.Zone, StoredText.Of(preferences));
         if (preferences.Digest == DigestRhythm.Never)

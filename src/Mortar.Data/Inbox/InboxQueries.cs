@@ -1,14 +1,14 @@
 using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Absences;
 using Mortar.Core.Access;
-using Mortar.Core.Calendars;
 using Mortar.Core.Events;
 using Mortar.Core.Letters;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
-using Mortar.Data.Availability;
 using Mortar.Data.Events;
 using Mortar.Data.Groups;
+using Mortar.Data.Proposals;
 using Mortar.Data.Store;
 using NodaTime;
 

@@ -1,16 +1,19 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
-using Mortar.Core.Availability;
+using Mortar.Core.Answers;
 using Mortar.Core.Changes;
 using Mortar.Core.Events;
+using Mortar.Core.Proposals;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
+using Mortar.Data.Absences;
 using Mortar.Data.Access;
-using Mortar.Data.Availability;
+using Mortar.Data.Answers;
 using Mortar.Data.Calendars;
 using Mortar.Data.Changes;
 using Mortar.Data.Events;
 using Mortar.Data.Groups;
+using Mortar.Data.Proposals;
 using Mortar.Data.Store;
 using NodaTime;
 
@@ -319,7 +322,7 @@ public sealed class NoticeQueries(MortarDb db, ZoneClock zones)
         var row = await db.OpenProposal(said.ProposalId, cancellationToken);
         if (
             row is null
-            || Proposals.ToSettle(
+            || ProposalRules.ToSettle(
                 (await db.StandingOf(reader, row.CalendarId, cancellationToken)).Role,
                 reader,
                 row.ProposedBy

@@ -2,7 +2,7 @@ using System.Linq.Expressions;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Calendars;
 using Mortar.Core.Letters;
-using Mortar.Data.Access;
+using Mortar.Data.Links;
 using Mortar.Data.Store;
 using NodaTime;
 

@@ -1,15 +1,15 @@
 using System.Diagnostics;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
-using Mortar.Core.Availability;
+using Mortar.Core.Answers;
 using Mortar.Core.Events;
 using Mortar.Core.Letters;
 using Mortar.Core.Reminders;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
-using Mortar.Data.Availability;
 using Mortar.Data.Groups;
+using Mortar.Data.Proposals;
 using Mortar.Data.Reminders;
 using Mortar.Data.Store;
 using NodaTime;

@@ -1,6 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
-using Mortar.Core.Availability;
+using Mortar.Core.Answers;
 using Mortar.Core.Letters;
 using NodaTime;
 

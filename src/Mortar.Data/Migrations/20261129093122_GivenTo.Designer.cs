@@ -254,7 +254,7 @@ namespace Mortar.Data.Migrations
                     b.ToTable("Invitations", (string)null);
                 });
 
-            modelBuilder.Entity("Mortar.Data.Access.LinkHolderRow", b =>
+            modelBuilder.Entity("Mortar.Data.Links.LinkHolderRow", b =>
                 {
                     b.Property<Guid>("Id")
                         .ValueGeneratedOnAdd()
@@ -288,7 +288,7 @@ namespace Mortar.Data.Migrations
                     b.ToTable("LinkHolders", (string)null);
                 });
 
-            modelBuilder.Entity("Mortar.Data.Access.LinkRow", b =>
+            modelBuilder.Entity("Mortar.Data.Links.LinkRow", b =>
                 {
                     b.Property<Guid>("Id")
                         .HasColumnType("TEXT");
@@ -537,7 +537,7 @@ namespace Mortar.Data.Migrations
                     b.ToTable("SignIns", (string)null);
                 });
 
-            modelBuilder.Entity("Mortar.Data.Availability.AnswerRow", b =>
+            modelBuilder.Entity("Mortar.Data.Answers.AnswerRow", b =>
                 {
                     b.Property<Guid>("Id")
                         .ValueGeneratedOnAdd()
@@ -602,7 +602,7 @@ namespace Mortar.Data.Migrations
                     b.ToTable("Answers", (string)null);
                 });
 
-            modelBuilder.Entity("Mortar.Data.Availability.AskedRow", b =>
+            modelBuilder.Entity("Mortar.Data.Answers.AskedRow", b =>
                 {
                     b.Property<Guid>("EventId")
                         .HasColumnType("TEXT");
@@ -666,7 +666,7 @@ namespace Mortar.Data.Migrations
                     b.ToTable("FineClashes", (string)null);
                 });
 
-            modelBuilder.Entity("Mortar.Data.Availability.ProposalAskedRow", b =>
+            modelBuilder.Entity("Mortar.Data.Proposals.ProposalAskedRow", b =>
                 {
                     b.Property<Guid>("PersonId")
                         .HasColumnType("TEXT");
@@ -687,7 +687,7 @@ namespace Mortar.Data.Migrations
                     b.ToTable("ProposalAsked", (string)null);
                 });
 
-            modelBuilder.Entity("Mortar.Data.Availability.ProposalRow", b =>
+            modelBuilder.Entity("Mortar.Data.Proposals.ProposalRow", b =>
                 {
                     b.Property<Guid>("Id")
                         .HasColumnType("TEXT");
@@ -742,7 +742,7 @@ namespace Mortar.Data.Migrations
                     b.ToTable("Proposals", (string)null);
                 });
 
-            modelBuilder.Entity("Mortar.Data.Availability.SuitingsRow", b =>
+            modelBuilder.Entity("Mortar.Data.Proposals.SuitingsRow", b =>
                 {
                     b.Property<Guid>("Id")
                         .ValueGeneratedOnAdd()
@@ -972,7 +972,7 @@ namespace Mortar.Data.Migrations
                     b.ToTable("Changes", (string)null);
                 });
 
-            modelBuilder.Entity("Mortar.Data.Events.AgreementRow", b =>
+            modelBuilder.Entity("Mortar.Data.Absences.AgreementRow", b =>
                 {
                     b.Property<Guid>("Id")
                         .ValueGeneratedOnAdd()
@@ -1581,9 +1581,9 @@ namespace Mortar.Data.Migrations
                         .HasForeignKey("PersonId");
                 });
 
-            modelBuilder.Entity("Mortar.Data.Access.LinkHolderRow", b =>
+            modelBuilder.Entity("Mortar.Data.Links.LinkHolderRow", b =>
                 {
-                    b.HasOne("Mortar.Data.Access.LinkRow", null)
+                    b.HasOne("Mortar.Data.Links.LinkRow", null)
                         .WithMany()
                         .HasForeignKey("LinkId")
                         .OnDelete(DeleteBehavior.Cascade)
@@ -1596,7 +1596,7 @@ namespace Mortar.Data.Migrations
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("Mortar.Data.Access.LinkRow", b =>
+            modelBuilder.Entity("Mortar.Data.Links.LinkRow", b =>
                 {
                     b.HasOne("Mortar.Data.Calendars.CalendarRow", null)
                         .WithMany()
@@ -1650,7 +1650,7 @@ namespace Mortar.Data.Migrations
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("Mortar.Data.Availability.AnswerRow", b =>
+            modelBuilder.Entity("Mortar.Data.Answers.AnswerRow", b =>
                 {
                     b.HasOne("Mortar.Data.Events.EventRow", null)
                         .WithMany()
@@ -1665,7 +1665,7 @@ namespace Mortar.Data.Migrations
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("Mortar.Data.Availability.AskedRow", b =>
+            modelBuilder.Entity("Mortar.Data.Answers.AskedRow", b =>
                 {
                     b.HasOne("Mortar.Data.Events.EventRow", null)
                         .WithMany()
@@ -1680,7 +1680,7 @@ namespace Mortar.Data.Migrations
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("Mortar.Data.Availability.ProposalAskedRow", b =>
+            modelBuilder.Entity("Mortar.Data.Proposals.ProposalAskedRow", b =>
                 {
                     b.HasOne("Mortar.Data.Groups.PersonRow", null)
                         .WithMany()
@@ -1688,14 +1688,14 @@ namespace Mortar.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
 
-                    b.HasOne("Mortar.Data.Availability.ProposalRow", null)
+                    b.HasOne("Mortar.Data.Proposals.ProposalRow", null)
                         .WithMany()
                         .HasForeignKey("ProposalId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("Mortar.Data.Availability.ProposalRow", b =>
+            modelBuilder.Entity("Mortar.Data.Proposals.ProposalRow", b =>
                 {
                     b.HasOne("Mortar.Data.Calendars.CalendarRow", null)
                         .WithMany()
@@ -1710,7 +1710,7 @@ namespace Mortar.Data.Migrations
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("Mortar.Data.Availability.SuitingsRow", b =>
+            modelBuilder.Entity("Mortar.Data.Proposals.SuitingsRow", b =>
                 {
                     b.HasOne("Mortar.Data.Groups.PersonRow", null)
                         .WithMany()
@@ -1718,7 +1718,7 @@ namespace Mortar.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
 
-                    b.HasOne("Mortar.Data.Availability.ProposalRow", null)
+                    b.HasOne("Mortar.Data.Proposals.ProposalRow", null)
                         .WithMany()
                         .HasForeignKey("ProposalId")
                         .OnDelete(DeleteBehavior.Cascade)
@@ -1762,7 +1762,7 @@ namespace Mortar.Data.Migrations
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("Mortar.Data.Events.AgreementRow", b =>
+            modelBuilder.Entity("Mortar.Data.Absences.AgreementRow", b =>
                 {
                     b.HasOne("Mortar.Data.Calendars.CalendarRow", null)
                         .WithMany()

@@ -251,7 +251,7 @@ namespace Mortar.Data.Migrations
                     b.ToTable("Invitations", (string)null);
                 });
 
-            modelBuilder.Entity("Mortar.Data.Access.LinkHolderRow", b =>
+            modelBuilder.Entity("Mortar.Data.Links.LinkHolderRow", b =>
                 {
                     b.Property<Guid>("Id")
                         .ValueGeneratedOnAdd()
@@ -285,7 +285,7 @@ namespace Mortar.Data.Migrations
                     b.ToTable("LinkHolders", (string)null);
                 });
 
-            modelBuilder.Entity("Mortar.Data.Access.LinkRow", b =>
+            modelBuilder.Entity("Mortar.Data.Links.LinkRow", b =>
                 {
                     b.Property<Guid>("Id")
                         .HasColumnType("TEXT");
@@ -534,7 +534,7 @@ namespace Mortar.Data.Migrations
                     b.ToTable("SignIns", (string)null);
                 });
 
-            modelBuilder.Entity("Mortar.Data.Availability.AnswerRow", b =>
+            modelBuilder.Entity("Mortar.Data.Answers.AnswerRow", b =>
                 {
                     b.Property<Guid>("Id")
                         .ValueGeneratedOnAdd()
@@ -599,7 +599,7 @@ namespace Mortar.Data.Migrations
                     b.ToTable("Answers", (string)null);
                 });
 
-            modelBuilder.Entity("Mortar.Data.Availability.AskedRow", b =>
+            modelBuilder.Entity("Mortar.Data.Answers.AskedRow", b =>
                 {
                     b.Property<Guid>("EventId")
                         .HasColumnType("TEXT");
@@ -663,7 +663,7 @@ namespace Mortar.Data.Migrations
                     b.ToTable("FineClashes", (string)null);
                 });
 
-            modelBuilder.Entity("Mortar.Data.Availability.ProposalAskedRow", b =>
+            modelBuilder.Entity("Mortar.Data.Proposals.ProposalAskedRow", b =>
                 {
                     b.Property<Guid>("PersonId")
                         .HasColumnType("TEXT");
@@ -684,7 +684,7 @@ namespace Mortar.Data.Migrations
                     b.ToTable("ProposalAsked", (string)null);
                 });
 
-            modelBuilder.Entity("Mortar.Data.Availability.ProposalRow", b =>
+            modelBuilder.Entity("Mortar.Data.Proposals.ProposalRow", b =>
                 {
                     b.Property<Guid>("Id")
                         .HasColumnType("TEXT");
@@ -739,7 +739,7 @@ namespace Mortar.Data.Migrations
                     b.ToTable("Proposals", (string)null);
                 });
 
-            modelBuilder.Entity("Mortar.Data.Availability.SuitingsRow", b =>
+            modelBuilder.Entity("Mortar.Data.Proposals.SuitingsRow", b =>
                 {
                     b.Property<Guid>("Id")
                         .ValueGeneratedOnAdd()
@@ -969,7 +969,7 @@ namespace Mortar.Data.Migrations
                     b.ToTable("Changes", (string)null);
                 });
 
-            modelBuilder.Entity("Mortar.Data.Events.AgreementRow", b =>
+            modelBuilder.Entity("Mortar.Data.Absences.AgreementRow", b =>
                 {
                     b.Property<Guid>("Id")
                         .ValueGeneratedOnAdd()
@@ -1578,9 +1578,9 @@ namespace Mortar.Data.Migrations
                         .HasForeignKey("PersonId");
                 });
 
-            modelBuilder.Entity("Mortar.Data.Access.LinkHolderRow", b =>
+            modelBuilder.Entity("Mortar.Data.Links.LinkHolderRow", b =>
                 {
-                    b.HasOne("Mortar.Data.Access.LinkRow", null)
+                    b.HasOne("Mortar.Data.Links.LinkRow", null)
                         .WithMany()
                         .HasForeignKey("LinkId")
                         .OnDelete(DeleteBehavior.Cascade)
@@ -1593,7 +1593,7 @@ namespace Mortar.Data.Migrations
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("Mortar.Data.Access.LinkRow", b =>
+            modelBuilder.Entity("Mortar.Data.Links.LinkRow", b =>
                 {
                     b.HasOne("Mortar.Data.Calendars.CalendarRow", null)
                         .WithMany()
@@ -1647,7 +1647,7 @@ namespace Mortar.Data.Migrations
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("Mortar.Data.Availability.AnswerRow", b =>
+            modelBuilder.Entity("Mortar.Data.Answers.AnswerRow", b =>
                 {
                     b.HasOne("Mortar.Data.Events.EventRow", null)
                         .WithMany()
@@ -1662,7 +1662,7 @@ namespace Mortar.Data.Migrations
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("Mortar.Data.Availability.AskedRow", b =>
+            modelBuilder.Entity("Mortar.Data.Answers.AskedRow", b =>
                 {
                     b.HasOne("Mortar.Data.Events.EventRow", null)
                         .WithMany()
@@ -1677,7 +1677,7 @@ namespace Mortar.Data.Migrations
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("Mortar.Data.Availability.ProposalAskedRow", b =>
+            modelBuilder.Entity("Mortar.Data.Proposals.ProposalAskedRow", b =>
                 {
                     b.HasOne("Mortar.Data.Groups.PersonRow", null)
                         .WithMany()
@@ -1685,14 +1685,14 @@ namespace Mortar.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
 
-                    b.HasOne("Mortar.Data.Availability.ProposalRow", null)
+                    b.HasOne("Mortar.Data.Proposals.ProposalRow", null)
                         .WithMany()
                         .HasForeignKey("ProposalId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("Mortar.Data.Availability.ProposalRow", b =>
+            modelBuilder.Entity("Mortar.Data.Proposals.ProposalRow", b =>
                 {
                     b.HasOne("Mortar.Data.Calendars.CalendarRow", null)
                         .WithMany()
@@ -1707,7 +1707,7 @@ namespace Mortar.Data.Migrations
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("Mortar.Data.Availability.SuitingsRow", b =>
+            modelBuilder.Entity("Mortar.Data.Proposals.SuitingsRow", b =>
                 {
                     b.HasOne("Mortar.Data.Groups.PersonRow", null)
                         .WithMany()
@@ -1715,7 +1715,7 @@ namespace Mortar.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
 
-                    b.HasOne("Mortar.Data.Availability.ProposalRow", null)
+                    b.HasOne("Mortar.Data.Proposals.ProposalRow", null)
                         .WithMany()
                         .HasForeignKey("ProposalId")
                         .OnDelete(DeleteBehavior.Cascade)
@@ -1759,7 +1759,7 @@ namespace Mortar.Data.Migrations
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("Mortar.Data.Events.AgreementRow", b =>
+            modelBuilder.Entity("Mortar.Data.Absences.AgreementRow", b =>
                 {
                     b.HasOne("Mortar.Data.Calendars.CalendarRow", null)
                         .WithMany()

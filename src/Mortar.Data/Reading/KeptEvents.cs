@@ -1,7 +1,7 @@
 using System.Collections.Concurrent;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
-using Mortar.Core.Availability;
+using Mortar.Core.Answers;
 using Mortar.Core.Changes;
 using Mortar.Core.Events;
 using Mortar.Core.Time;

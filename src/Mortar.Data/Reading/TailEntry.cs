@@ -2,7 +2,7 @@ using Mortar.Core.Changes;
 using Mortar.Core.Events;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
-using Mortar.Data.Availability;
+using Mortar.Data.Answers;
 using Mortar.Data.Calendars;
 using Mortar.Data.Changes;
 using Mortar.Data.Events;

@@ -1,7 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Changes;
-using Mortar.Core.Groups;
+using Mortar.Core.Preferences;
 using Mortar.Core.Reminders;
 using Mortar.Core.Time;
 using Mortar.Data.Access;
@@ -63,7 +63,7 @@ public sealed class DigestCommands(MortarDb db, Letters letters, ZoneClock zones
         return written;
     }
 
-    private static string Chosen(DigestRhythm rhythm) => $"\"{nameof(Preferences.Digest)}\":\"{rhythm}\"";
+    private static string Chosen(DigestRhythm rhythm) => $"\"{nameof(PersonPreferences.Digest)}\":\"{rhythm}\"";
 
     private async Task<IReadOnlyList<string>> Lines(
         PersonRow person,

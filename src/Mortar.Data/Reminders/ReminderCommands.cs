@@ -4,7 +4,7 @@ using Mortar.Core.Events;
 using Mortar.Core.Reminders;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
-using Mortar.Data.Availability;
+using Mortar.Data.Answers;
 using Mortar.Data.Calendars;
 using Mortar.Data.Mail;
 using Mortar.Data.Store;

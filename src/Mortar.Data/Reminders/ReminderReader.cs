@@ -1,8 +1,8 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
-using Mortar.Core.Availability;
+using Mortar.Core.Answers;
 using Mortar.Core.Events;
-using Mortar.Core.Groups;
+using Mortar.Core.Preferences;
 using Mortar.Core.Reminders;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
@@ -27,7 +27,7 @@ public sealed class ReminderReader(MortarDb db, ZoneClock zones)
 {
     private sealed record Reader(
         DateTimeZone Zone,
-        Preferences Preferences,
+        PersonPreferences Preferences,
         IReadOnlyDictionary<CalendarId, Standing> Standings
     );
 
@@ -90,7 +90,7 @@ public sealed class ReminderReader(MortarDb db, ZoneClock zones)
                     var choice = own.TryGetValue((row.CalendarId, person), out var layer)
                         ? layer.ToReminder()
                         : new CalendarReminder.AsEventsSay();
-                    var answer = Answers.Of(person, given, date, zones).Answer;
+                    var answer = AnswerRules.Of(person, given, date, zones).Answer;
                     if (
                         ReminderRules.MinutesFor(person, date, choice, answer) is { } minutes
                         && minutes == minutesMeant

@@ -1,7 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using Mortar.Core.Words;
-using Mortar.Data.Availability;
+using Mortar.Data.Answers;
 using Mortar.Data.Events;
 using Mortar.Data.Groups;
 using NodaTime;

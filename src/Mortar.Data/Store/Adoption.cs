@@ -1,5 +1,5 @@
 using Microsoft.EntityFrameworkCore;
-using Mortar.Data.Access;
+using Mortar.Data.Links;
 
 namespace Mortar.Data.Store;
 

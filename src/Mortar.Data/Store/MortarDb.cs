@@ -3,14 +3,18 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.ChangeTracking;
 using Mortar.Core.Letters;
 using Mortar.Core.Words;
+using Mortar.Data.Absences;
 using Mortar.Data.Access;
 using Mortar.Data.Accounts;
+using Mortar.Data.Answers;
 using Mortar.Data.Availability;
 using Mortar.Data.Calendars;
 using Mortar.Data.Changes;
 using Mortar.Data.Events;
 using Mortar.Data.Groups;
+using Mortar.Data.Links;
 using Mortar.Data.Mail;
+using Mortar.Data.Proposals;
 using Mortar.Data.Reminders;
 using NodaTime;
 

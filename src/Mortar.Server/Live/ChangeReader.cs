@@ -6,9 +6,9 @@ using Mortar.Core.Changes;
 using Mortar.Core.Events;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
-using Mortar.Data.Availability;
 using Mortar.Data.Changes;
 using Mortar.Data.Events;
+using Mortar.Data.Proposals;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
 

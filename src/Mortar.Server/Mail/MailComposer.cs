@@ -1,9 +1,9 @@
 using Microsoft.EntityFrameworkCore;
 using MimeKit;
-using Mortar.Core.Availability;
+using Mortar.Core.Answers;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
-using Mortar.Data.Availability;
+using Mortar.Data.Answers;
 using Mortar.Data.Mail;
 using Mortar.Data.Store;
 using Mortar.Formats.ICalendar;

@@ -1,9 +1,9 @@
 using MimeKit;
-using Mortar.Core.Availability;
+using Mortar.Core.Answers;
 using Mortar.Core.Events;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
-using Mortar.Data.Availability;
+using Mortar.Data.Answers;
 using Mortar.Data.Mail;
 using Mortar.Formats.ICalendar;
 using NodaTime;
@@ -47,7 +47,7 @@ internal sealed class AnswerReader(IServiceScopeFactory scopes, ILogger<AnswerRe
                 whole => new AnswerWish(
                     DateOf(reply, whole, scope.ServiceProvider.GetRequiredService<ZoneClock>()),
                     answer,
-                    PlainText.Shorten(reply.Comment, Answers.LongestComment),
+                    PlainText.Shorten(reply.Comment, AnswerRules.LongestComment),
                     Suggested(reply, whole, scope.ServiceProvider.GetRequiredService<ZoneClock>())
                 ),
                 new ReplyMark(reply.Sequence, reply.Stamp),

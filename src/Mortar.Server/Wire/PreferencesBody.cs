@@ -1,4 +1,4 @@
-using Mortar.Core.Groups;
+using Mortar.Core.Preferences;
 using Mortar.Core.Words;
 using NodaTime;
 
@@ -25,7 +25,7 @@ internal sealed record PreferencesBody(
     DigestRhythm Digest = DigestRhythm.Never
 )
 {
-    public static PreferencesBody Of(Preferences preferences) =>
+    public static PreferencesBody Of(PersonPreferences preferences) =>
         new(
             preferences.Zone,
             preferences.SecondZone,
@@ -41,7 +41,7 @@ internal sealed record PreferencesBody(
             preferences.Digest
         );
 
-    public Preferences ToCore() =>
+    public PersonPreferences ToCore() =>
         new(
             Zone,
             SecondZone,

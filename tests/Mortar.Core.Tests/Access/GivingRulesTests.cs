@@ -1,6 +1,7 @@
 using Mortar.Core.Access;
 using Mortar.Core.Calendars;
 using Mortar.Core.Groups;
+using Mortar.Core.Links;
 using NodaTime;
 using Xunit;
 

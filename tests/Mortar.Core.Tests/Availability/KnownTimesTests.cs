@@ -1,4 +1,5 @@
 using Mortar.Core.Access;
+using Mortar.Core.Answers;
 using Mortar.Core.Availability;
 using Mortar.Core.Calendars;
 using Mortar.Core.Events;
@@ -82,7 +83,7 @@ public class KnownTimesTests
     [InlineData(Answer.Declined, false)]
     public void An_answer_counts_for_the_time_it_was_about(Answer answer, bool taken)
     {
-        var given = new GivenAnswer(Dele, answer, Only: null, Answers.About(Talk, only: null, Studio.Clock));
+        var given = new GivenAnswer(Dele, answer, Only: null, AnswerRules.About(Talk, only: null, Studio.Clock));
         var moved = Talk with { Time = At(1, 11, 12) };
 
         Assert.Equal(taken, Takes(Talk, given));
@@ -110,13 +111,13 @@ public class KnownTimesTests
         };
         GivenAnswer[] given =
         [
-            new(Dele, Answer.Accepted, null, Answers.About(series, null, Studio.Clock)),
-            new(Dele, Answer.Declined, first.PlusDays(1), Answers.About(series, first.PlusDays(1), Studio.Clock)),
+            new(Dele, Answer.Accepted, null, AnswerRules.About(series, null, Studio.Clock)),
+            new(Dele, Answer.Declined, first.PlusDays(1), AnswerRules.About(series, first.PlusDays(1), Studio.Clock)),
         ];
 
         var standing = series
             .Occurrences(Week, Studio.Clock)
-            .Select(date => Answers.Of(Dele, given, date, Studio.Clock))
+            .Select(date => AnswerRules.Of(Dele, given, date, Studio.Clock))
             .ToList();
 
         Assert.Equal(

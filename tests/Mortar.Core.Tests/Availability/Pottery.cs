@@ -1,4 +1,5 @@
 using CsCheck;
+using Mortar.Core.Answers;
 using Mortar.Core.Availability;
 using Mortar.Core.Calendars;
 using Mortar.Core.Events;

@@ -1,6 +1,6 @@
 using Mortar.Core.Access;
 using Mortar.Core.Events;
-using Mortar.Core.Groups;
+using Mortar.Core.Preferences;
 using Mortar.Core.Reminders;
 using NodaTime;
 using Xunit;
@@ -21,7 +21,7 @@ public class DigestRulesTests
     [InlineData(DigestRhythm.Daily, 30, 7, "2026-03-30T07:00:00Z")] // 08:00 by the clock, after it went forward
     public void The_latest_was_due(DigestRhythm rhythm, int day, int hour, string? expected)
     {
-        var preferences = Preferences.In(Studio.London) with { Digest = rhythm };
+        var preferences = PersonPreferences.In(Studio.London) with { Digest = rhythm };
 
         var due = DigestRules.LastDue(preferences, Studio.Zone(Studio.London), Instant.FromUtc(2026, 3, day, hour, 30));
 

@@ -32,7 +32,7 @@ const CoverPage = lazy(() =>
 )
 
 const AbsencesPage = lazy(() =>
-  import('../features/availability/AbsencesPage').then((module) => ({ default: module.AbsencesPage })),
+  import('../features/absences/AbsencesPage').then((module) => ({ default: module.AbsencesPage })),
 )
 
 const InboxPage = lazy(() =>

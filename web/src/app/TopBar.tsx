@@ -7,7 +7,7 @@ import { useUnseenClashes } from '../features/availability/useClashes'
 import { inboxQuery } from '../features/inbox/inboxQuery'
 import { Logo } from '../ui/Logo'
 import { Menu, MenuItem, MenuLabel, MenuLine } from '../ui/Menu'
-import { useActs } from './acts'
+import { useActs } from '../undo/acts'
 import { useReader } from './person'
 import { chooseTheme, chosenTheme, themes } from './theme'
 

@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { newSet, useActs } from './acts'
+import { newSet, useActs } from '../undo/acts'
 
 /** A change, what is said when it is done, and that it is not taken back: what went out by mail, an address that leads nowhere any more. */
 interface Change {

@@ -11,7 +11,6 @@ internal static class AccessSetup
             .AddScoped<GroupAccessCommands>()
             .AddScoped<AskCommands>()
             .AddScoped<OpenAskCommands>()
-            .AddScoped<LinkCommands>()
             .AddScoped<AccessHistory>();
 
     public static void MapAccess(this RouteGroupBuilder api)
@@ -22,7 +21,6 @@ internal static class AccessSetup
         ChangeAccess.Map(calendar);
         Invite.Map(calendar);
         GroupAccess.Map(calendar);
-        Links.Map(calendar);
         AskForAccess.Map(api, calendar);
         AskByName.Map(api);
         AccessTable.Map(api);

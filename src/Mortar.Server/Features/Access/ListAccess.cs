@@ -5,6 +5,7 @@ using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Groups;
+using Mortar.Data.Links;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
 using NodaTime;

@@ -4,7 +4,7 @@ using Mortar.Core.Access;
 using Mortar.Core.Events;
 using Mortar.Core.Time;
 using Mortar.Data.Access;
-using Mortar.Data.Availability;
+using Mortar.Data.Answers;
 using Mortar.Data.Events;
 using Mortar.Data.Groups;
 using Mortar.Data.Store;
@@ -26,7 +26,7 @@ internal static class AnswerByMail
         string Name,
         string From,
         BrickBody.Event Event,
-        Core.Availability.Answer Answer,
+        Core.Answers.Answer Answer,
         bool ToEarlierTime,
         string Comment,
         LocalDateTime? SuggestedStart
@@ -87,7 +87,7 @@ internal static class AnswerByMail
                 names[asked.PersonId],
                 names[row.AddedBy],
                 BrickBody.Of(shown, zone),
-                mine?.Standing.Answer ?? Core.Availability.Answer.NeedsAction,
+                mine?.Standing.Answer ?? Core.Answers.Answer.NeedsAction,
                 mine?.Standing.ToEarlierTime == true,
                 mine?.Row?.Comment ?? string.Empty,
                 mine?.Row?.SuggestedStart?.InZone(zone).LocalDateTime

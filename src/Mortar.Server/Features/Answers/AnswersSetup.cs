@@ -1,10 +1,10 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
-using Mortar.Core.Availability;
+using Mortar.Core.Answers;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
-using Mortar.Data.Availability;
+using Mortar.Data.Answers;
 using Mortar.Data.Events;
 using Mortar.Data.Groups;
 using Mortar.Data.Store;

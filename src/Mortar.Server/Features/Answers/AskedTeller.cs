@@ -1,4 +1,4 @@
-using Mortar.Data.Availability;
+using Mortar.Data.Answers;
 using Mortar.Data.Store;
 using NodaTime;
 

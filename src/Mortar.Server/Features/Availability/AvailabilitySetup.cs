@@ -13,7 +13,5 @@ internal static class AvailabilitySetup
         FindGaps.Map(api);
         AskFree.Map(api);
         ReadCover.Map(api);
-        ReadAbsences.Map(api);
-        ReadBack.Map(api);
     }
 }

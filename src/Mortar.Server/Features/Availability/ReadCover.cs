@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Mvc;
 using Mortar.Core.Availability;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
+using Mortar.Data.Absences;
 using Mortar.Data.Availability;
 using Mortar.Data.Groups;
 using Mortar.Data.Store;

@@ -4,6 +4,7 @@ using Mortar.Core.Access;
 using Mortar.Core.Calendars;
 using Mortar.Core.Events;
 using Mortar.Core.Groups;
+using Mortar.Core.Preferences;
 using Mortar.Core.Recurrence;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
@@ -116,7 +117,7 @@ internal sealed partial class DemoStudio(MortarDb db, UserManager<Account> accou
                 Address = person.Address,
                 Zone = person.Zone,
             };
-            row.Apply(Core.Groups.Preferences.In(person.Zone) with { ShowsBusy = ShowsBusy.Contains(person) });
+            row.Apply(PersonPreferences.In(person.Zone) with { ShowsBusy = ShowsBusy.Contains(person) });
             db.People.Add(row);
             var made = await accounts.CreateAsync(
                 new Account

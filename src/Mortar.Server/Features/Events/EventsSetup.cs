@@ -87,7 +87,7 @@ internal static class EventsSetup
     );
 
     public static void AddEvents(this IServiceCollection services) =>
-        services.AddScoped<EventCommands>().AddScoped<EventGivingCommands>().AddScoped<AgreementCommands>();
+        services.AddScoped<EventCommands>().AddScoped<EventGivingCommands>();
 
     public static void MapEvents(this RouteGroupBuilder api)
     {
@@ -98,7 +98,6 @@ internal static class EventsSetup
         events.MapPut("/editors", LetChange).WithName("LetChangeEvent");
         events.MapDelete("/", Delete).WithName("DeleteEvent");
         events.MapPost("/preview", Preview).WithName("PreviewChange");
-        AgreeToEvent.Map(events);
         EventHistory.Map(events);
         api.MapPost("/rules/preview", PreviewRule).WithName("PreviewRule");
     }

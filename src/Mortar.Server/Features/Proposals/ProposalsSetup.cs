@@ -1,9 +1,11 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Mortar.Core.Availability;
+using Mortar.Core.Proposals;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Availability;
 using Mortar.Data.Groups;
+using Mortar.Data.Proposals;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
 using NodaTime;
@@ -300,7 +302,7 @@ internal static class ProposalsSetup
                     Ids(tally.Silent)
                 )),
             ],
-            Core.Availability.Proposals.Best(one.Tallies)?.Time.Start
+            ProposalRules.Best(one.Tallies)?.Time.Start
         );
 
     private static IReadOnlyList<Guid> Ids(IEnumerable<PersonId> people) => [.. people.Select(id => id.Value)];

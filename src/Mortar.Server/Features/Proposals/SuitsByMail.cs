@@ -1,8 +1,8 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Mortar.Core.Availability;
 using Mortar.Core.Time;
-using Mortar.Data.Availability;
 using Mortar.Data.Groups;
+using Mortar.Data.Proposals;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
 using NodaTime;

@@ -60,7 +60,6 @@ internal static class WallSetup
         ReadRibbon.Map(api);
         FindEvents.Map(api);
         ReadClashes.Map(api);
-        LinkWall.Map(api);
     }
 
     private static async Task<Results<Ok<Body>, StatusCodeHttpResult, ProblemHttpResult>> Read(

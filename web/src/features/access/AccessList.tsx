@@ -7,6 +7,7 @@ import { useReader } from '../../app/person'
 import { useChange } from '../../app/useChange'
 import { Button } from '../../ui/Button'
 import { Question } from '../../ui/Question'
+import { LinksPart } from '../links/LinksPart'
 import type { Layer } from '../wall/bricks'
 import {
   accessQueries,
@@ -17,7 +18,6 @@ import {
   setRole,
   withdraw,
 } from './accessQueries'
-import { LinksPart } from './LinksPart'
 import { ladder, lowerSteps, type Role, reaches, roleName } from './ladder'
 import { everybodyText, givenText, lossText } from './stepWords'
 

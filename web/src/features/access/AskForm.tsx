@@ -1,10 +1,10 @@
 import { useMutation } from '@tanstack/react-query'
 import { useState } from 'react'
 import { sentenceOf } from '../../api/problem'
-import { useActs } from '../../app/acts'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { TextField } from '../../ui/TextField'
+import { useActs } from '../../undo/acts'
 import { askFor } from './accessQueries'
 import { lowerSteps, type Role } from './ladder'
 

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { newSet, useActs } from '../../app/acts'
+import { newSet, useActs } from '../../undo/acts'
 import { writeCalendar } from '../calendars/calendarQueries'
 import { shelfQuery } from '../shelf/shelfQuery'
 import type { Table } from './accessTable'

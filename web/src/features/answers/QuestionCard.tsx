@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import type { Schema } from '../../api/client'
-import { newSet, useActs } from '../../app/acts'
 import { wallKeys } from '../../app/wallKeys'
+import { newSet, useActs } from '../../undo/acts'
 import { whenText } from '../events/whenText'
 import { titleOf } from '../wall/bricks'
 import { AnswerForm } from './AnswerForm'

@@ -1,9 +1,9 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { fieldProblem } from '../../api/problem'
-import { newSet, useActs } from '../../app/acts'
 import { Button } from '../../ui/Button'
 import { TextField } from '../../ui/TextField'
+import { newSet, useActs } from '../../undo/acts'
 import type { Layer } from '../wall/bricks'
 import { deleteCalendar, lossQuery } from './calendarQueries'
 

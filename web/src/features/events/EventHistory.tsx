@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { useActs } from '../../app/acts'
 import { momentText } from '../../app/dates'
 import { Button } from '../../ui/Button'
+import { useActs } from '../../undo/acts'
 import { eventKey } from '../wall/bricks'
 import { historyQuery } from './eventQueries'
 

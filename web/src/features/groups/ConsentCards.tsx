@@ -1,9 +1,9 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
 import type { Schema } from '../../api/client'
-import { newSet, useActs } from '../../app/acts'
 import { momentText } from '../../app/dates'
 import { Button } from '../../ui/Button'
+import { newSet, useActs } from '../../undo/acts'
 import { answerGuardianship, answerMembership } from './membershipQueries'
 
 /** A group asks whether one wants to be in it: what that means, and yes or no. */

@@ -1,8 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import type { Schema } from '../../api/client'
-import { newSet, useActs } from '../../app/acts'
 import { Button } from '../../ui/Button'
+import { newSet, useActs } from '../../undo/acts'
 import { endGuardianship, guardianshipsQuery } from './membershipQueries'
 
 /**

@@ -1,11 +1,11 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import type { Schema } from '../../api/client'
-import { newSet, useActs } from '../../app/acts'
 import { momentText } from '../../app/dates'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { useBroughtIntoView } from '../../ui/useBroughtIntoView'
+import { newSet, useActs } from '../../undo/acts'
 import { grantAsk, refuseAsk } from '../access/accessQueries'
 import { ladder, type Role, roleName } from '../access/ladder'
 

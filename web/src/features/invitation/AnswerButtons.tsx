@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
-import { newSet, useActs } from '../../app/acts'
 import { Button } from '../../ui/Button'
+import { newSet, useActs } from '../../undo/acts'
 import { type Gift, InReturnField } from './InReturnField'
 import { acceptInvitation, declineInvitation } from './invitationQueries'
 

@@ -1,11 +1,11 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { fieldProblem } from '../../api/problem'
-import { useActs } from '../../app/acts'
 import { useReader } from '../../app/person'
 import { Button } from '../../ui/Button'
 import { FormProblem } from '../../ui/FormProblem'
 import { TextField } from '../../ui/TextField'
+import { useActs } from '../../undo/acts'
 import { addressesQuery, askToConfirm, takeOutAddress } from './addressQueries'
 
 /** One's own addresses: an invitation to any of them arrives, and any of them signs in. */

@@ -1,8 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { sentenceOf } from '../../api/problem'
-import { newSet, useActs } from '../../app/acts'
 import { wallKeys } from '../../app/wallKeys'
 import { Button } from '../../ui/Button'
+import { newSet, useActs } from '../../undo/acts'
 import { Desk } from '../wall/Desk'
 import { dateOf } from '../wall/times'
 import {

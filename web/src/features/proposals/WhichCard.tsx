@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { newSet, useActs } from '../../app/acts'
+import { newSet, useActs } from '../../undo/acts'
 import { type AskedWhich, type Suiting, saySuits } from './proposalQueries'
 import { SuitsForm } from './SuitsForm'
 

@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { Bell } from 'lucide-react'
 import { Link } from 'react-router'
-import { useActs } from '../../app/acts'
+import { useActs } from '../../undo/acts'
 import { whenText } from '../events/whenText'
 import { eventKey, titleOf } from '../wall/bricks'
 import { daysOf } from '../wall/times'

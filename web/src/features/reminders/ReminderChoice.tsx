@@ -1,8 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { fieldProblem } from '../../api/problem'
-import { useActs } from '../../app/acts'
 import { lengthText } from '../../app/dates'
 import { Choice } from '../../ui/Choice'
+import { useActs } from '../../undo/acts'
 import { type ReminderChoice as Chosen, choiceQuery, choose } from './reminderQueries'
 
 const offered = [0, 10, 30, 60, 1440]

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useActs } from '../../app/acts'
+import { useActs } from '../../undo/acts'
 import type { Layer } from '../wall/bricks'
 import type { AddressLayers } from '../wall/useAddressLayers'
 import { layLayer, orderLayers, shelfQuery } from './shelfQuery'

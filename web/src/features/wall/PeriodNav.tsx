@@ -1,7 +1,7 @@
 import { ChevronLeft, ChevronRight } from 'lucide-react'
 import { type FormEvent, useState } from 'react'
-import { useActs } from '../../app/acts'
 import { dateTyped } from '../../app/typed'
+import { useActs } from '../../undo/acts'
 
 interface PeriodNavProps {
   title: string

@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react'
-import { newSet, useActs } from '../../app/acts'
+import { newSet, useActs } from '../../undo/acts'
 import { type EventForm, formOf } from '../events/eventForm'
 import { useEventActs, type Written } from '../events/useEventActs'
 import { type Brick, brickKey, type EventBrick, type Layer } from './bricks'

@@ -1,0 +1,91 @@
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Absences;
+using Mortar.Core.Answers;
+using Mortar.Core.Time;
+using Mortar.Core.Words;
+using Mortar.Data.Events;
+using Mortar.Data.Store;
+using NodaTime;
+
+namespace Mortar.Data.Absences;
+
+/// <summary>Agrees to absences that wait for it, or does not.</summary>
+public sealed class AgreementCommands(MortarDb db, ZoneClock zones, IClock clock)
+{
+    /// <summary>
+    /// Settles an absence, or takes it off the plan; who entered it is told in their inbox, with the comment. Both are one
+    /// change that can be undone.
+    /// </summary>
+    public Task<Outcome<EventRow>> Answer(
+        Act act,
+        EventId id,
+        int? version,
+        bool agrees,
+        string? comment,
+        CancellationToken cancellationToken
+    ) =>
+        db.Write<EventRow>(
+            act,
+            async () =>
+            {
+                if (await db.Events.FirstOrDefaultAsync(one => one.Id == id, cancellationToken) is not { } row)
+                {
+                    return await db.NoEvent(act.Actor, cancellationToken);
+                }
+
+                if (await db.WhyNotAgree(act.Actor, row, version, cancellationToken) is { } refusal)
+                {
+                    return refusal;
+                }
+
+                var calendar = await db
+                    .Calendars.AsNoTracking()
+                    .SingleAsync(one => one.Id == row.CalendarId, cancellationToken);
+                var whole = row.ToCore();
+                if (!Agreement.Waits(calendar.Settings(), whole.Content))
+                {
+                    return new Refusal.AgainstRule(
+                        "not-waiting",
+                        "This does not wait for anybody to agree any more. Look at it again."
+                    );
+                }
+
+                var said = PlainText.Lines(comment);
+                if (said.Length > AnswerRules.LongestComment)
+                {
+                    return new Refusal.Unfit([
+                        new FieldProblem(
+                            "comment",
+                            $"A comment can have up to {AnswerRules.LongestComment} characters."
+                        ),
+                    ]);
+                }
+
+                if (agrees)
+                {
+                    row.Apply(Agreement.Agreed(whole), zones);
+                }
+                else
+                {
+                    row.DeletedAt = clock.GetCurrentInstant();
+                }
+
+                var answer = await db.Agreements.FirstOrDefaultAsync(one => one.EventId == id, cancellationToken);
+                if (answer is null)
+                {
+                    answer = new AgreementRow
+                    {
+                        EventId = id,
+                        CalendarId = row.CalendarId,
+                        Whose = row.AddedBy,
+                    };
+                    db.Agreements.Add(answer);
+                }
+
+                (answer.CalendarId, answer.Whose) = (row.CalendarId, row.AddedBy);
+                (answer.Agrees, answer.Comment) = (agrees, said);
+                return row;
+            },
+            cancellationToken
+        );
+}

@@ -1,0 +1,312 @@
+using System.Diagnostics;
+using Microsoft.Data.Sqlite;
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Changes;
+using Mortar.Core.Time;
+using Mortar.Core.Undo;
+using Mortar.Core.Words;
+using Mortar.Data.Access;
+using Mortar.Data.Changes;
+using Mortar.Data.Events;
+using Mortar.Data.Groups;
+using Mortar.Data.Store;
+using NodaTime;
+
+namespace Mortar.Data.Undo;
+
+/// <summary>Takes an act back by reading the log: every thing it touched returns to its state before.</summary>
+public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
+{
+    private readonly UndoChecks checks = new(db, zones);
+
+    private const int Chunk = 500;
+
+    /// <summary>Undoes a set. The undoing is itself a set and can be undone. Returns how many things went back.</summary>
+    public async Task<Outcome<int>> Undo(Act act, ChangeSetId set, CancellationToken cancellationToken)
+    {
+        try
+        {
+            return await ManyIn(act, set, cancellationToken) is { } calendar
+                ? await db.WriteAside(
+                    act,
+                    calendar,
+                    aside => Undo(aside, act, set, cancellationToken),
+                    cancellationToken
+                )
+                : await db.Write(act, () => Undo(db, act, set, cancellationToken), cancellationToken);
+        }
+        catch (Exception taken)
+            when ((taken as SqliteException ?? taken.InnerException) is SqliteException { SqliteErrorCode: 19 })
+        {
+            // A rule of the store (a UID once, one waiting invitation): something made since then has the place.
+            return new Refusal.AgainstRule(
+                "already-there",
+                "Something made since then stands in its place. Delete that first, then undo again."
+            );
+        }
+    }
+
+    /// <summary>The calendar whose events somebody changed in a set, where they are so many that they are written aside; <c>null</c> where they are few, or not events of one calendar alone.</summary>
+    private async Task<CalendarId?> ManyIn(Act act, ChangeSetId set, CancellationToken cancellationToken)
+    {
+        var touched = await db
+            .Changes.Where(change => change.Set == set && change.Actor == act.Actor)
+            .GroupBy(change => new { change.Subject, change.CalendarId })
+            .Select(all => new { all.Key, Count = all.Count() })
+            .ToListAsync(cancellationToken);
+        return
+            touched is [{ Key.Subject: Subject.Event, Count: >= Aside.Worth } one]
+            && !await HaveCrossed(set, one.Key.CalendarId, cancellationToken)
+            ? one.Key.CalendarId
+            : null;
+    }
+
+    /// <summary>Whether a set moved events from one calendar to another.</summary>
+    private Task<bool> HaveCrossed(ChangeSetId set, CalendarId? calendar, CancellationToken cancellationToken) =>
+        db
+            .Changes.Where(change => change.Set == set && change.Before != null)
+            .AnyAsync(
+                change =>
+                    db.Changes.Any(before => before.SubjectId == change.SubjectId && before.CalendarId != calendar),
+                cancellationToken
+            );
+
+    /// <param name="things">Where the things are found and brought back: the store, or one aside that holds the events.</param>
+    /// <param name="act">Who undoes.</param>
+    /// <param name="set">What they undo.</param>
+    /// <param name="cancellationToken">Stops it.</param>
+    private async Task<Outcome<int>> Undo(
+        MortarDb things,
+        Act act,
+        ChangeSetId set,
+        CancellationToken cancellationToken
+    )
+    {
+        var changes = await db
+            .Changes.AsNoTracking()
+            .Where(change => change.Set == set)
+            .OrderBy(change => change.Sequence)
+            .ToListAsync(cancellationToken);
+        var standings = await Standings(act.Actor, cancellationToken);
+
+        // Access first: whoever no longer sees a calendar is not told either that something in it has changed.
+        return await WhyNot(act.Actor, changes, standings, cancellationToken)
+            ?? await Plan(act.Actor, changes, set, cancellationToken) switch
+            {
+                UndoPlan.Possible plan => await Return(things, act.Actor, plan.Returns, standings, cancellationToken),
+                UndoPlan.Refused refused => new Refusal.AgainstRule(refused.Type, refused.Sentence),
+                _ => throw new UnreachableException(),
+            };
+    }
+
+    private async Task<UndoPlan> Plan(
+        PersonId actor,
+        List<ChangeRow> changes,
+        ChangeSetId set,
+        CancellationToken cancellationToken
+    )
+    {
+        var touched = db.Changes.Where(mine => mine.Set == set).Select(mine => mine.SubjectId);
+        var latest = await db
+            .Changes.Where(change => touched.Contains(change.SubjectId))
+            .GroupBy(change => change.SubjectId)
+            .Select(all => new { all.Key, Last = all.Max(change => change.Sequence) })
+            .ToDictionaryAsync(all => all.Key, all => all.Last, cancellationToken);
+        return UndoPlan.Plan([.. changes.Select(change => change.ToCore())], actor, latest);
+    }
+
+    /// <summary>Access first, so that whoever no longer sees a calendar is not told either that something in it has changed. Each thing is looked at by itself in <see cref="ReturnOne"/>.</summary>
+    private async Task<Refusal?> WhyNot(
+        PersonId actor,
+        List<ChangeRow> changes,
+        IReadOnlyDictionary<CalendarId, Standing> standings,
+        CancellationToken cancellationToken
+    )
+    {
+        // A request cannot be undone by who made it: whether it reached anybody would be told by that.
+        if (
+            changes.Count == 0
+            || changes.Exists(change =>
+                change.Actor != actor || (change.Subject == Subject.OpenAsk && change.Concerns == actor)
+            )
+        )
+        {
+            return new Refusal.NotThere("change");
+        }
+
+        var touched = changes
+            .Where(change => change.Subject == Subject.Event)
+            .Select(change => new EventId(change.SubjectId))
+            .ToList();
+        var given = (
+            await db.EventsGivenTo(actor).Where(id => touched.Contains(id)).ToListAsync(cancellationToken)
+        ).ConvertAll(id => id.Value);
+        return changes
+            .Where(change => change.CalendarId is not null && !given.Contains(change.SubjectId))
+            .Select(change =>
+                UndoRules.InCalendar(
+                    change.Subject,
+                    standings.GetValueOrDefault(change.CalendarId!.Value, Standing.Outside).Role
+                )
+            )
+            .Select(one => one.Verdict.WhyNot("change", RoleSentence.Name(one.Needs)))
+            .FirstOrDefault(refusal => refusal is not null);
+    }
+
+    /// <summary>Where somebody stands now; also with calendars in the bin, whose deletion may be what is to be undone.</summary>
+    private async Task<IReadOnlyDictionary<CalendarId, Standing>> Standings(
+        PersonId person,
+        CancellationToken cancellationToken
+    )
+    {
+        var all = new Dictionary<CalendarId, Standing>(await db.StandingsInBin(person, cancellationToken));
+        foreach (var (calendar, standing) in await db.StandingsOf(person, cancellationToken))
+        {
+            all[calendar] = standing;
+        }
+
+        return all;
+    }
+
+    private async Task<Outcome<int>> Return(
+        MortarDb things,
+        PersonId actor,
+        IReadOnlyList<UndoPlan.Return> returns,
+        IReadOnlyDictionary<CalendarId, Standing> standings,
+        CancellationToken cancellationToken
+    )
+    {
+        var booked = new List<EventRow>();
+        var vanishing = returns
+            .Where(one => one is { Subject: Subject.Event, To: null })
+            .Select(one => new EventId(one.SubjectId))
+            .ToHashSet();
+        foreach (var chunk in returns.Chunk(Chunk))
+        {
+            var events = chunk
+                .Where(one => one.Subject == Subject.Event)
+                .Select(one => new EventId(one.SubjectId))
+                .ToList();
+            await things.Events.Where(row => events.Contains(row.Id)).LoadAsync(cancellationToken);
+            foreach (var one in chunk)
+            {
+                if (await ReturnOne(things, actor, one, standings, vanishing, cancellationToken) is { } refusal)
+                {
+                    return refusal;
+                }
+            }
+
+            booked.AddRange(things.ChangeTracker.Entries<EventRow>().Select(entry => entry.Entity));
+            await things.SaveChangesAsync(cancellationToken);
+            things.ChangeTracker.Clear();
+        }
+
+        if (await checks.WhyNotLeft(returns, cancellationToken) is { } left)
+        {
+            return left;
+        }
+
+        foreach (var inOne in booked.GroupBy(row => row.CalendarId))
+        {
+            var place = await db.Calendars.AsNoTracking().SingleAsync(row => row.Id == inOne.Key, cancellationToken);
+            if (await db.WhyTaken(actor, place, [.. inOne], things, zones, cancellationToken) is { } taken)
+            {
+                return taken;
+            }
+        }
+
+        return returns.Count;
+    }
+
+    private async Task<Refusal?> ReturnOne(
+        MortarDb things,
+        PersonId actor,
+        UndoPlan.Return one,
+        IReadOnlyDictionary<CalendarId, Standing> standings,
+        IReadOnlySet<EventId> vanishing,
+        CancellationToken cancellationToken
+    )
+    {
+        if (await Find(things, one, cancellationToken) is not { } row)
+        {
+            return new Refusal.NotThere("change");
+        }
+
+        if (row is GroupRow && one.To is null)
+        {
+            return new Refusal.AgainstRule("kept", "A group that was made cannot be taken back.");
+        }
+
+        var then = one.To is { } state ? (IRecorded)StoredText.Read(state, row.GetType()) : null;
+        if (await checks.WhyNot(actor, row, then, standings, vanishing, cancellationToken) is { } refusal)
+        {
+            return refusal;
+        }
+
+        if (then is null)
+        {
+            row.Vanish(clock.GetCurrentInstant());
+            return null;
+        }
+
+        var (mailed, before) = (Mailed.Of(row), StoredText.Of(row));
+        BringBack(things, row, then);
+        if (mailed is null)
+        {
+            return null;
+        }
+
+        Mailed.Keep(row, mailed);
+        return StoredText.Of(row) == before
+            ? new Refusal.AgainstRule(
+                "sent",
+                "What went out cannot be taken back, and a link that ended stays ended. Withdraw or end it instead."
+            )
+            : null;
+    }
+
+    private static void BringBack(MortarDb things, IRecorded row, IRecorded then)
+    {
+        var version = row.Version;
+        things.Entry(row).CurrentValues.SetValues(then);
+        row.Version = version;
+    }
+
+    private static async Task<IRecorded?> Find(
+        MortarDb things,
+        UndoPlan.Return one,
+        CancellationToken cancellationToken
+    ) =>
+        one.Subject switch
+        {
+            Subject.Event => await things.Events.FindAsync([new EventId(one.SubjectId)], cancellationToken),
+            Subject.Calendar => await things.Calendars.FindAsync([new CalendarId(one.SubjectId)], cancellationToken),
+            Subject.Grant => await things.Grants.FindAsync([one.SubjectId], cancellationToken),
+            Subject.Invitation => await things.Invitations.FindAsync(
+                [new InvitationId(one.SubjectId)],
+                cancellationToken
+            ),
+            Subject.GroupGrant => await things.GroupGrants.FindAsync([one.SubjectId], cancellationToken),
+            Subject.Member => await things
+                .Members.IgnoreQueryFilters()
+                .FirstOrDefaultAsync(member => member.Id == one.SubjectId, cancellationToken),
+            Subject.Guest => await things
+                .Guests.IgnoreQueryFilters()
+                .FirstOrDefaultAsync(guest => guest.Id == one.SubjectId, cancellationToken),
+            Subject.Guardian => await things
+                .Guardians.IgnoreQueryFilters()
+                .FirstOrDefaultAsync(guardian => guardian.Id == one.SubjectId, cancellationToken),
+            Subject.Group => await things.Groups.FindAsync([new GroupId(one.SubjectId)], cancellationToken),
+            Subject.Link => await things.Links.FindAsync([new LinkId(one.SubjectId)], cancellationToken),
+            Subject.LinkHolder => await things.LinkHolders.FindAsync([one.SubjectId], cancellationToken),
+            Subject.Answer => await things.Answers.FindAsync([one.SubjectId], cancellationToken),
+            Subject.Proposal => await things.Proposals.FindAsync([new ProposalId(one.SubjectId)], cancellationToken),
+            Subject.Agreement => await things.Agreements.FindAsync([one.SubjectId], cancellationToken),
+            Subject.Suitings => await things.Suitings.FindAsync([one.SubjectId], cancellationToken),
+            Subject.FineClash => await things.FineClashes.FindAsync([one.SubjectId], cancellationToken),
+            Subject.OpenAsk => await things.OpenAsks.FindAsync([new AskId(one.SubjectId)], cancellationToken),
+            Subject.Ask => await things.Asks.FindAsync([new AskId(one.SubjectId)], cancellationToken),
+            _ => null,
+        };
+}
