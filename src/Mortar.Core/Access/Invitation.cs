@@ -46,7 +46,7 @@ public static class InvitationRules
 
         if (role == Role.None)
         {
-            problems.Add(new FieldProblem("role", "Choose a step from Times only to Coordinate."));
+            problems.Add(Refusals.NoStep());
         }
 
         if (words.Message.Length > LongestMessage)

@@ -21,6 +21,12 @@ public static class Refusals
             _ => throw new UnreachableException(),
         };
 
+    /// <summary>What is wrong where a step is to be given and none is named.</summary>
+    /// <param name="path">The field.</param>
+    /// <param name="otherwise">What could be done instead of giving one: "say no"; empty for nothing.</param>
+    public static FieldProblem NoStep(string path = "role", string otherwise = "") =>
+        new(path, $"Choose a step from Times only to Coordinate{(otherwise.Length > 0 ? $", or {otherwise}" : "")}.");
+
     /// <summary>Why not, about a group; <c>null</c> where the verdict grants.</summary>
     public static Refusal? WhyNotOfGroup(this Verdict verdict) =>
         verdict switch

@@ -58,4 +58,20 @@ public readonly record struct Grant(Role Role, Way Way, Instant? EndsAt = null, 
 {
     /// <summary>Whether it gives anything at a moment; the end itself is past it.</summary>
     public bool CountsAt(Instant now) => Role > Role.None && (EndsAt is not { } end || now < end);
+
+    /// <summary>
+    /// What somebody has once they are given a step beside it: nothing is lowered by it, and of two like ones the later end
+    /// counts.
+    /// </summary>
+    /// <param name="role">The step.</param>
+    /// <param name="endsAt">Its end; <c>null</c> where it has none.</param>
+    /// <param name="now">What o'clock it is: what is over gives nothing.</param>
+    public Grant Raised(Role role, Instant? endsAt, Instant now) =>
+        !CountsAt(now) || role > Role ? this with { Role = role, EndsAt = endsAt }
+        : role == Role && EndsAt is { } end
+            ? this with
+            {
+                EndsAt = endsAt is { } other ? Instant.Max(end, other) : null,
+            }
+        : this;
 }

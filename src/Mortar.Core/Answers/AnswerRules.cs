@@ -42,6 +42,18 @@ public static class AnswerRules
     /// <summary>The longest comment, in UTF-16 units.</summary>
     public const int LongestComment = 500;
 
+    /// <summary>Makes what is said with an answer safe and checks it.</summary>
+    public static Checked<string> Comment(string? given)
+    {
+        var comment = PlainText.Lines(given);
+        return new(
+            comment,
+            comment.Length <= LongestComment
+                ? []
+                : [new FieldProblem("comment", $"A comment can have up to {LongestComment} characters.")]
+        );
+    }
+
     /// <summary>
     /// Whether a reply by mail comes after the one that was read last: by its SEQUENCE, of like ones by its DTSTAMP (RFC
     /// 5546, 2.1.5). Mails overtake one another.

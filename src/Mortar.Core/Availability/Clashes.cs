@@ -96,7 +96,14 @@ public sealed record ClashesFound(ImmutableArray<Clash> Told, int More)
 /// <summary>Whose clashes are looked for: those that are theirs to resolve.</summary>
 /// <param name="Reader">Who asks.</param>
 /// <param name="RoleOn">Their step on a calendar.</param>
-public sealed record ClashesOf(PersonId Reader, Func<CalendarId, Role> RoleOn);
+public sealed record ClashesOf(PersonId Reader, Func<CalendarId, Role> RoleOn)
+{
+    /// <summary>Whether they may mark one as fine: who may change one of the two.</summary>
+    public bool MayMark(Clash clash) =>
+        new[] { clash.First, clash.Second }.Any(one =>
+            AccessRules.ToChange(RoleOn(one.CalendarId), Reader, one) == Verdict.Granted
+        );
+}
 
 /// <summary>Finds what collides.</summary>
 public static class Clashes

@@ -49,6 +49,10 @@ public sealed record CoverDay(
 /// <summary>Counts who is left.</summary>
 public static class Cover
 {
+    /// <summary>How many too few a day has: as many as the need that is met least; 0 where none is said.</summary>
+    /// <param name="needs">The day by each need of the group.</param>
+    public static int TooFew(IEnumerable<CoverDay> needs) => needs.Select(one => one.TooFew).DefaultIfEmpty().Max();
+
     /// <summary>Each day, also those for which nobody is needed, in order. On a day off of all nobody is needed, there or missing.</summary>
     /// <param name="window">The days, on the group's clock.</param>
     /// <param name="need">How many of whom are needed when.</param>

@@ -17,6 +17,11 @@ public sealed class Attendees : IReadOnlyCollection<PersonId>, IEquatable<Attend
     /// <inheritdoc />
     public int Count => all.Length;
 
+    /// <summary>What is wrong where somebody is named whom the calendar's group does not have.</summary>
+    /// <param name="path">The field that names them.</param>
+    public static FieldProblem Stranger(string path) =>
+        new(path, "Somebody named here is not in the group of this calendar.");
+
     /// <summary>These people.</summary>
     public static Attendees Of(IEnumerable<PersonId> people)
     {

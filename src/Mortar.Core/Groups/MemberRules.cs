@@ -21,6 +21,14 @@ public static class MemberRules
     public static Verdict ToEnd(bool isMember, bool coordinates, PersonId actor, PersonId whose) =>
         isMember && actor == whose ? Verdict.Granted : ToKeep(isMember, coordinates);
 
+    /// <summary>To take out a guest: a coordinator anybody, each member whom they brought.</summary>
+    /// <param name="isMember">Whether they are in the group.</param>
+    /// <param name="coordinates">Whether they coordinate it.</param>
+    /// <param name="actor">Who wants to.</param>
+    /// <param name="addedBy">Who brought the guest; <c>null</c> where there is none.</param>
+    public static Verdict ToEndGuest(bool isMember, bool coordinates, PersonId actor, PersonId? addedBy) =>
+        isMember && actor == addedBy ? Verdict.Granted : ToKeep(isMember, coordinates);
+
     /// <summary>Whether a group would be left without a coordinator if somebody no longer was one.</summary>
     public static bool WouldBeLeftWithout(IEnumerable<PersonId> coordinators, PersonId whose) =>
         coordinators.All(one => one == whose);

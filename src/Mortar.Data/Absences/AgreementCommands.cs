@@ -50,15 +50,10 @@ public sealed class AgreementCommands(MortarDb db, ZoneClock zones, IClock clock
                     );
                 }
 
-                var said = PlainText.Lines(comment);
-                if (said.Length > AnswerRules.LongestComment)
+                var said = AnswerRules.Comment(comment);
+                if (said.WhyNot is { } tooLong)
                 {
-                    return new Refusal.Unfit([
-                        new FieldProblem(
-                            "comment",
-                            $"A comment can have up to {AnswerRules.LongestComment} characters."
-                        ),
-                    ]);
+                    return tooLong;
                 }
 
                 if (agrees)
@@ -83,7 +78,7 @@ public sealed class AgreementCommands(MortarDb db, ZoneClock zones, IClock clock
                 }
 
                 (answer.CalendarId, answer.Whose) = (row.CalendarId, row.AddedBy);
-                (answer.Agrees, answer.Comment) = (agrees, said);
+                (answer.Agrees, answer.Comment) = (agrees, said.Value);
                 return row;
             },
             cancellationToken

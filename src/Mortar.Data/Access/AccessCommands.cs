@@ -169,9 +169,7 @@ public sealed class AccessCommands(MortarDb db, Letters letters, ZoneClock zones
 
                     if (gift.Role == Role.None)
                     {
-                        return new Refusal.Unfit([
-                            new FieldProblem("inReturn.role", "Choose a step from Times only to Coordinate."),
-                        ]);
+                        return new Refusal.Unfit([Refusals.NoStep("inReturn.role")]);
                     }
 
                     if (
@@ -239,9 +237,7 @@ public sealed class AccessCommands(MortarDb db, Letters letters, ZoneClock zones
 
                 if (role == Role.None)
                 {
-                    return new Refusal.Unfit([
-                        new FieldProblem("role", "Choose a step from Times only to Coordinate, or end the access."),
-                    ]);
+                    return new Refusal.Unfit([Refusals.NoStep(otherwise: "end the access")]);
                 }
 
                 var end = await db.EndOf(calendarId, lastDay, zones, cancellationToken);

@@ -93,9 +93,7 @@ public sealed class AskCommands(MortarDb db, Letters letters, ZoneClock zones)
             {
                 if (role == Role.None)
                 {
-                    return new Refusal.Unfit([
-                        new FieldProblem("role", "Choose a step from Times only to Coordinate, or say no."),
-                    ]);
+                    return new Refusal.Unfit([Refusals.NoStep(otherwise: "say no")]);
                 }
 
                 if (

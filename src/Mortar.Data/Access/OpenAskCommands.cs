@@ -92,9 +92,7 @@ public sealed class OpenAskCommands(MortarDb db, Letters letters, ZoneClock zone
             {
                 if (role == Role.None)
                 {
-                    return new Refusal.Unfit([
-                        new FieldProblem("role", "Choose a step from Times only to Coordinate, or say no."),
-                    ]);
+                    return new Refusal.Unfit([Refusals.NoStep(otherwise: "say no")]);
                 }
 
                 if (

@@ -36,17 +36,11 @@ public sealed class GrantRow : IRecorded
 
     public Grant ToCore() => new(Role, Way.Own, EndsAt);
 
-    /// <summary>Gives a step, where what is there does not reach as far; of two like ones the later end counts.</summary>
+    /// <summary>Gives a step beside what is there.</summary>
     public void Raise(Role role, Instant? endsAt, Instant now)
     {
-        if (!ToCore().CountsAt(now) || role > Role)
-        {
-            (Role, EndsAt) = (role, endsAt);
-        }
-        else if (role == Role && EndsAt is { } end)
-        {
-            EndsAt = endsAt is { } other ? Instant.Max(end, other) : null;
-        }
+        var raised = ToCore().Raised(role, endsAt, now);
+        (Role, EndsAt) = (raised.Role, raised.EndsAt);
     }
 
     void IRecorded.Vanish(Instant now) => Role = Role.None;

@@ -308,12 +308,10 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
     {
         var row = await db.Events.AsNoTracking().SingleAsync(one => one.Id == id, cancellationToken);
         var whole = row.ToCore();
-        var comment = PlainText.Lines(wish.Comment);
-        if (comment.Length > AnswerRules.LongestComment)
+        var comment = AnswerRules.Comment(wish.Comment);
+        if (comment.WhyNot is { } tooLong)
         {
-            return new Refusal.Unfit([
-                new FieldProblem("comment", $"A comment can have up to {AnswerRules.LongestComment} characters."),
-            ]);
+            return tooLong;
         }
 
         if (wish.Suggested is { } suggested && suggested.End <= suggested.Start)
@@ -344,7 +342,7 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
             db.Answers.Add(known);
         }
 
-        (known.Answer, known.About, known.Comment) = (wish.Answer, about, comment);
+        (known.Answer, known.About, known.Comment) = (wish.Answer, about, comment.Value);
         (known.SuggestedStart, known.SuggestedEnd) = (wish.Suggested?.Start, wish.Suggested?.End);
         (known.AnsweredAt, known.Organizer) = (db.Now, row.AddedBy);
         (known.ReplySequence, known.ReplyStamp) = mark is { } reply

@@ -396,7 +396,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
 
         if ((await db.StrangersAmong(newly, calendar, cancellationToken)).Count > 0)
         {
-            problems.Add(new FieldProblem("attendees", "Somebody named here is not in the group of this calendar."));
+            problems.Add(Attendees.Stranger("attendees"));
         }
 
         if (

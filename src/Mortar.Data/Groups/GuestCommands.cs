@@ -127,10 +127,12 @@ public sealed class GuestCommands(MortarDb db)
                     one => one.GroupId == groupId && one.PersonId == whose,
                     cancellationToken
                 );
-                var verdict =
-                    me is not null && guest?.AddedBy == act.Actor
-                        ? Verdict.Granted
-                        : MemberRules.ToKeep(me is not null, me?.Coordinates == true);
+                var verdict = MemberRules.ToEndGuest(
+                    me is not null,
+                    me?.Coordinates == true,
+                    act.Actor,
+                    guest?.AddedBy
+                );
                 if (verdict.WhyNotOfGroup() is { } refusal)
                 {
                     return refusal;

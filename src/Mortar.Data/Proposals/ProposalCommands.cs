@@ -219,15 +219,10 @@ public sealed class ProposalCommands(
                 }
 
                 var row = await db.Proposals.SingleAsync(one => one.Id == id, cancellationToken);
-                var comment = PlainText.Lines(wish.Comment);
-                if (comment.Length > AnswerRules.LongestComment)
+                var comment = AnswerRules.Comment(wish.Comment);
+                if (comment.WhyNot is { } tooLong)
                 {
-                    return new Refusal.Unfit([
-                        new FieldProblem(
-                            "comment",
-                            $"A comment can have up to {AnswerRules.LongestComment} characters."
-                        ),
-                    ]);
+                    return tooLong;
                 }
 
                 var times = row.ToTimes().Select(time => time.Start).ToHashSet();
@@ -257,7 +252,7 @@ public sealed class ProposalCommands(
                     db.Suitings.Add(said);
                 }
 
-                (said.Said, said.Comment) = (SuitingsRow.SaidText(wish.Said), comment);
+                (said.Said, said.Comment) = (SuitingsRow.SaidText(wish.Said), comment.Value);
                 return said;
             },
             cancellationToken
@@ -316,7 +311,7 @@ public sealed class ProposalCommands(
             .SingleAsync(one => one.Id == wish.CalendarId, cancellationToken);
         if ((await db.StrangersAmong(asked, calendar, cancellationToken)).Count > 0)
         {
-            problems.Add(new FieldProblem("personIds", "Somebody named here is not in the group of this calendar."));
+            problems.Add(Attendees.Stranger("personIds"));
         }
 
         if (PlainText.OneLine(wish.Title).Length == 0)

@@ -239,4 +239,39 @@ public class AccessRulesTests
         Assert.Throws<ArgumentOutOfRangeException>(() => RoleSentence.For([], Role.View, "Rota"));
         Assert.Throws<ArgumentOutOfRangeException>(() => RoleSentence.For(["Priya"], Role.None, "Rota"));
     }
+
+    private static readonly Instant Friday = Instant.FromUtc(2026, 3, 14, 0, 0);
+    private static readonly Instant Sunday = Instant.FromUtc(2026, 3, 16, 0, 0);
+
+    public static TheoryData<string, Grant, Role, Instant?, Role, Instant?> Raised() =>
+        new()
+        {
+            { "a higher step comes with its own end", Of(Role.View, null), Role.Edit, Friday, Role.Edit, Friday },
+            { "a lower one changes nothing", Of(Role.Edit, Friday), Role.View, null, Role.Edit, Friday },
+            { "of two like ones the later end counts", Of(Role.View, Friday), Role.View, Sunday, Role.View, Sunday },
+            { "also the later that was there", Of(Role.View, Sunday), Role.View, Friday, Role.View, Sunday },
+            { "no end is later than any", Of(Role.View, Friday), Role.View, null, Role.View, null },
+            { "and stays", Of(Role.View, null), Role.View, Friday, Role.View, null },
+            { "what is over gives nothing", Of(Role.Edit, Now), Role.Times, Friday, Role.Times, Friday },
+            { "nor does what was taken", Of(Role.None, null), Role.Times, null, Role.Times, null },
+        };
+
+    [Theory]
+    [MemberData(nameof(Raised))]
+    public void A_step_given_beside_another(
+        string why,
+        Grant has,
+        Role given,
+        Instant? endsAt,
+        Role role,
+        Instant? until
+    )
+    {
+        var raised = has.Raised(given, endsAt, Now);
+
+        Assert.True((role, until) == (raised.Role, raised.EndsAt), $"{why}: {raised}");
+        Assert.Equal(has.Way, raised.Way);
+    }
+
+    private static Grant Of(Role role, Instant? endsAt) => new(role, Way.Own, endsAt);
 }

@@ -76,6 +76,26 @@ public class ClashesTests
         Assert.Equal([Participant.Of(Kiln)], clash.Who);
     }
 
+    /// <summary>Whoever adds changes what they added; whoever edits, any of both.</summary>
+    [Theory]
+    [InlineData(Role.View, false, false)]
+    [InlineData(Role.Add, false, false)]
+    [InlineData(Role.Add, true, true)]
+    [InlineData(Role.Edit, false, true)]
+    public void It_is_marked_as_fine_by_who_may_change_one_of_the_two(Role role, bool addedOne, bool may)
+    {
+        var (first, second) = (Studio.Event(At(1, 9, 12)), Studio.Event(At(1, 11, 13)));
+        var bookings = Calendar(
+            WhoseTime.Nobody,
+            Purpose.Place,
+            CountedEvent.Of(first with { AddedBy = Studio.Ines }),
+            CountedEvent.Of(second with { AddedBy = addedOne ? Studio.Priya : Studio.Ines })
+        );
+        var clash = Assert.Single(Clashes.Among(TakenTimes.In([bookings], Week, Zones, Studio.Clock)).Told);
+
+        Assert.Equal(may, new ClashesOf(Studio.Priya, _ => role).MayMark(clash));
+    }
+
     [Fact]
     public void An_absence_collides_with_what_it_lies_over()
     {

@@ -194,6 +194,16 @@ public class CoverTests
     }
 
     /// <summary>The days on which somebody is needed.</summary>
+    [Fact]
+    public void A_day_is_as_bad_as_the_need_that_is_met_least()
+    {
+        CoverDay Day(int needed) => new(Monday, Core.Time.DayPart.Whole, needed, [Studio.Ines], []);
+
+        Assert.Equal(2, Cover.TooFew([Day(1), Day(3), Day(2)]));
+        Assert.Equal(0, Cover.TooFew([Day(1), Day(0)]));
+        Assert.Equal(0, Cover.TooFew([]));
+    }
+
     private static IEnumerable<CoverDay> Needed(Window window, CoverNeed need, IEnumerable<CoverPerson> people) =>
         Cover.Every(window, need, people).Where(day => day.Needed > 0);
 

@@ -18,8 +18,6 @@ namespace Mortar.Server.Features.Availability;
 /// </summary>
 internal static class AskFree
 {
-    private const int MostAsked = 500;
-
     /// <summary>How far around the time others are looked for.</summary>
     private const int DaysAround = 14;
 
@@ -68,9 +66,9 @@ internal static class AskFree
         CancellationToken cancellationToken
     )
     {
-        if (body.People.Count + body.Places.Count is 0 or > MostAsked)
+        if (!GapWish.CanAsk(body.People.Count + body.Places.Count))
         {
-            return Problems.Unfit([new FieldProblem("people", $"Name 1 to {MostAsked} people or places.")]);
+            return Problems.Unfit([GapWish.AskedOutOfBounds("people")]);
         }
 
         var (time, problems) = body.Time.ToDraft().Check(zones);

@@ -14,11 +14,7 @@ namespace Mortar.Server.Features.Availability;
 /// <remarks>People whose whole time one may not know are named as such: what is told of them is what one sees anyway.</remarks>
 internal static class FindGaps
 {
-    private const int MostAsked = 500;
-
     private const int MostTold = 200;
-
-    private const int LongestMinutes = 14 * 24 * 60;
 
     /// <param name="Required">People who have to be there.</param>
     /// <param name="Optional">People who are welcome.</param>
@@ -118,9 +114,17 @@ internal static class FindGaps
             return badRange;
         }
 
-        if (Problems(body) is { Count: > 0 } problems)
+        var wish = new GapWish(
+            body.Required.Count + body.Optional.Count + body.Places.Count + (body.Any?.Among.Count ?? 0),
+            body.Minutes,
+            body.Before,
+            body.After,
+            body.Any?.Count,
+            body.Any?.Among.Distinct().Count() ?? 0
+        );
+        if (wish.Check().WhyNot.Problem() is { } unfit)
         {
-            return Hosting.Problems.Unfit(problems);
+            return unfit;
         }
 
         var window = new Window(body.From, body.To, await db.ZoneOf(acting.Person, zones, cancellationToken));
@@ -201,33 +205,6 @@ internal static class FindGaps
         );
 
         static Participant Person(Guid id) => Participant.Of(new PersonId(id));
-    }
-
-    private static List<FieldProblem> Problems(Body body)
-    {
-        var problems = new List<FieldProblem>();
-        var asked = body.Required.Count + body.Optional.Count + body.Places.Count + (body.Any?.Among.Count ?? 0);
-        if (asked is 0 or > MostAsked)
-        {
-            problems.Add(new FieldProblem("required", $"Name 1 to {MostAsked} people or places."));
-        }
-
-        if (body.Minutes is < 5 or > LongestMinutes)
-        {
-            problems.Add(new FieldProblem("minutes", "A gap can be 5 minutes to 14 days long."));
-        }
-
-        if (body.Before is < 0 or > 1_440 || body.After is < 0 or > 1_440)
-        {
-            problems.Add(new FieldProblem("before", "Margins can be up to a day long."));
-        }
-
-        if (body.Any is { } any && (any.Count < 1 || any.Among.Distinct().Count() > GapPool.MostAmong))
-        {
-            problems.Add(new FieldProblem("any", $"Ask for one or more of at most {GapPool.MostAmong} people."));
-        }
-
-        return problems;
     }
 
     private static GapBody Of(

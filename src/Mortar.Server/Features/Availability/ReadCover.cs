@@ -114,7 +114,7 @@ internal static class ReadCover
             [.. day.AwayAfterNoon.Select(one => one.Value)],
             [.. day.Perhaps.Select(one => one.Value)],
             [.. needs.Select(one => new MetBody(one.Needed, one.There, one.TooFew))],
-            needs.Select(one => one.TooFew).DefaultIfEmpty().Max()
+            Cover.TooFew(needs)
         );
 
     private static int? Begins(DayPart part) => part.IsWhole ? null : Minutes(part.Begins);

@@ -230,11 +230,11 @@ internal static class ReadClashes
         }
 
         var reading = await wall.Read(acting.Person, from.Value, to.Value, cancellationToken);
-        var (clash, time) = InTime(reading.Clashes(new ClashesOf(reading.Person, reading.RoleOn)))
-            .FirstOrDefault(one => one.Clash.KeyOf(one.Time) == key);
+        var asker = new ClashesOf(reading.Person, reading.RoleOn);
+        var (clash, time) = InTime(reading.Clashes(asker)).FirstOrDefault(one => one.Clash.KeyOf(one.Time) == key);
         if (clash is not null)
         {
-            return MayMark(clash, reading)
+            return asker.MayMark(clash)
                 ? await db.MarkFine(acting.Act, key, clash.First.CalendarId, time.Span.End, cancellationToken).Answer()
                 : Verdict.Denied.WhyNot("calendar", "Edit").Problem()!;
         }
@@ -251,14 +251,10 @@ internal static class ReadClashes
         orderby time.Span.Start
         select (clash, time);
 
-    private static bool MayMark(Clash clash, WallReading reading) =>
-        new[] { clash.First, clash.Second }.Any(one =>
-            AccessRules.ToChange(reading.RoleOn(one.CalendarId), reading.Person, one) == Verdict.Granted
-        );
-
     private static ClashBody Of(Clash clash, ClashTime time, WallReading reading, BrickTable table, SinceBody? since)
     {
         var zone = reading.Window.Reader;
+        var asker = new ClashesOf(reading.Person, reading.RoleOn);
         return new ClashBody(
             clash.KeyOf(time),
             Brick(reading, table, clash.First, time.FirstStart),
@@ -268,7 +264,7 @@ internal static class ReadClashes
             [.. clash.Who.Where(who => !who.IsPlace).Select(who => who.Id)],
             [.. clash.Who.Where(who => who.IsPlace).Select(who => who.Id)],
             clash.Severity == Severity.Hard,
-            MayMark(clash, reading),
+            asker.MayMark(clash),
             since
         );
     }
