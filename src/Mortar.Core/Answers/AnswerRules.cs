@@ -42,6 +42,12 @@ public static class AnswerRules
     /// <summary>The longest comment, in UTF-16 units.</summary>
     public const int LongestComment = 500;
 
+    /// <summary>Why some people cannot be asked whether they come: only who is named is; <c>null</c> where they can.</summary>
+    public static Refusal? WhyNotAsk(Event whole, IReadOnlyCollection<PersonId> people) =>
+        people.Count == 0 || people.Except(whole.Named).Any()
+            ? new Refusal.Unfit("personIds", "Ask people who are named on the event. Name them on it first.")
+            : null;
+
     /// <summary>Makes what is said with an answer safe and checks it.</summary>
     public static Checked<string> Comment(string? given)
     {

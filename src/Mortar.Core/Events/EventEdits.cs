@@ -145,6 +145,18 @@ public static class EventEdits
         };
     }
 
+    /// <summary>Why it does not go to another calendar so far; <c>null</c> where it does: a series only as a whole.</summary>
+    /// <param name="whole">The event.</param>
+    /// <param name="key">The occurrence that is meant; <c>null</c> for the event.</param>
+    /// <param name="reach">How far from it.</param>
+    public static Refusal? WhyNotLeave(this Event whole, LocalDateTime? key, Reach reach) =>
+        whole.Series is not null && key is not null && reach != Reach.Whole
+            ? new Refusal.AgainstRule(
+                "not-one-of-a-series",
+                "A series moves to another calendar as a whole. Choose the whole series, or keep this date where it is."
+            )
+            : null;
+
     /// <summary>Takes an event away, as far as is meant.</summary>
     public static EventEdit Without(this Event whole, LocalDateTime? key, Reach reach, EventId later, ZoneClock clock)
     {

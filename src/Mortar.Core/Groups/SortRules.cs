@@ -1,5 +1,6 @@
 using Mortar.Core.Access;
 using Mortar.Core.Calendars;
+using Mortar.Core.Words;
 using NodaTime;
 
 namespace Mortar.Core.Groups;
@@ -19,6 +20,21 @@ public static class SortRules
     /// <summary>The weekdays on which its people are usually there: clubs, classes and families meet on any.</summary>
     public static IReadOnlyList<IsoDayOfWeek> WeekOf(GroupSort sort) =>
         sort is GroupSort.Staff or GroupSort.Other ? Working : All;
+
+    /// <summary>
+    /// The weekdays on which somebody is usually there for who asks: those of the group in question, where both are in it,
+    /// else those of all groups they share.
+    /// </summary>
+    /// <param name="shared">The groups they share.</param>
+    /// <param name="about">The group in question; <c>null</c> for none.</param>
+    public static IReadOnlyList<IsoDayOfWeek> WeekIn(
+        IReadOnlyCollection<(GroupId Group, GroupSort Sort)> shared,
+        GroupId? about
+    )
+    {
+        var counting = shared.Any(one => one.Group == about) ? shared.Where(one => one.Group == about) : shared;
+        return [.. counting.SelectMany(one => WeekOf(one.Sort)).Distinct().Order()];
+    }
 
     private static readonly IReadOnlyList<IsoDayOfWeek> Working = [.. Enumerable.Range(1, 5).Cast<IsoDayOfWeek>()];
 

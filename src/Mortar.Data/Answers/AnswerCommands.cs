@@ -153,11 +153,9 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
                 }
 
                 var whole = row.ToCore();
-                if (people.Count == 0 || people.Except(whole.Named).Any())
+                if (AnswerRules.WhyNotAsk(whole, people) is { } unnamed)
                 {
-                    return new Refusal.Unfit([
-                        new FieldProblem("personIds", "Ask people who are named on the event. Name them on it first."),
-                    ]);
+                    return unnamed;
                 }
 
                 row.Apply(whole with { GivenTo = Attendees.Of(whole.GivenTo.Concat(people)) }, zones);

@@ -182,30 +182,31 @@ public sealed class TimesReader(MortarDb db, ZoneClock clock)
             .ToDictionary(one => one.Id);
     }
 
-    /// <summary>
-    /// The weekdays on which people are usually there: those of the group in question, where they and the reader are in it,
-    /// else those of all groups they share with the reader.
-    /// </summary>
+    /// <summary>The weekdays on which people are usually there, as far as the reader shares a group with them.</summary>
     private async Task<Dictionary<PersonId, IReadOnlyList<IsoDayOfWeek>>> WeeksOf(
         PersonId reader,
         List<PersonId> people,
         GroupId? group,
         CancellationToken cancellationToken
-    ) => (
-            await (
-                from member in db.Members
-                where
-                    people.Contains(member.PersonId)
-                    && db.Members.Any(mine => mine.GroupId == member.GroupId && mine.PersonId == reader)
-                join row in db.Groups on member.GroupId equals row.Id
-                select new
-                {
-                    member.PersonId,
-                    row.Id,
-                    row.Sort,
-                }
-            ).ToListAsync(cancellationToken)
-        ).GroupBy(one => one.PersonId).ToDictionary(theirs => theirs.Key, theirs => (IReadOnlyList<IsoDayOfWeek>)[.. theirs.Where(one => one.Id == group || theirs.All(other => other.Id != group)).SelectMany(one => SortRules.WeekOf(one.Sort)).Distinct().Order()]);
+    )
+    {
+        var shared = await (
+            from member in db.Members
+            where
+                people.Contains(member.PersonId)
+                && db.Members.Any(mine => mine.GroupId == member.GroupId && mine.PersonId == reader)
+            join row in db.Groups on member.GroupId equals row.Id
+            select new
+            {
+                member.PersonId,
+                row.Id,
+                row.Sort,
+            }
+        ).ToListAsync(cancellationToken);
+        return shared
+            .GroupBy(one => one.PersonId, one => (one.Id, one.Sort))
+            .ToDictionary(theirs => theirs.Key, theirs => SortRules.WeekIn([.. theirs], group));
+    }
 
     private async Task<HashSet<GroupId>> GroupsOf(PersonId person, CancellationToken cancellationToken) =>
         await db

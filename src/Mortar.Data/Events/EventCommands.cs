@@ -161,16 +161,9 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
             return new Refusal.Unfit(problems);
         }
 
-        if (
-            wish.CalendarId != row.CalendarId
-            && whole.Series is not null
-            && wish is { Key: not null, Reach: not Reach.Whole }
-        )
+        if (wish.CalendarId != row.CalendarId && whole.WhyNotLeave(wish.Key, wish.Reach) is { } together)
         {
-            return new Refusal.AgainstRule(
-                "not-one-of-a-series",
-                "A series moves to another calendar as a whole. Choose the whole series, or keep this date where it is."
-            );
+            return together;
         }
 
         var taken = Apply(

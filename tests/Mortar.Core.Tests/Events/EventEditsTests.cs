@@ -280,4 +280,20 @@ public class EventEditsTests
         new LocalDate(2026, 12, 31),
         Studio.Zone(Studio.London)
     );
+
+    [Theory]
+    [InlineData(true, true, Reach.OnlyThis, false)]
+    [InlineData(true, true, Reach.AndLater, false)]
+    [InlineData(true, true, Reach.Whole, true)]
+    [InlineData(true, false, Reach.OnlyThis, true)] // the event as such is meant
+    [InlineData(false, true, Reach.OnlyThis, true)]
+    public void A_series_goes_to_another_calendar_only_as_a_whole(bool repeats, bool oneDate, Reach reach, bool goes)
+    {
+        var start = new LocalDateTime(2026, 3, 12, 19, 0);
+        var whole = Studio.Event(Studio.Hours(start, 60), repeats ? Studio.Every("FREQ=WEEKLY") : null);
+
+        var why = whole.WhyNotLeave(oneDate ? start : null, reach);
+
+        Assert.Equal(goes ? null : "not-one-of-a-series", (why as Refusal.AgainstRule)?.Type);
+    }
 }
