@@ -33,26 +33,26 @@ public abstract record RepeatWish
     public sealed record By(RecurrenceRule Rule) : RepeatWish;
 
     /// <summary>Reads a wish from the text of a rule: empty for not at all, <c>null</c> for as before.</summary>
-    /// <returns>The wish, or the sentence that says what is wrong with the text.</returns>
-    public static (RepeatWish? Wish, string? Problem) Read(string? text) =>
+    /// <returns>The wish; <c>null</c> where the text is none that is taken here.</returns>
+    public static Checked<RepeatWish?> Read(string? text) =>
         text switch
         {
-            null => (new AsBefore(), null),
-            "" => (new Once(), null),
+            null => new(new AsBefore()),
+            "" => new(new Once()),
             _ => RecurrenceRule.Parse(text) switch
             {
-                RuleParse.Ok ok when RuleLimits.WhyNot([ok.Rule], []) is { } why => (
-                    null,
+                RuleParse.Ok ok when RuleLimits.WhyNot([ok.Rule], []) is { } why => Wrong(
                     $"{char.ToUpperInvariant(why[0])}{why[1..]}."
                 ),
-                RuleParse.Ok ok => (new By(ok.Rule), null),
-                RuleParse.Bad bad => (
-                    null,
+                RuleParse.Ok ok => new(new By(ok.Rule)),
+                RuleParse.Bad bad => Wrong(
                     $"At place {bad.Column + 1} of the rule stands something else than {bad.Expected}."
                 ),
-                _ => (null, "Rules in another reckoning than the Gregorian are kept from files, not made."),
+                _ => Wrong("Rules in another reckoning than the Gregorian are kept from files, not made."),
             },
         };
+
+    private static Checked<RepeatWish?> Wrong(string sentence) => new(null, [new FieldProblem("repeats", sentence)]);
 }
 
 /// <summary>A change somebody wants to an event, checked.</summary>

@@ -1,17 +1,15 @@
-using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Answers;
 using Mortar.Core.Events;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Events;
-using Mortar.Data.Proposals;
 using Mortar.Data.Store;
 using NodaTime;
 
 namespace Mortar.Data.Answers;
 
-/// <summary>Why somebody may not answer, or say which times suit; <c>null</c> where they may.</summary>
+/// <summary>Why somebody may not answer; <c>null</c> where they may.</summary>
 internal static class AnswerChecks
 {
     /// <summary>To answer to an event for oneself, or for somebody whose guardian one is in its calendar's group.</summary>
@@ -53,26 +51,5 @@ internal static class AnswerChecks
         return AnswerRules.ToAnswer(AccessRules.OnEvent(role, whose, whole), isNamed) == Verdict.Granted
             ? null
             : new Refusal.NotAllowed("Only who is named on an event answers to it.");
-    }
-
-    /// <summary>To say which times suit, for oneself or for somebody whose guardian one is in its calendar's group.</summary>
-    public static async Task<Refusal?> WhyNotSaySuits(
-        this MortarDb db,
-        PersonId actor,
-        ProposalId id,
-        PersonId whose,
-        CancellationToken cancellationToken
-    )
-    {
-        if (
-            await db.OpenProposal(id, cancellationToken) is not { } row
-            || !(await db.AnswersFor(actor, row.CalendarId, cancellationToken)).Contains(whose)
-            || !await db.ProposalAsked.AnyAsync(one => one.ProposalId == id && one.PersonId == whose, cancellationToken)
-        )
-        {
-            return new Refusal.NotThere("proposal");
-        }
-
-        return row.State == ProposalState.Open ? null : new Refusal.AgainstRule("settled", ProposalCommands.Over(row));
     }
 }

@@ -284,10 +284,10 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
             }
         }
 
-        var (repeats, problem) = RepeatWish.Read(rule);
+        var (repeats, wrong) = RepeatWish.Read(rule);
         if (repeats is null)
         {
-            return new RulePreview(string.Empty, [], time, Rule: null, problem);
+            return new RulePreview(string.Empty, [], time, Rule: null, wrong[0].Sentence);
         }
 
         var whole =
@@ -381,11 +381,8 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
         var calendar = into.Row;
         var newly = wish.Draft.Attendees.Except(already).ToList();
         var problems = new List<FieldProblem>();
-        var (repeats, problem) = RepeatWish.Read(wish.Repeats);
-        if (problem is not null)
-        {
-            problems.Add(new FieldProblem("repeats", problem));
-        }
+        var (repeats, badRule) = RepeatWish.Read(wish.Repeats);
+        problems.AddRange(badRule);
 
         if ((await db.StrangersAmong(newly, calendar, cancellationToken)).Count > 0)
         {

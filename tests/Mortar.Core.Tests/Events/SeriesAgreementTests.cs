@@ -136,7 +136,7 @@ public class SeriesAgreementTests
             return true;
         }
 
-        var again = asItIs with { Repeats = RepeatWish.Read(rule.ToString()).Wish! };
+        var again = asItIs with { Repeats = RepeatWish.Read(rule.ToString()).Value! };
         return one.Changed(again, Later, Studio.Clock) is EventEdit.Done { Event: var same }
             && Starts(same, first).SequenceEqual(starts);
     }
@@ -147,7 +147,7 @@ public class SeriesAgreementTests
         var time = EventTime.InZone(Start, Start.PlusMinutes(45), zone);
         var once = Studio.Event(time, series: null);
         return
-            RepeatWish.Read(rule).Wish is { } wish
+            RepeatWish.Read(rule).Value is { } wish
             && once.Changed(new EventChange(Key: null, Reach.Whole, time, once.Content, wish), Later, Studio.Clock)
                 is EventEdit.Done { Event: var made }
             ? made
