@@ -17,10 +17,13 @@ static int Measure(string[] args)
 {
     BenchmarkSwitcher
         .FromAssembly(typeof(Mortar.Bench.Mix).Assembly)
-        .Run(
-            args.Length > 0
+        .Run([
+            .. args.Length > 0
                 ? args
-                : ["--filter", "*", "--launchCount", "1", "--warmupCount", "3", "--iterationCount", "10"]
-        );
+                : ["--filter", "*", "--launchCount", "1", "--warmupCount", "3", "--iterationCount", "10"],
+            // All of Mortar is built anew for it, with its analysers.
+            "--buildTimeout",
+            "600",
+        ]);
     return 0;
 }

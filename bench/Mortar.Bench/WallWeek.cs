@@ -15,8 +15,8 @@ using Mortar.Data.Access;
 using Mortar.Data.Calendars;
 using Mortar.Data.Events;
 using Mortar.Data.Groups;
+using Mortar.Data.Reading;
 using Mortar.Data.Store;
-using Mortar.Server.Features.Wall;
 using Mortar.Server.Wire;
 using NodaTime;
 
@@ -48,7 +48,7 @@ public class WallWeek
         collection.AddSingleton<IClock>(SystemClock.Instance);
         collection.AddSingleton(Mix.Clock);
         collection.AddMortarData(folder);
-        collection.AddScoped<WallReader>();
+        collection.AddScoped<WindowReader>();
         services = collection.BuildServiceProvider();
         await using var scope = services.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<MortarDb>();
@@ -87,7 +87,7 @@ public class WallWeek
     {
         await using var scope = services.CreateAsyncScope();
         var reading = await scope
-            .ServiceProvider.GetRequiredService<WallReader>()
+            .ServiceProvider.GetRequiredService<WindowReader>()
             .Read(Person, Mix.Monday, Mix.Monday.PlusDays(6), CancellationToken.None);
         var zone = reading.Window.Reader;
         var table = new BrickTable(zone);

@@ -68,6 +68,7 @@ public class ArchitectureTests
         "Preferences",
         "Availability",
         "Absences",
+        "Writing",
         "Proposals",
         "Reminders",
         "Letters",

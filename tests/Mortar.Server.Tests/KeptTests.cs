@@ -1,8 +1,10 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Mortar.Core.Access;
 using Mortar.Core.Words;
+using Mortar.Data.Access;
 using Mortar.Data.Reading;
 using Mortar.Data.Store;
 using Mortar.Server.Features.Demo;
@@ -72,6 +74,41 @@ public class KeptTests
         // Looked after once in a while, not at each reading.
         Assert.InRange(most, KeptEvents.Most / 2, KeptEvents.Most + (16 * 200 * 59));
         Assert.True(kept.Count < 40 * 200 * 57);
+    }
+
+    /// <summary>Where somebody stands is read once for a request: a command decides by how it is under the lock.</summary>
+    [Fact]
+    public async Task A_command_reads_anew_where_somebody_stands_and_again_once_it_has_changed_that()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await ines.MakeCalendar();
+        await mortar.Store(async db =>
+        {
+            Assert.Equal(Role.None, await Priyas());
+            await mortar.Give(calendar, DemoPeople.Priya, Role.Edit);
+            await db.Write<int>(
+                Act.By(DemoPeople.Ines.Id),
+                async () =>
+                {
+                    Assert.Equal(Role.Edit, await Priyas());
+                    var grant = await db.Grants.SingleAsync(row =>
+                        row.CalendarId == calendar && row.PersonId == DemoPeople.Priya.Id
+                    );
+                    grant.Role = Role.View;
+                    await db.SaveChangesAsync();
+                    Assert.Equal(Role.View, await Priyas());
+                    grant.Role = Role.Outline;
+                    return 1;
+                },
+                CancellationToken.None
+            );
+            Assert.Equal(Role.Outline, await Priyas());
+            return 1;
+
+            async Task<Role> Priyas() =>
+                (await db.StandingOf(DemoPeople.Priya.Id, calendar, CancellationToken.None)).Role;
+        });
     }
 
     [Fact]

@@ -49,6 +49,10 @@ internal sealed class TestMortar : IAsyncDisposable
         return await Run(await Left(), ["Demo=true"], services => services.AddSingleton<IClock>(clock));
     }
 
+    /// <summary>Starts one on a copy of the furnished studio, with what takes the place of a part or watches it.</summary>
+    public static async Task<TestMortar> StartWith(Action<IServiceCollection> also) =>
+        await Run(await Left(), ["Demo=true"], also);
+
     /// <summary>Starts one on an empty folder, as for real use.</summary>
     public static Task<TestMortar> StartEmpty(params string[] settings) => Run(NewFolder(), settings);
 

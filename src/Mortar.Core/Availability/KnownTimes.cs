@@ -1,5 +1,6 @@
 using Mortar.Core.Access;
 using Mortar.Core.Events;
+using Mortar.Core.Preferences;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using NodaTime;
@@ -34,6 +35,13 @@ public sealed record KnownTime(BusyTime Busy, BusyTime Seen, Knowledge Knowledge
 /// <summary>What may be known of people's time: the same rules as for what is seen of their calendars.</summary>
 public static class KnownTimes
 {
+    /// <summary>Whether all that takes somebody's time may be known to one who knows them: they let it be, or it is their own.</summary>
+    /// <param name="whose">Whose time it is.</param>
+    /// <param name="theirs">What they prefer.</param>
+    /// <param name="reader">Who asks.</param>
+    public static bool IsOpen(PersonId whose, PersonPreferences theirs, PersonId reader) =>
+        whose == reader || theirs.ShowsBusy;
+
     /// <summary>
     /// A calendar as it counts for a reader: what they see whole as it is, of the rest only that it takes its time. Who
     /// is named on that, or where that is kept to others, is not known, so it counts for those whose time the calendar as
@@ -56,6 +64,21 @@ public static class KnownTimes
                         Event = VisibleEvent.WithNamesSeen(role, reader, one.Event),
                     }
                     : CountedEvent.Of(one.Event.WithContents(WithoutNames)),
+            ],
+        };
+
+    /// <summary>The same with nothing but what they see whole.</summary>
+    public static CountedCalendar SeenWholeBy(this CountedCalendar calendar, Role role, PersonId reader) =>
+        calendar with
+        {
+            Events =
+            [
+                .. from one in calendar.Events
+                where VisibleEvent.SeesEverything(role, reader, one.Event)
+                select one with
+                {
+                    Event = VisibleEvent.WithNamesSeen(role, reader, one.Event),
+                },
             ],
         };
 

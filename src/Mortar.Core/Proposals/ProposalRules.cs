@@ -51,6 +51,13 @@ public static class ProposalRules
     /// <summary>The longest one time may last.</summary>
     public static readonly Duration Longest = Duration.FromDays(14);
 
+    /// <summary>Whether a question waits for somebody: they have not said it of every time, and one of them lies ahead.</summary>
+    /// <param name="times">The times.</param>
+    /// <param name="said">What they said; <c>null</c> for nothing yet.</param>
+    /// <param name="now">Now.</param>
+    public static bool Waits(IReadOnlyCollection<ProposedTime> times, Suitings? said, Instant now) =>
+        said?.Said.Count != times.Count && times.Any(time => time.Start > now);
+
     /// <summary>To put times to people: who could make the event that comes of it.</summary>
     public static Verdict ToPropose(Role role) => AccessRules.ToAdd(role);
 

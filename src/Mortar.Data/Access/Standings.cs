@@ -12,14 +12,23 @@ namespace Mortar.Data.Access;
 /// <summary>Finds every grant that leads somebody to a calendar, and lets Core say where they stand.</summary>
 public static class Standings
 {
-    private sealed record Found(
-        CalendarId CalendarId,
-        GroupId InGroup,
-        PersonId PersonId,
-        Role Role,
-        Instant? EndsAt,
-        GroupId? Through
-    );
+    private sealed record Found(CalendarId CalendarId, GroupId InGroup, PersonId PersonId, Grant Grant);
+
+    /// <summary>Somebody as they stand now, read once for all that one request or command asks about them.</summary>
+    public static async Task<Reader> ReaderOf(this MortarDb db, PersonId person, CancellationToken cancellationToken)
+    {
+        if (db.Readers.TryGetValue(person, out var known))
+        {
+            return known;
+        }
+
+        var guardians = await db.GuardiansAmong([person], cancellationToken);
+        return db.Readers[person] = new Reader(
+            person,
+            Of(person, await db.Ways(Kept(db), [person], guardians, cancellationToken), db.Now),
+            guardians.ConvertAll(guardian => new Ward(guardian.WardId, guardian.GroupId))
+        );
+    }
 
     /// <summary>Where a person stands with one calendar; outside where it is deleted or was never there.</summary>
     public static async Task<Standing> StandingOf(
@@ -27,32 +36,44 @@ public static class Standings
         PersonId person,
         CalendarId calendar,
         CancellationToken cancellationToken
-    ) =>
-        (await db.Of(person, Kept(db).Where(row => row.Id == calendar), cancellationToken)).GetValueOrDefault(
-            calendar,
-            Standing.Outside
-        );
+    ) => (await db.ReaderOf(person, cancellationToken)).StandingOn(calendar);
 
     /// <summary>Where a person stands with every calendar they reach.</summary>
     public static async Task<IReadOnlyDictionary<CalendarId, Standing>> StandingsOf(
         this MortarDb db,
         PersonId person,
         CancellationToken cancellationToken
-    ) => await db.Of(person, Kept(db), cancellationToken);
+    ) => (await db.ReaderOf(person, cancellationToken)).Standings;
 
     /// <summary>Where some people stand with every calendar they reach.</summary>
     public static async Task<IReadOnlyDictionary<(CalendarId Calendar, PersonId Person), Standing>> StandingsOf(
         this MortarDb db,
         IReadOnlyList<PersonId> people,
         CancellationToken cancellationToken
-    ) => people.Count == 0 ? [] : Resolve(await db.Ways(Kept(db), people, cancellationToken), db.Now);
+    ) =>
+        people.Count == 0
+            ? []
+            : Resolve(
+                await db.Ways(Kept(db), people, await db.GuardiansAmong(people, cancellationToken), cancellationToken),
+                db.Now
+            );
 
     /// <summary>Where a person would stand with the calendars in the bin, were they brought back.</summary>
     public static async Task<IReadOnlyDictionary<CalendarId, Standing>> StandingsInBin(
         this MortarDb db,
         PersonId person,
         CancellationToken cancellationToken
-    ) => await db.Of(person, db.Calendars.Where(row => row.DeletedAt != null), cancellationToken);
+    ) =>
+        Of(
+            person,
+            await db.Ways(
+                db.Calendars.Where(row => row.DeletedAt != null),
+                [person],
+                await db.GuardiansAmong([person], cancellationToken),
+                cancellationToken
+            ),
+            db.Now
+        );
 
     /// <summary>Where somebody stands with those calendars that another person coordinates: all that those may look at through their eyes.</summary>
     public static async Task<IReadOnlyDictionary<CalendarId, Standing>> StandingsAsSeenBy(
@@ -78,7 +99,12 @@ public static class Standings
         CancellationToken cancellationToken
     ) =>
         Resolve(
-            await db.Ways(db.Calendars.Where(row => calendars.Contains(row.Id)), people: null, cancellationToken),
+            await db.Ways(
+                db.Calendars.Where(row => calendars.Contains(row.Id)),
+                people: null,
+                await db.GuardiansAmong(people: null, cancellationToken),
+                cancellationToken
+            ),
             db.Now
         );
 
@@ -141,53 +167,56 @@ public static class Standings
 
     private static IQueryable<CalendarRow> Kept(MortarDb db) => db.Calendars.Where(row => row.DeletedAt == null);
 
-    private static async Task<Dictionary<CalendarId, Standing>> Of(
-        this MortarDb db,
-        PersonId person,
-        IQueryable<CalendarRow> calendars,
-        CancellationToken cancellationToken
-    )
-    {
-        var ways = await db.Ways(calendars, [person], cancellationToken);
-        return Resolve(ways, db.Now).ToDictionary(found => found.Key.Calendar, found => found.Value);
-    }
+    private static Dictionary<CalendarId, Standing> Of(PersonId person, IEnumerable<Found> ways, Instant now) =>
+        Resolve(ways, now)
+            .Where(found => found.Key.Person == person)
+            .ToDictionary(found => found.Key.Calendar, found => found.Value);
 
-    /// <summary>All that leads some people, or everybody, to some calendars.</summary>
-    private static async Task<List<(Found Found, Grant Grant)>> Ways(
+    /// <summary>What some people, or everybody, are as guardians of members.</summary>
+    private static Task<List<GuardianRow>> GuardiansAmong(
         this MortarDb db,
-        IQueryable<CalendarRow> calendars,
         IReadOnlyList<PersonId>? people,
         CancellationToken cancellationToken
-    )
-    {
-        var guardians = await (
+    ) =>
+        (
             from guardian in db.Guardians.AsNoTracking()
             where people == null || people.Contains(guardian.GuardianId)
             join ward in db.Members
                 on new { guardian.GroupId, PersonId = guardian.WardId } equals new { ward.GroupId, ward.PersonId }
             select guardian
         ).ToListAsync(cancellationToken);
-        var wards = guardians.ConvertAll(guardian => guardian.WardId);
+
+    /// <summary>All that leads some people, or everybody, to some calendars.</summary>
+    private static async Task<List<Found>> Ways(
+        this MortarDb db,
+        IQueryable<CalendarRow> calendars,
+        IReadOnlyList<PersonId>? people,
+        List<GuardianRow> guardians,
+        CancellationToken cancellationToken
+    )
+    {
+        var holders = people?.Concat(guardians.Select(guardian => guardian.WardId)).ToList();
         var found = await db.Ways(
             calendars,
-            db.Grants.Where(one => people == null || people.Contains(one.PersonId) || wards.Contains(one.PersonId)),
-            db.Members.Where(one => people == null || people.Contains(one.PersonId) || wards.Contains(one.PersonId)),
+            db.Grants.Where(one => holders == null || holders.Contains(one.PersonId)),
+            db.Members.Where(one => holders == null || holders.Contains(one.PersonId)),
             db.LinkHolders.Where(one => people == null || people.Contains(one.PersonId)),
             cancellationToken
         );
         var ofWards =
             from guardian in guardians
-            from way in found
-            where
-                way.Found.PersonId == guardian.WardId
-                && way.Found.InGroup == guardian.GroupId
-                && way.Grant.Way != Way.Link
-            select (way.Found with { PersonId = guardian.GuardianId }, GuardianRules.OfWard(way.Grant));
-        return [.. found.Where(way => people is null || people.Contains(way.Found.PersonId)), .. ofWards];
+            join way in found on (guardian.WardId, guardian.GroupId) equals (way.PersonId, way.InGroup)
+            where way.Grant.Way != Way.Link
+            select way with
+            {
+                PersonId = guardian.GuardianId,
+                Grant = GuardianRules.OfWard(way.Grant),
+            };
+        return [.. found.Where(way => people is null || people.Contains(way.PersonId)), .. ofWards];
     }
 
-    /// <summary>All that leads from some grants, memberships and links to some calendars.</summary>
-    private static async Task<List<(Found Found, Grant Grant)>> Ways(
+    /// <summary>All that leads from some grants, memberships and links to some calendars, by one question.</summary>
+    private static async Task<List<Found>> Ways(
         this MortarDb db,
         IQueryable<CalendarRow> calendars,
         IQueryable<GrantRow> grants,
@@ -196,50 +225,79 @@ public static class Standings
         CancellationToken cancellationToken
     )
     {
-        var own = await (
+        var own =
             from grant in grants
             where grant.Role != Role.None
             join row in calendars on grant.CalendarId equals row.Id
-            select new Found(row.Id, row.GroupId, grant.PersonId, grant.Role, grant.EndsAt, null)
-        ).ToListAsync(cancellationToken);
-        var byGroups = await (
+            select new
+            {
+                row.Id,
+                row.GroupId,
+                grant.PersonId,
+                grant.Role,
+                grant.EndsAt,
+                Through = row.GroupId,
+                Way = Way.Own,
+            };
+        var byGroups =
             from member in members
             join grant in db.GroupGrants on member.GroupId equals grant.GroupId
             where grant.Role != Role.None
             join row in calendars on grant.CalendarId equals row.Id
-            select new Found(row.Id, row.GroupId, member.PersonId, grant.Role, grant.EndsAt, member.GroupId)
-        ).ToListAsync(cancellationToken);
-        var byDefault = await (
+            select new
+            {
+                row.Id,
+                row.GroupId,
+                member.PersonId,
+                grant.Role,
+                grant.EndsAt,
+                Through = member.GroupId,
+                Way = Way.Group,
+            };
+        var byDefault =
             from member in members
             join row in calendars on member.GroupId equals row.GroupId
             where row.GroupDefault != Role.None
-            select new Found(row.Id, row.GroupId, member.PersonId, row.GroupDefault, null, null)
-        ).ToListAsync(cancellationToken);
-        var byLinks = await (
+            select new
+            {
+                row.Id,
+                row.GroupId,
+                member.PersonId,
+                Role = row.GroupDefault,
+                EndsAt = (Instant?)null,
+                Through = row.GroupId,
+                Way = Way.Default,
+            };
+        var byLinks =
             from holder in holders
             where holder.LeftAt == null
             join link in db.Links on holder.LinkId equals link.Id
             where link.EndedAt == null
             join row in calendars on holder.CalendarId equals row.Id
-            select new Found(row.Id, row.GroupId, holder.PersonId, link.Role, link.EndsAt, null)
-        ).ToListAsync(cancellationToken);
-        return
-        [
-            .. own.Select(found => Reached(found, Way.Own)),
-            .. byGroups.Select(found => Reached(found, Way.Group)),
-            .. byDefault.Select(found => Reached(found, Way.Default)),
-            .. byLinks.Select(found => Reached(found, Way.Link)),
-        ];
-
-        static (Found Found, Grant Grant) Reached(Found found, Way way) =>
-            (found, new Grant(found.Role, way, found.EndsAt, found.Through));
+            select new
+            {
+                row.Id,
+                row.GroupId,
+                holder.PersonId,
+                link.Role,
+                link.EndsAt,
+                Through = row.GroupId,
+                Way = Way.Link,
+            };
+        var ways = await own.Concat(byGroups).Concat(byDefault).Concat(byLinks).ToListAsync(cancellationToken);
+        return ways.ConvertAll(way => new Found(
+            way.Id,
+            way.GroupId,
+            way.PersonId,
+            new Grant(way.Role, way.Way, way.EndsAt, way.Way == Way.Group ? way.Through : null)
+        ));
     }
 
     private static Dictionary<(CalendarId Calendar, PersonId Person), Standing> Resolve(
-        IEnumerable<(Found Found, Grant Grant)> ways,
+        IEnumerable<Found> ways,
         Instant now
     ) =>
-        ways.GroupBy(one => (one.Found.CalendarId, one.Found.PersonId), one => one.Grant)
+        ways.GroupBy(way => (way.CalendarId, way.PersonId), way => way.Grant)
             .Select(grants => (grants.Key, Standing: Standing.Of(grants, now)))
             .Where(found => found.Standing.Role > Role.None)
             .ToDictionary(found => found.Key, found => found.Standing);

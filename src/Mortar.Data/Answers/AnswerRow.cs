@@ -4,6 +4,7 @@ using Mortar.Core.Answers;
 using Mortar.Core.Changes;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
+using Mortar.Data.Access;
 using Mortar.Data.Events;
 using Mortar.Data.Groups;
 using Mortar.Data.Links;
@@ -123,9 +124,6 @@ internal sealed class AskedConfiguration : IEntityTypeConfiguration<AskedRow>
     }
 }
 
-/// <summary>Somebody whose guardian one is, in the one group where that is said.</summary>
-public sealed record Ward(PersonId Person, GroupId In);
-
 /// <summary>Reads answers.</summary>
 public static class AnswerQueries
 {
@@ -147,49 +145,24 @@ public static class AnswerQueries
         ).ToLookup(row => row.EventId, row => row.ToCore());
     }
 
-    /// <summary>Those for whom somebody answers in one group: themselves, and its members whose guardian they are there.</summary>
-    public static async Task<IReadOnlyList<PersonId>> AnswersFor(
-        this MortarDb db,
-        PersonId person,
-        GroupId group,
-        CancellationToken cancellationToken
-    ) =>
-        [
-            person,
-            .. (await db.WardsOf(person, cancellationToken))
-                .Where(ward => ward.In == group)
-                .Select(ward => ward.Person),
-        ];
-
-    /// <summary>The same, in the group of a calendar.</summary>
+    /// <summary>Those for whom somebody answers in the group of a calendar: themselves, and its members whose guardian they are there.</summary>
     public static async Task<IReadOnlyList<PersonId>> AnswersFor(
         this MortarDb db,
         PersonId person,
         CalendarId calendar,
         CancellationToken cancellationToken
-    ) =>
-        await db.AnswersFor(
-            person,
-            await db
-                .Calendars.Where(row => row.Id == calendar)
-                .Select(row => row.GroupId)
-                .SingleAsync(cancellationToken),
-            cancellationToken
-        );
-
-    /// <summary>The members of groups whose guardian somebody is, each in the group where they are.</summary>
-    public static async Task<IReadOnlyList<Ward>> WardsOf(
-        this MortarDb db,
-        PersonId person,
-        CancellationToken cancellationToken
-    ) =>
-        await (
-            from guardian in db.Guardians
-            where guardian.GuardianId == person
-            join ward in db.Members
-                on new { guardian.GroupId, PersonId = guardian.WardId } equals new { ward.GroupId, ward.PersonId }
-            select new Ward(guardian.WardId, guardian.GroupId)
-        ).ToListAsync(cancellationToken);
+    )
+    {
+        var reader = await db.ReaderOf(person, cancellationToken);
+        return reader.Wards.Count == 0
+            ? [person]
+            : reader.AnswersIn(
+                await db
+                    .Calendars.Where(row => row.Id == calendar)
+                    .Select(row => row.GroupId)
+                    .SingleAsync(cancellationToken)
+            );
+    }
 
     /// <summary>Where mail reaches somebody: the address of their account, else one they are known by in a group, as a member or a guest.</summary>
     internal static Task<string?> MailedAt(this MortarDb db, PersonId person, CancellationToken cancellationToken) =>

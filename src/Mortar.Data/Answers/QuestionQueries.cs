@@ -36,7 +36,7 @@ public sealed class QuestionQueries(MortarDb db, ZoneClock zones)
         var today = db.Now.InZone(zone).Date;
         var window = new Window(today, today.PlusDays(DaysAhead - 1), zone);
         var found = new List<(Instant Start, Question Question)>();
-        var wards = await db.WardsOf(person, cancellationToken);
+        var wards = (await db.ReaderOf(person, cancellationToken)).Wards;
         foreach (
             var (whose, groups) in wards
                 .GroupBy(ward => ward.Person)

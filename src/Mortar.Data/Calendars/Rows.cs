@@ -5,6 +5,7 @@ using Mortar.Core.Calendars;
 using Mortar.Core.Changes;
 using Mortar.Core.Reminders;
 using Mortar.Core.Words;
+using Mortar.Core.Writing;
 using Mortar.Data.Groups;
 using Mortar.Data.Store;
 using NodaTime;
@@ -59,6 +60,10 @@ public sealed class CalendarRow : IRecorded
     PersonId? IRecorded.Concerns => null;
 
     void IRecorded.Vanish(Instant now) => DeletedAt = now;
+
+    /// <summary>The calendar as a wish finds it that goes to it.</summary>
+    internal WishedCalendar ToCore(IReadOnlyCollection<PersonId> strangers, bool hasCopy) =>
+        new(Id, GroupId, Settings(), strangers, hasCopy);
 
     public CalendarSettings Settings() =>
         new(Name, Description, Hue, Mark, Zone, Purpose, GroupDefault)

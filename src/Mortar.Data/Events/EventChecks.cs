@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Absences;
 using Mortar.Core.Access;
 using Mortar.Core.Words;
+using Mortar.Core.Writing;
 using Mortar.Data.Access;
 using Mortar.Data.Calendars;
 using Mortar.Data.Store;
@@ -11,15 +12,6 @@ namespace Mortar.Data.Events;
 /// <summary>Why somebody may not do something with an event; <c>null</c> where they may.</summary>
 public static class EventChecks
 {
-    /// <summary>To change it where it is.</summary>
-    internal static Task<Outcome<EventRow>?> WhyNotChange(
-        this MortarDb db,
-        PersonId actor,
-        EventRow row,
-        int? version,
-        CancellationToken cancellationToken
-    ) => db.WhyNot(row, version, role => AccessRules.ToChange(role, actor, row.ToCore()), actor, cancellationToken);
-
     /// <summary>To delete it, move it away, hand it over or give it to others.</summary>
     internal static Task<Outcome<EventRow>?> WhyNotGiveAway(
         this MortarDb db,
@@ -37,6 +29,36 @@ public static class EventChecks
         int? version,
         CancellationToken cancellationToken
     ) => db.WhyNot(row, version, Agreement.ToAgree, actor, cancellationToken, needs: "Coordinate");
+
+    /// <summary>An event as Core decides of it.</summary>
+    internal static async Task<StoredEvent> Stored(
+        this MortarDb db,
+        EventRow row,
+        Reader reader,
+        CancellationToken cancellationToken
+    ) =>
+        new(
+            row.ToCore(),
+            row.DeletedAt is not null,
+            await db.IsGone(row, reader.RoleOn(row.CalendarId), cancellationToken)
+        );
+
+    /// <summary>The same for one that may never have been: the time it takes does not tell.</summary>
+    internal static async Task<StoredEvent?> StoredOrNone(
+        this MortarDb db,
+        EventRow? row,
+        Reader reader,
+        CancellationToken cancellationToken
+    )
+    {
+        if (row is not null)
+        {
+            return await db.Stored(row, reader, cancellationToken);
+        }
+
+        _ = await db.IsGone(default(CalendarId), Role.None, cancellationToken);
+        return null;
+    }
 
     /// <summary>Those named who are neither in the group of the calendar, nor its guests, nor have access by another way.</summary>
     internal static async Task<IReadOnlyCollection<PersonId>> StrangersAmong(
@@ -67,7 +89,6 @@ public static class EventChecks
         return strangers;
     }
 
-    /// <summary>Access first, so that neither a version nor a place in the bin is told to somebody for whom the event is not there.</summary>
     private static async Task<Outcome<EventRow>?> WhyNot(
         this MortarDb db,
         EventRow row,
@@ -78,25 +99,9 @@ public static class EventChecks
         string needs = "Edit"
     )
     {
-        var standing = await db.StandingOf(actor, row.CalendarId, cancellationToken);
-        if (await db.IsGone(row, standing.Role, cancellationToken))
-        {
-            return new Refusal.NotThere("event");
-        }
-
-        if (verdict(standing.Role).WhyNot("event", needs) is { } refusal)
-        {
-            return refusal;
-        }
-
-        if (row.DeletedAt is not null)
-        {
-            return new Refusal.AgainstRule("in-bin", "This event was deleted in the meantime. Bring it back first.");
-        }
-
-        return version is null ? new Refusal.VersionNeeded()
-            : version != row.Version ? new Outcome<EventRow>.Stale(row)
-            : null;
+        var reader = await db.ReaderOf(actor, cancellationToken);
+        var stored = await db.Stored(row, reader, cancellationToken);
+        return stored.WhyNot(verdict(reader.RoleOn(row.CalendarId)), version, row, needs);
     }
 
     /// <summary>
@@ -122,8 +127,7 @@ public static class EventChecks
     /// <summary>The answer where there is no such event. It takes as long as where one is hidden: the time tells neither.</summary>
     internal static async Task<Refusal> NoEvent(this MortarDb db, PersonId person, CancellationToken cancellationToken)
     {
-        var nowhere = default(CalendarId);
-        _ = await db.IsGone(nowhere, (await db.StandingOf(person, nowhere, cancellationToken)).Role, cancellationToken);
+        _ = await db.StoredOrNone(row: null, await db.ReaderOf(person, cancellationToken), cancellationToken);
         return new Refusal.NotThere("event");
     }
 

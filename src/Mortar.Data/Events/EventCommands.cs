@@ -1,35 +1,16 @@
 using Microsoft.EntityFrameworkCore;
-using Mortar.Core.Absences;
-using Mortar.Core.Access;
-using Mortar.Core.Calendars;
 using Mortar.Core.Events;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
+using Mortar.Core.Writing;
 using Mortar.Data.Access;
-using Mortar.Data.Answers;
 using Mortar.Data.Calendars;
 using Mortar.Data.Store;
 using NodaTime;
 
 namespace Mortar.Data.Events;
 
-/// <summary>What somebody wants with an event.</summary>
-/// <param name="CalendarId">The calendar it is to be in; another one than now moves it there.</param>
-/// <param name="Draft">What it is to be.</param>
-/// <param name="Key">The start by which the series counts the occurrence that is meant; <c>null</c> for a single event, or a series from its first.</param>
-/// <param name="Reach">How far it goes, where the event is a series.</param>
-/// <param name="Repeats">How it is to repeat, as the text of a rule (empty for not at all); <c>null</c> for as before.</param>
-/// <param name="Version">The version the wish is based on; <c>null</c> to create.</param>
-public sealed record EventWish(
-    CalendarId CalendarId,
-    EventDraft Draft,
-    LocalDateTime? Key,
-    Reach Reach,
-    string? Repeats,
-    int? Version
-);
-
-/// <summary>Makes, changes, moves and deletes events.</summary>
+/// <summary>Makes, changes, moves and deletes events: finds what <see cref="EventWriting"/> decides of, and writes down what it decided.</summary>
 public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
 {
     /// <summary>Makes the event where there is none of that id, and changes it otherwise.</summary>
@@ -56,20 +37,26 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
             act,
             async () =>
             {
-                var row = await db.Events.FirstOrDefaultAsync(one => one.Id == id, cancellationToken);
-                if (row is null)
+                if (await db.Events.FirstOrDefaultAsync(one => one.Id == id, cancellationToken) is not { } row)
                 {
                     return await db.NoEvent(act.Actor, cancellationToken);
                 }
 
-                if (await db.WhyNotGiveAway(act.Actor, row, version, cancellationToken) is { } refusal)
-                {
-                    return refusal;
-                }
-
-                var into = await Into(act, row.CalendarId, cancellationToken);
-                var whole = row.ToCore();
-                return Apply(row, whole.Without(key, reach, NewId(), zones), one => into.Written(whole, one));
+                var writer = await db.ReaderOf(act.Actor, cancellationToken);
+                var home = await Into(row.CalendarId, cancellationToken);
+                return Apply(
+                    row,
+                    EventWriting.Delete(
+                        writer,
+                        await db.Stored(row, writer, cancellationToken),
+                        key,
+                        reach,
+                        version,
+                        home!.ToCore([], hasCopy: false),
+                        NewId(),
+                        zones
+                    )
+                );
             },
             cancellationToken
         );
@@ -82,44 +69,25 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
         CancellationToken cancellationToken
     )
     {
-        if (wish.Version is not null)
-        {
-            return await db.NoEvent(act.Actor, cancellationToken);
-        }
-
-        if (await WhyNotAdd(act, wish.CalendarId, cancellationToken) is { } refusal)
-        {
-            return refusal;
-        }
-
-        var into = await Into(act, wish.CalendarId, cancellationToken);
-        var calendar = into.Row;
-        var (change, problems) = await Check(act, wish, act.Actor, [], into, cancellationToken);
-        if (change is null)
-        {
-            return new Refusal.Unfit(problems);
-        }
-
-        var row = new EventRow
-        {
-            Id = id,
-            CalendarId = wish.CalendarId,
-            Uid = $"{id.Value}@mortar",
-            AddedBy = act.Actor,
-        };
-        row.Apply(zones.KeptIn(change.Time, calendar.Zone), change.Content, series: null, zones);
-        var made = Apply(
-            row,
-            row.ToCore().Changed(change with { Time = row.ToCore().Time }, NewId(), zones),
-            one => into.Written(before: null, one)
+        var writer = await db.ReaderOf(act.Actor, cancellationToken);
+        var into = await Into(wish.CalendarId, cancellationToken);
+        var decided = EventWriting.Create(
+            writer,
+            id,
+            wish,
+            await Wished(into, wish, row: null, cancellationToken),
+            NewId(),
+            zones
         );
-        if (made is not Outcome<EventRow>.Done)
+        if (decided is not Outcome<EventEdit>.Done { Value: EventEdit.Done made })
         {
-            return made;
+            return decided.WhyNot;
         }
 
+        var row = Row(made.Event);
         db.Events.Add(row);
-        return await db.WhyTaken(act.Actor, calendar, [row], zones, cancellationToken) is { } taken ? taken : made;
+        var done = Apply(row, decided);
+        return await db.WhyTaken(act.Actor, into!, [row], zones, cancellationToken) ?? done;
     }
 
     private async Task<Outcome<EventRow>> Change(
@@ -129,63 +97,26 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
         CancellationToken cancellationToken
     )
     {
-        if (
-            wish.Version is null
-            && row is { Version: 1, DeletedAt: null }
-            && row.AddedBy == act.Actor
-            && row.CalendarId == wish.CalendarId
-        )
-        {
-            // The same creation sent again, because its first answer was lost on the way.
-            return await WhyNotAdd(act, wish.CalendarId, cancellationToken) is { } no ? no : row;
-        }
-
-        if (await db.WhyNotChange(act.Actor, row, wish.Version, cancellationToken) is { } refusal)
-        {
-            return refusal;
-        }
-
-        if (
-            wish.CalendarId != row.CalendarId
-            && await WhyNotMove(act, row, wish.CalendarId, cancellationToken) is { } noMove
-        )
-        {
-            return noMove;
-        }
-
-        var whole = row.ToCore();
-        var into = await Into(act, wish.CalendarId, cancellationToken);
-        var (change, problems) = await Check(act, wish, row.AddedBy, whole.Named, into, cancellationToken);
-        if (change is null)
-        {
-            return new Refusal.Unfit(problems);
-        }
-
-        if (wish.CalendarId != row.CalendarId && whole.WhyNotLeave(wish.Key, wish.Reach) is { } together)
-        {
-            return together;
-        }
-
-        var taken = Apply(
+        var writer = await db.ReaderOf(act.Actor, cancellationToken);
+        var into = await Into(wish.CalendarId, cancellationToken);
+        var done = Apply(
             row,
-            whole.Changed(
-                change with
-                {
-                    Content = change.Content with { Cancelled = Cancelled(whole, wish.Key) },
-                },
+            EventWriting.Change(
+                writer,
+                await db.Stored(row, writer, cancellationToken),
+                wish,
+                await Wished(into, wish, row, cancellationToken),
                 NewId(),
                 zones
-            ),
-            one => into.Written(wish.CalendarId == row.CalendarId ? whole : null, one)
+            )
         );
-        if (taken is not Outcome<EventRow>.Done)
+        if (done is not Outcome<EventRow>.Done)
         {
-            return taken;
+            return done;
         }
 
-        row.CalendarId = wish.CalendarId;
         var parted = db.ChangeTracker.Entries<EventRow>().Select(entry => entry.Entity);
-        return await db.WhyTaken(act.Actor, into.Row, [.. parted], zones, cancellationToken) ?? taken;
+        return await db.WhyTaken(act.Actor, into!, [.. parted], zones, cancellationToken) ?? done;
     }
 
     /// <summary>What would be changed if the wish reached so far or further; nothing is written.</summary>
@@ -198,35 +129,17 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
     )
     {
         var row = await db.Events.AsNoTracking().FirstOrDefaultAsync(one => one.Id == id, cancellationToken);
-        if (row is null || row.DeletedAt is not null)
-        {
-            return await db.NoEvent(act.Actor, cancellationToken);
-        }
-
-        var standing = await db.StandingOf(act.Actor, row.CalendarId, cancellationToken);
-        if (await db.IsGone(row, standing.Role, cancellationToken))
-        {
-            return new Refusal.NotThere("event");
-        }
-
-        var verdict = isDeletion
-            ? AccessRules.ToGiveAway(standing.Role, act.Actor, row.ToCore())
-            : AccessRules.ToChange(standing.Role, act.Actor, row.ToCore());
-        if (verdict.WhyNot("event", "Edit") is { } refusal)
-        {
-            return refusal;
-        }
-
-        if (isDeletion && wish.Key is { } key)
-        {
-            return new Outcome<IReadOnlyList<ReachPreview>>.Done(ReachPreview.OfWithout(row.ToCore(), key, zones));
-        }
-
-        var into = await Into(act, row.CalendarId, cancellationToken);
-        var (change, problems) = await Check(act, wish, row.AddedBy, row.ToCore().Named, into, cancellationToken);
-        return change is null
-            ? new Refusal.Unfit(problems)
-            : new Outcome<IReadOnlyList<ReachPreview>>.Done(ReachPreview.Of(row.ToCore(), change, zones));
+        var writer = await db.ReaderOf(act.Actor, cancellationToken);
+        var stored = await db.StoredOrNone(row, writer, cancellationToken);
+        var home = await Into(row?.CalendarId ?? default, cancellationToken);
+        return EventWriting.Preview(
+            writer,
+            stored,
+            wish,
+            isDeletion,
+            await Wished(home, wish, row, cancellationToken),
+            zones
+        );
     }
 
     /// <summary>
@@ -250,192 +163,69 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
         CancellationToken cancellationToken
     )
     {
-        var row = await db
-            .Events.AsNoTracking()
-            .FirstOrDefaultAsync(one => one.Id == id && one.DeletedAt == null, cancellationToken);
-        var home = row?.CalendarId ?? calendar;
-        var verdict = row is null
-            ? Verdict.Hidden
-            : AccessRules.ToChange(
-                (await db.StandingOf(act.Actor, home, cancellationToken)).Role,
-                act.Actor,
-                row.ToCore()
-            );
-        if (row is not null && verdict != Verdict.Hidden)
-        {
-            if (await db.IsGone(row, Role.None, cancellationToken))
-            {
-                return new Refusal.NotThere("event");
-            }
-
-            if (verdict.WhyNot("event", "Edit") is { } refusal)
-            {
-                return refusal;
-            }
-        }
-        else
-        {
-            // One that is hidden is asked about as one that never was: as a new one, in the calendar it is to go to.
-            row = null;
-            var role = (await db.StandingOf(act.Actor, calendar, cancellationToken)).Role;
-            if (AccessRules.ToAdd(role).WhyNot("calendar", "Add") is { } refusal)
-            {
-                return refusal;
-            }
-        }
-
-        var (repeats, wrong) = RepeatWish.Read(rule);
-        if (repeats is null)
-        {
-            return new RulePreview(string.Empty, [], time, Rule: null, wrong[0].Sentence);
-        }
-
-        var whole =
-            row?.ToCore()
-            ?? new Event(
-                id,
-                calendar,
-                string.Empty,
-                act.Actor,
-                zones.KeptIn(
-                    time,
-                    await db
-                        .Calendars.Where(one => one.Id == calendar)
-                        .Select(one => one.Zone)
-                        .SingleAsync(cancellationToken)
-                ),
-                EventContent.Blank,
-                Series: null,
-                Version: 0
-            );
-        return RulePreview.Of(whole, new EventChange(key, Reach.Whole, time, whole.Content, repeats), zones);
+        var row = await db.Events.AsNoTracking().FirstOrDefaultAsync(one => one.Id == id, cancellationToken);
+        var writer = await db.ReaderOf(act.Actor, cancellationToken);
+        var stored = await db.StoredOrNone(row, writer, cancellationToken);
+        var into = await Into(calendar, cancellationToken);
+        return EventWriting.PreviewRule(writer, stored, id, into?.ToCore([], hasCopy: false), key, time, rule, zones);
     }
 
-    private static bool Cancelled(Event whole, LocalDateTime? key) =>
-        (
-            whole
-                .Series?.Overrides.FirstOrDefault(one => one.Replaces == key && one.Range == OverrideRange.One)
-                ?.Content
-            ?? whole.Content
-        ).Cancelled;
+    private Task<CalendarRow?> Into(CalendarId id, CancellationToken cancellationToken) =>
+        db.Calendars.AsNoTracking().FirstOrDefaultAsync(one => one.Id == id, cancellationToken);
 
-    /// <summary>A calendar something is written into, and the writer's step on it.</summary>
-    private sealed record Target(CalendarRow Row, Role Role)
-    {
-        private readonly CalendarSettings settings = Row.Settings();
-
-        public Event Written(Event? before, Event after) => Agreement.Written(settings, Role, before, after);
-    }
-
-    private async Task<Target> Into(Act act, CalendarId id, CancellationToken cancellationToken) =>
-        new(
-            await db.Calendars.AsNoTracking().SingleAsync(one => one.Id == id, cancellationToken),
-            (await db.StandingOf(act.Actor, id, cancellationToken)).Role
+    /// <summary>A calendar as a wish finds it.</summary>
+    private async Task<WishedCalendar?> Wished(
+        CalendarRow? into,
+        EventWish wish,
+        EventRow? row,
+        CancellationToken cancellationToken
+    ) =>
+        into?.ToCore(
+            await db.StrangersAmong(wish.NewlyNamed(row?.ToCore()), into, cancellationToken),
+            row is not null
+                && row.CalendarId != into.Id
+                && await db.Events.AnyAsync(
+                    one => one.CalendarId == into.Id && one.Uid == row.Uid && one.DeletedAt == null,
+                    cancellationToken
+                )
         );
 
     private static EventId NewId() => new(Guid.CreateVersion7());
 
-    /// <summary>Writes what Core made of it: the event, and the new one that a parted series has as its later part.</summary>
-    private Outcome<EventRow> Apply(EventRow row, EventEdit edit, Func<Event, Event> written)
-    {
-        switch (edit)
+    private static EventRow Row(Event whole) =>
+        new()
         {
-            case EventEdit.Done done:
-                row.Apply(written(done.Event), zones);
-                if (done.Later is { } second)
+            Id = whole.Id,
+            CalendarId = whole.CalendarId,
+            Uid = whole.Uid,
+            AddedBy = whole.AddedBy,
+        };
+
+    /// <summary>Writes what was decided: the event, and the new one that a parted series has as its later part.</summary>
+    /// <returns>The row that what one meant is in now.</returns>
+    private Outcome<EventRow> Apply(EventRow row, Outcome<EventEdit> decided)
+    {
+        switch (decided)
+        {
+            case Outcome<EventEdit>.Done { Value: EventEdit.Done done }:
+                row.CalendarId = done.Event.CalendarId;
+                row.Apply(done.Event, zones);
+                if (done.Later is not { } second)
                 {
-                    var later = written(second);
-                    var added = new EventRow
-                    {
-                        Id = later.Id,
-                        CalendarId = row.CalendarId,
-                        Uid = later.Uid,
-                        AddedBy = row.AddedBy,
-                    };
-                    added.Apply(later, zones);
-                    db.Events.Add(added);
-                    return added;
+                    return row;
                 }
 
-                return row;
-            case EventEdit.Gone:
+                var later = Row(second);
+                later.Apply(second, zones);
+                db.Events.Add(later);
+                return later;
+            case Outcome<EventEdit>.Done:
                 row.DeletedAt = clock.GetCurrentInstant();
                 return row;
-            case EventEdit.Refused refused:
-                return new Refusal.AgainstRule(refused.Type, refused.Sentence);
+            case Outcome<EventEdit>.Stale:
+                return new Outcome<EventRow>.Stale(row);
             default:
-                return new Refusal.NotThere("occurrence");
+                return decided.WhyNot;
         }
-    }
-
-    /// <summary>Checks a wish: its draft, its rule, and that those newly named are known in the calendar's group.</summary>
-    private async Task<Checked<EventChange?>> Check(
-        Act act,
-        EventWish wish,
-        PersonId addedBy,
-        IEnumerable<PersonId> already,
-        Target into,
-        CancellationToken cancellationToken
-    )
-    {
-        var calendar = into.Row;
-        var newly = wish.Draft.Attendees.Except(already).ToList();
-        var problems = new List<FieldProblem>();
-        var (repeats, badRule) = RepeatWish.Read(wish.Repeats);
-        problems.AddRange(badRule);
-
-        if ((await db.StrangersAmong(newly, calendar, cancellationToken)).Count > 0)
-        {
-            problems.Add(Attendees.Stranger("attendees"));
-        }
-
-        if (
-            !calendar.Purpose.MayName(into.Role, [], newly)
-            && !calendar.Purpose.MayName(
-                into.Role,
-                await db.AnswersFor(act.Actor, calendar.GroupId, cancellationToken),
-                newly
-            )
-        )
-        {
-            problems.Add(
-                new FieldProblem(
-                    "attendees",
-                    "With the step Add you enter your own absences. Ask somebody who may edit the calendar to enter others'."
-                )
-            );
-        }
-
-        var attendees = calendar.Purpose.Named(wish.Draft.Attendees, addedBy);
-        var (draft, wrong) = (wish.Draft with { Attendees = attendees }).Check(zones);
-        return new(
-            draft.Time is { } time && wrong.Count + problems.Count == 0
-                ? new EventChange(wish.Key, wish.Reach, time, draft.Content, repeats!)
-                : null,
-            [.. wrong, .. problems]
-        );
-    }
-
-    private async Task<Refusal?> WhyNotAdd(Act act, CalendarId calendar, CancellationToken cancellationToken) =>
-        AccessRules.ToAdd((await db.StandingOf(act.Actor, calendar, cancellationToken)).Role).WhyNot("calendar", "Add");
-
-    private async Task<Refusal?> WhyNotMove(Act act, EventRow row, CalendarId to, CancellationToken cancellationToken)
-    {
-        if (await db.WhyNotGiveAway(act.Actor, row, row.Version, cancellationToken) is { } stays)
-        {
-            return stays.WhyNot;
-        }
-
-        if (await WhyNotAdd(act, to, cancellationToken) is { } keepsOut)
-        {
-            return keepsOut;
-        }
-
-        return await db.Events.AnyAsync(
-            one => one.CalendarId == to && one.Uid == row.Uid && one.DeletedAt == null,
-            cancellationToken
-        )
-            ? new Refusal.AgainstRule("already-there", "A copy of this event is in that calendar already.")
-            : null;
     }
 }

@@ -6,7 +6,6 @@ using Mortar.Core.Events;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
-using Mortar.Data.Answers;
 using Mortar.Data.Calendars;
 using Mortar.Data.Store;
 using NodaTime;
@@ -250,7 +249,7 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
         named.ExceptWith(unknown);
         if (!calendar.Purpose.MayName(role, [], named))
         {
-            named.IntersectWith(await db.AnswersFor(actor, calendar.GroupId, cancellationToken));
+            named.IntersectWith((await db.ReaderOf(actor, cancellationToken)).AnswersIn(calendar.GroupId));
         }
 
         var organizers =

@@ -1,19 +1,15 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
-using Mortar.Core.Answers;
 using Mortar.Core.Changes;
 using Mortar.Core.Events;
-using Mortar.Core.Proposals;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Absences;
 using Mortar.Data.Access;
 using Mortar.Data.Answers;
-using Mortar.Data.Calendars;
 using Mortar.Data.Changes;
 using Mortar.Data.Events;
 using Mortar.Data.Groups;
-using Mortar.Data.Proposals;
 using Mortar.Data.Store;
 using NodaTime;
 
@@ -44,30 +40,18 @@ public sealed class NoticeQueries(MortarDb db, ZoneClock zones)
         )
             .Take(MostNotices)
             .ToListAsync(cancellationToken);
-        var notices = new List<Notice>();
-        foreach (var one in changes)
-        {
-            var sentence =
-                one.change.Subject == Subject.Member ? await OfMember(one.change, one.Name, cancellationToken)
-                : one.change.Subject == Subject.Suitings ? await OfSuitings(person, one.change, cancellationToken)
-                : one.change.Subject == Subject.Agreement
-                    ? await OfAgreement(person, one.change, one.Name, cancellationToken)
-                : one.change.Subject == Subject.Answer ? await OfAnswer(person, one.change, one.Name, cancellationToken)
-                : Sentence(one.change, one.Name, await NameAt(one.change, cancellationToken));
-            if (sentence is not null)
-            {
-                notices.Add(
-                    new Notice(
-                        one.change.Sequence,
-                        one.change.At,
-                        sentence,
-                        one.change.Sequence <= seen,
-                        EventOf(one.change)
-                    )
-                );
-            }
-        }
-
+        var facts = await NoticeFacts.Of(db, person, zones, [.. changes.Select(one => one.change)], cancellationToken);
+        var notices = changes
+            .Select(one => (one.change, Sentence: facts.Sentence(one.change, one.Name)))
+            .Where(one => one.Sentence is not null)
+            .Select(one => new Notice(
+                one.change.Sequence,
+                one.change.At,
+                one.Sentence!,
+                one.change.Sequence <= seen,
+                EventOf(one.change)
+            ))
+            .ToList();
         notices.AddRange(await OfAttended(person, seen, cancellationToken));
         notices.AddRange(await OfKept(person, seen, cancellationToken));
         return [.. notices.OrderByDescending(notice => notice.Sequence).Take(MostNotices)];
@@ -195,206 +179,5 @@ public sealed class NoticeQueries(MortarDb db, ZoneClock zones)
         var row = await db.People.SingleAsync(one => one.Id == person, cancellationToken);
         row.SeenChanges = await db.Changes.MaxAsync(change => (long?)change.Sequence, cancellationToken) ?? 0;
         await db.SaveChangesAsync(cancellationToken);
-    }
-
-    /// <summary>What a change of one's place in a group says; <c>null</c> where it says nothing new.</summary>
-    private async Task<string?> OfMember(ChangeRow change, string actor, CancellationToken cancellationToken)
-    {
-        if (change.After is not { } text)
-        {
-            return null;
-        }
-
-        var after = StoredText.Read<MemberRow>(text);
-        var before = change.Before is { } state ? StoredText.Read<MemberRow>(state) : null;
-        var group = await db
-            .Groups.Where(row => row.Id == after.GroupId)
-            .Select(row => row.Name)
-            .SingleAsync(cancellationToken);
-        return (before, after) switch
-        {
-            ({ LeftAt: null, AskedAt: null }, { LeftAt: not null }) => $"{actor} took you out of “{group}”.",
-            (null or { LeftAt: not null }, { LeftAt: null, AskedAt: null }) => $"{actor} added you to “{group}”.",
-            ({ Coordinates: false }, { Coordinates: true }) => $"{actor} made you a coordinator of “{group}”.",
-            ({ Coordinates: true }, { Coordinates: false }) =>
-                $"You no longer coordinate “{group}”: {actor} changed that.",
-            _ => null,
-        };
-    }
-
-    /// <summary>What an answer says to the organizer, who reads the title only while they see the event.</summary>
-    private async Task<string?> OfAnswer(
-        PersonId reader,
-        ChangeRow change,
-        string actor,
-        CancellationToken cancellationToken
-    )
-    {
-        if (change.After is not { } text)
-        {
-            return null;
-        }
-
-        var answer = StoredText.Read<AnswerRow>(text);
-        var row = await db
-            .Events.AsNoTracking()
-            .FirstOrDefaultAsync(one => one.Id == answer.EventId && one.DeletedAt == null, cancellationToken);
-        var role = row is null
-            ? Core.Access.Role.None
-            : (await db.StandingOf(reader, row.CalendarId, cancellationToken)).Role;
-        // Whoever has handed on the right to change it may not find any more who is named.
-        if (
-            row is null
-            || !VisibleEvent.IsThere(role, reader, row.ToCore())
-            || !VisibleEvent.WithNamesSeen(role, reader, row.ToCore()).Named.Contains(answer.PersonId)
-        )
-        {
-            return null;
-        }
-
-        var who = await db
-            .People.Where(one => one.Id == answer.PersonId)
-            .Select(one => one.Name)
-            .SingleAsync(cancellationToken);
-        var title = row.Title.Length > 0 ? $"“{row.Title}”" : "an untitled event";
-        var by = who == actor ? string.Empty : $" ({actor} answered)";
-        var other = await Suggested(reader, answer, cancellationToken);
-        return answer.Answer switch
-        {
-            Answer.Accepted => $"{who} comes to {title}{by}.{other}",
-            Answer.Tentative => $"{who} perhaps comes to {title}{by}.{other}",
-            Answer.Declined => $"{who} does not come to {title}{by}.{other}",
-            _ => null,
-        };
-    }
-
-    /// <summary>The other time that came with an answer, on the reader's clock; empty where none did.</summary>
-    private async Task<string> Suggested(PersonId reader, AnswerRow answer, CancellationToken cancellationToken)
-    {
-        if (answer is not { SuggestedStart: { } start, SuggestedEnd: { } end })
-        {
-            return string.Empty;
-        }
-
-        var zone = await db.ZoneOf(reader, zones, cancellationToken);
-        var time = EventTime.InZone(start.InZone(zone).LocalDateTime, end.InZone(zone).LocalDateTime, zone.Id);
-        return $" They suggest {RangeSentence.For(time, db.Now.InZone(zone).Year)}; it can be taken where the event is.";
-    }
-
-    /// <summary>Whether a coordinator agreed to an absence, to who entered it and still sees it.</summary>
-    private async Task<string?> OfAgreement(
-        PersonId reader,
-        ChangeRow change,
-        string actor,
-        CancellationToken cancellationToken
-    )
-    {
-        if (change.After is not { } text || StoredText.Read<AgreementRow>(text) is not { Agrees: { } agrees } answer)
-        {
-            return null;
-        }
-
-        var row = await db.Events.AsNoTracking().SingleAsync(one => one.Id == answer.EventId, cancellationToken);
-        var role = (await db.StandingOf(reader, row.CalendarId, cancellationToken)).Role;
-        if (await db.IsGone(row, role, cancellationToken) || !VisibleEvent.IsThere(role, reader, row.ToCore()))
-        {
-            return null;
-        }
-
-        var zone = await db.ZoneOf(reader, zones, cancellationToken);
-        var when = RangeSentence.For(zones.AsSeenIn(row.ToCore().Time, zone), db.Now.InZone(zone).Year);
-        var title = row.Title.Length > 0 ? $"“{row.Title}”" : "your absence";
-        var comment = answer.Comment.Length > 0 ? $" They write: “{answer.Comment}”" : string.Empty;
-        return agrees
-            ? $"{actor} agreed to {title}, {when}.{comment}"
-            : $"{actor} did not agree to {title}, {when}; it is off the plan.{comment}";
-    }
-
-    /// <summary>What is said to the times of a question, to who put it and can still settle it.</summary>
-    private async Task<string?> OfSuitings(PersonId reader, ChangeRow change, CancellationToken cancellationToken)
-    {
-        if (change.After is not { } text)
-        {
-            return null;
-        }
-
-        var said = StoredText.Read<SuitingsRow>(text);
-        var row = await db.OpenProposal(said.ProposalId, cancellationToken);
-        if (
-            row is null
-            || ProposalRules.ToSettle(
-                (await db.StandingOf(reader, row.CalendarId, cancellationToken)).Role,
-                reader,
-                row.ProposedBy
-            ) != Verdict.Granted
-        )
-        {
-            return null;
-        }
-
-        var who = await db
-            .People.Where(one => one.Id == said.PersonId)
-            .Select(one => one.Name)
-            .SingleAsync(cancellationToken);
-        var suit = said.ToCore().Said.Count(one => one.Value != Suiting.DoesNotSuit);
-        return $"“{row.Title}”: {Wording.Count(suit, "of the times suits", "of the times suit")} {who}.";
-    }
-
-    /// <summary>What a grant's or invitation's change says to the one it concerns; <c>null</c> where it says nothing new.</summary>
-    private static string? Sentence(ChangeRow change, string actor, string calendar) =>
-        change.Subject switch
-        {
-            Subject.Grant => OfGrant(Role(change.Before), Role(change.After), actor, calendar),
-            Subject.Invitation when change.After is { } after => OfInvitation(
-                StoredText.Read<InvitationRow>(after),
-                change.Before is null,
-                actor,
-                calendar
-            ),
-            Subject.OpenAsk
-                when change.After is { } after && StoredText.Read<OpenAskRow>(after).State == AskState.Refused =>
-                $"{actor} did not give you the access you asked for.",
-            Subject.Ask when change.After is { } after && StoredText.Read<AskRow>(after).State == AskState.Refused =>
-                $"{actor} did not give you the access you asked for.",
-            _ => null,
-        };
-
-    private static string? OfGrant(Role before, Role after, string actor, string calendar) =>
-        (before, after) switch
-        {
-            (_, Core.Access.Role.None) when before != after => $"{actor} ended your access to “{calendar}”.",
-            (Core.Access.Role.None, _) when before != after =>
-                $"{actor} gave you the step {RoleSentence.Name(after)} on “{calendar}”.",
-            _ when before != after =>
-                $"{actor} changed your step on “{calendar}” from {RoleSentence.Name(before)} to {RoleSentence.Name(after)}.",
-            _ => null,
-        };
-
-    private static string? OfInvitation(InvitationRow after, bool isNew, string actor, string calendar) =>
-        after.State switch
-        {
-            InvitationState.Accepted => $"{actor} accepted your invitation to “{calendar}”.",
-            InvitationState.Declined => $"{actor} declined your invitation to “{calendar}”.",
-            InvitationState.Withdrawn when !isNew => $"{actor} took back the invitation to “{calendar}”.",
-            _ => null,
-        };
-
-    private static Role Role(string? state) =>
-        state is null ? Core.Access.Role.None : StoredText.Read<GrantRow>(state).Role;
-
-    /// <summary>The calendar's name at the time of the change: somebody whose access ended does not learn its later names.</summary>
-    private async Task<string> NameAt(ChangeRow change, CancellationToken cancellationToken)
-    {
-        var state = await db
-            .Changes.Where(row =>
-                row.CalendarId == change.CalendarId
-                && row.Subject == Subject.Calendar
-                // What is made together with its calendar may be written before it.
-                && (row.Sequence <= change.Sequence || row.Set == change.Set)
-            )
-            .OrderByDescending(row => row.Sequence)
-            .Select(row => row.After)
-            .FirstOrDefaultAsync(cancellationToken);
-        return state is null ? "a calendar" : StoredText.Read<CalendarRow>(state).Name;
     }
 }

@@ -5,6 +5,7 @@ using Mortar.Core.Events;
 using Mortar.Core.Proposals;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
+using Mortar.Core.Writing;
 using Mortar.Data.Access;
 using Mortar.Data.Answers;
 using Mortar.Data.Events;

@@ -4,7 +4,6 @@ using Mortar.Core.Answers;
 using Mortar.Core.Proposals;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
-using Mortar.Data.Answers;
 using Mortar.Data.Events;
 using Mortar.Data.Links;
 using Mortar.Data.Store;
@@ -95,7 +94,7 @@ public static class ProposalQueries
             .SingleAsync(one => one.Id == row.CalendarId, cancellationToken);
         return (await db.StrangersAmong([asked.PersonId], calendar, cancellationToken)).Count > 0
             ? null
-            : await db.Waiting(asked.PersonId, row, cancellationToken);
+            : (await db.Waiting([(asked.PersonId, row)], cancellationToken))[0];
     }
 
     /// <summary>The open questions that wait for somebody or for those for whom they answer, the oldest first.</summary>
@@ -105,7 +104,7 @@ public static class ProposalQueries
         CancellationToken cancellationToken
     )
     {
-        var wards = await db.WardsOf(person, cancellationToken);
+        var wards = (await db.ReaderOf(person, cancellationToken)).Wards;
         var people = wards.Select(ward => ward.Person).Append(person).Distinct().ToList();
         var rows = await (
             from asked in db.ProposalAsked
@@ -122,21 +121,14 @@ public static class ProposalQueries
                 home.GroupId,
             }
         ).ToListAsync(cancellationToken);
-        var waiting = new List<WaitingProposal>();
-        foreach (
-            var one in rows.Where(one => one.PersonId == person || wards.Contains(new Ward(one.PersonId, one.GroupId)))
-        )
-        {
-            var times = one.Row.ToTimes();
-            var said = await db.Waiting(one.PersonId, one.Row, cancellationToken);
-            var isAnswered = said.Said?.ToCore().Said.Count == times.Count;
-            if (!isAnswered && times.Any(time => time.Start > db.Now))
-            {
-                waiting.Add(said);
-            }
-        }
-
-        return waiting;
+        var all = await db.Waiting(
+            [
+                .. rows.Where(one => one.PersonId == person || wards.Contains(new Ward(one.PersonId, one.GroupId)))
+                    .Select(one => (one.PersonId, one.Row)),
+            ],
+            cancellationToken
+        );
+        return [.. all.Where(one => ProposalRules.Waits(one.Row.ToTimes(), one.Said?.ToCore(), db.Now))];
     }
 
     /// <summary>What somebody can settle and is open, with how it stands; the newest first.</summary>
@@ -152,63 +144,87 @@ public static class ProposalQueries
             .Where(row => row.State == ProposalState.Open && standings.Keys.Contains(row.CalendarId))
             .OrderByDescending(row => row.ProposedAt)
             .ToListAsync(cancellationToken);
-        var counted = new List<CountedProposal>();
-        foreach (
-            var row in rows.Where(row =>
+        return await db.Counted(
+            rows.FindAll(row =>
                 ProposalRules.ToSettle(standings[row.CalendarId].Role, person, row.ProposedBy) == Verdict.Granted
-            )
-        )
-        {
-            counted.Add(await db.Counted(row, cancellationToken));
-        }
-
-        return counted;
-    }
-
-    private static async Task<CountedProposal> Counted(
-        this MortarDb db,
-        ProposalRow row,
-        CancellationToken cancellationToken
-    )
-    {
-        var asked = await (
-            from one in db.ProposalAsked
-            where one.ProposalId == row.Id
-            join person in db.People on one.PersonId equals person.Id
-            orderby person.Name
-            select new { person.Id, person.Name }
-        ).ToListAsync(cancellationToken);
-        var said = await db
-            .Suitings.AsNoTracking()
-            .Where(one => one.ProposalId == row.Id)
-            .ToListAsync(cancellationToken);
-        var calendar = await db
-            .Calendars.Where(one => one.Id == row.CalendarId)
-            .Select(one => one.Name)
-            .SingleAsync(cancellationToken);
-        return new CountedProposal(
-            row,
-            calendar,
-            ProposalRules.Count(row.ToTimes(), asked.ConvertAll(one => one.Id), said.Select(one => one.ToCore())),
-            asked.ToDictionary(one => one.Id, one => one.Name),
-            said.Where(one => one.Comment.Length > 0).ToDictionary(one => one.PersonId, one => one.Comment)
+            ),
+            cancellationToken
         );
     }
 
-    private static async Task<WaitingProposal> Waiting(
+    private static async Task<IReadOnlyList<CountedProposal>> Counted(
         this MortarDb db,
-        PersonId whose,
-        ProposalRow row,
+        List<ProposalRow> rows,
         CancellationToken cancellationToken
     )
     {
+        if (rows.Count == 0)
+        {
+            return [];
+        }
+
+        var (ids, homes) = (rows.ConvertAll(row => row.Id), rows.ConvertAll(row => row.CalendarId));
+        var asked = (
+            await (
+                from one in db.ProposalAsked
+                where ids.Contains(one.ProposalId)
+                join person in db.People on one.PersonId equals person.Id
+                orderby person.Name
+                select new
+                {
+                    one.ProposalId,
+                    person.Id,
+                    person.Name,
+                }
+            ).ToListAsync(cancellationToken)
+        ).ToLookup(one => one.ProposalId);
+        var said = (
+            await db.Suitings.AsNoTracking().Where(one => ids.Contains(one.ProposalId)).ToListAsync(cancellationToken)
+        ).ToLookup(one => one.ProposalId);
+        var calendars = await db
+            .Calendars.Where(home => homes.Contains(home.Id))
+            .ToDictionaryAsync(home => home.Id, home => home.Name, cancellationToken);
+        return rows.ConvertAll(row => new CountedProposal(
+            row,
+            calendars[row.CalendarId],
+            ProposalRules.Count(
+                row.ToTimes(),
+                [.. asked[row.Id].Select(one => one.Id)],
+                said[row.Id].Select(one => one.ToCore())
+            ),
+            asked[row.Id].ToDictionary(one => one.Id, one => one.Name),
+            said[row.Id].Where(one => one.Comment.Length > 0).ToDictionary(one => one.PersonId, one => one.Comment)
+        ));
+    }
+
+    private static async Task<IReadOnlyList<WaitingProposal>> Waiting(
+        this MortarDb db,
+        IReadOnlyList<(PersonId Whose, ProposalRow Row)> asked,
+        CancellationToken cancellationToken
+    )
+    {
+        if (asked.Count == 0)
+        {
+            return [];
+        }
+
+        var (by, ids) = (asked.Select(one => one.Row.ProposedBy).ToList(), asked.Select(one => one.Row.Id).ToList());
+        var people = asked.Select(one => one.Whose).Distinct().ToList();
         var from = await db
-            .People.Where(one => one.Id == row.ProposedBy)
-            .Select(one => one.Name)
-            .SingleAsync(cancellationToken);
+            .People.Where(one => by.Contains(one.Id))
+            .ToDictionaryAsync(one => one.Id, one => one.Name, cancellationToken);
         var said = await db
             .Suitings.AsNoTracking()
-            .FirstOrDefaultAsync(one => one.ProposalId == row.Id && one.PersonId == whose, cancellationToken);
-        return new WaitingProposal(whose, row, from, said);
+            .Where(one => ids.Contains(one.ProposalId) && people.Contains(one.PersonId))
+            .ToDictionaryAsync(one => (one.ProposalId, one.PersonId), cancellationToken);
+        return
+        [
+            .. asked.Select(one => new WaitingProposal(
+                one.Whose,
+                one.Row,
+                from[one.Row.ProposedBy],
+                said.GetValueOrDefault((one.Row.Id, one.Whose))
+            )),
+        ];
     }
 }

@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Mortar.Core.Answers;
+using Mortar.Core.Availability;
 using Mortar.Core.Changes;
 using Mortar.Core.Events;
 using Mortar.Core.Time;
@@ -19,6 +20,9 @@ namespace Mortar.Data.Reading;
 /// <param name="Answers">All answers to it.</param>
 public sealed record KeptEvent(Event Event, long From, long To, GivenAnswer[] Answers)
 {
+    /// <summary>It as it counts for people's time.</summary>
+    public CountedEvent Counted { get; } = CountedEvent.Of(Event) with { Answers = [.. Answers] };
+
     /// <summary>Whether it can touch one of some stretches, as its index says.</summary>
     internal bool CanTouch((long From, long To)[] stretches)
     {

@@ -25,13 +25,8 @@ public sealed record DueReminder(PersonId Person, Instant DueAt, Instant Start, 
 /// </remarks>
 public sealed class ReminderReader(MortarDb db, ZoneClock zones)
 {
-    private sealed record Reader(
-        DateTimeZone Zone,
-        PersonPreferences Preferences,
-        IReadOnlyDictionary<CalendarId, Standing> Standings
-    );
-
-    private readonly Dictionary<PersonId, Reader> readers = [];
+    /// <summary>Somebody who may be reminded.</summary>
+    private sealed record Remembered(DateTimeZone Zone, PersonPreferences Preferences, Func<CalendarId, Role> RoleOn);
 
     /// <summary>What is due after one instant and up to another, by when it is due; given already or not.</summary>
     public async Task<IReadOnlyList<DueReminder>> Due(Instant after, Instant upTo, CancellationToken cancellationToken)
@@ -56,7 +51,7 @@ public sealed class ReminderReader(MortarDb db, ZoneClock zones)
                 Around(chosenFurthest)
             )
             .ToListAsync(cancellationToken);
-        var due = new List<DueReminder>();
+        var dates = new List<(Occurrence Date, int Minutes)>();
         foreach (var row in said.Concat(everything).DistinctBy(row => row.Id))
         {
             var whole = row.ToCore();
@@ -67,45 +62,50 @@ public sealed class ReminderReader(MortarDb db, ZoneClock zones)
                 .Concat(
                     chosen.Where(layer => layer.CalendarId == row.CalendarId).Select(layer => layer.Reminder!.Value)
                 )
-                .Distinct()
-                .ToList();
-            var dates = minutesBefore
-                .SelectMany(minutes => whole.Shown(At(minutes), zones).Select(date => (Date: date, Minutes: minutes)))
-                .ToList();
-            if (dates.Count == 0)
-            {
-                continue;
-            }
-
-            var answers = await db
-                .Answers.AsNoTracking()
-                .Where(answer => answer.EventId == row.Id)
-                .ToListAsync(cancellationToken);
-            var given = answers.ConvertAll(answer => answer.ToCore());
-            foreach (var (date, minutesMeant) in dates)
-            {
-                var people = date.Content.Attendees.Append(whole.AddedBy).Concat(byCalendar[row.CalendarId]).Distinct();
-                foreach (var person in people)
-                {
-                    var choice = own.TryGetValue((row.CalendarId, person), out var layer)
-                        ? layer.ToReminder()
-                        : new CalendarReminder.AsEventsSay();
-                    var answer = AnswerRules.Of(person, given, date, zones).Answer;
-                    if (
-                        ReminderRules.MinutesFor(person, date, choice, answer) is { } minutes
-                        && minutes == minutesMeant
-                        && await Seen(person, date, minutes, cancellationToken) is { } one
-                        && one.DueAt > after
-                        && one.DueAt <= upTo
-                    )
-                    {
-                        due.Add(one);
-                    }
-                }
-            }
+                .Distinct();
+            dates.AddRange(
+                minutesBefore.SelectMany(minutes =>
+                    whole.Shown(At(minutes), zones).Select(date => (Date: date, Minutes: minutes))
+                )
+            );
         }
 
-        return [.. due.OrderBy(one => one.DueAt)];
+        if (dates.Count == 0)
+        {
+            return [];
+        }
+
+        var events = dates.Select(one => one.Date.Event.Id).Distinct().ToList();
+        var answers = (
+            await db
+                .Answers.AsNoTracking()
+                .Where(answer => events.Contains(answer.EventId))
+                .ToListAsync(cancellationToken)
+        ).ToLookup(answer => answer.EventId, answer => answer.ToCore());
+        var wanted = (
+            from one in dates
+            let whole = one.Date.Event
+            from person in one
+                .Date.Content.Attendees.Append(whole.AddedBy)
+                .Concat(byCalendar[whole.CalendarId])
+                .Distinct()
+            let choice = own.TryGetValue((whole.CalendarId, person), out var layer)
+                ? layer.ToReminder()
+                : new CalendarReminder.AsEventsSay()
+            let answer = AnswerRules.Of(person, [.. answers[whole.Id]], one.Date, zones).Answer
+            where ReminderRules.MinutesFor(person, one.Date, choice, answer) == one.Minutes
+            select (Person: person, one.Date, one.Minutes)
+        ).ToList();
+        var readers = await Readers([.. wanted.Select(one => one.Person).Distinct()], cancellationToken);
+        return
+        [
+            .. wanted
+                .Where(one => readers.ContainsKey(one.Person))
+                .Select(one => Seen(one.Person, readers[one.Person], one.Date, one.Minutes))
+                .OfType<DueReminder>()
+                .Where(one => one.DueAt > after && one.DueAt <= upTo)
+                .OrderBy(one => one.DueAt),
+        ];
 
         // A day more on both sides: days begin at other instants elsewhere.
         Window At(int minutes) =>
@@ -123,51 +123,35 @@ public sealed class ReminderReader(MortarDb db, ZoneClock zones)
             );
     }
 
-    /// <summary>Of people with an account. What somebody sees is on their own clock, and so is when a day begins; <c>null</c> where they do not see it.</summary>
-    private async Task<DueReminder?> Seen(
-        PersonId person,
-        Occurrence occurrence,
-        int minutes,
-        CancellationToken cancellationToken
-    )
+    /// <summary>What somebody sees is on their own clock, and so is when a day begins; <c>null</c> where they do not see it.</summary>
+    private static DueReminder? Seen(PersonId person, Remembered reader, Occurrence occurrence, int minutes)
     {
-        var reader = await ReaderOf(person, cancellationToken);
-        if (reader is null)
-        {
-            return null;
-        }
-
         var due = ReminderRules.DueAt(occurrence, minutes, reader.Zone, reader.Preferences.DayBegins);
-        var role = reader.Standings.GetValueOrDefault(occurrence.Event.CalendarId, Standing.Outside).Role;
         var start = ReminderRules.StartFor(occurrence, reader.Zone, reader.Preferences.DayBegins);
-        return VisibleEvent.Show(role, person, occurrence, reader.Zone) is { } shown
+        return
+            VisibleEvent.Show(reader.RoleOn(occurrence.Event.CalendarId), person, occurrence, reader.Zone) is { } shown
             ? new DueReminder(person, due, start, shown)
             : null;
     }
 
-    private async Task<Reader?> ReaderOf(PersonId person, CancellationToken cancellationToken)
+    /// <summary>Those of some people who have an account.</summary>
+    private async Task<Dictionary<PersonId, Remembered>> Readers(
+        List<PersonId> people,
+        CancellationToken cancellationToken
+    )
     {
-        if (readers.TryGetValue(person, out var known))
-        {
-            return known;
-        }
-
-        if (
-            await db
-                .People.AsNoTracking()
-                .FirstOrDefaultAsync(row => row.Id == person && row.Address != null, cancellationToken)
-            is not { } row
-        )
-        {
-            return null;
-        }
-
-        var reader = new Reader(
-            zones.Zone(row.Zone),
-            row.ToPreferences(),
-            await db.StandingsOf(person, cancellationToken)
+        var rows = await db
+            .People.AsNoTracking()
+            .Where(row => people.Contains(row.Id) && row.Address != null)
+            .ToListAsync(cancellationToken);
+        var standings = await db.StandingsOf(rows.ConvertAll(row => row.Id), cancellationToken);
+        return rows.ToDictionary(
+            row => row.Id,
+            row => new Remembered(
+                zones.Zone(row.Zone),
+                row.ToPreferences(),
+                calendar => standings.GetValueOrDefault((calendar, row.Id), Standing.Outside).Role
+            )
         );
-        readers[person] = reader;
-        return reader;
     }
 }

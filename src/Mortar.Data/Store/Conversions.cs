@@ -26,6 +26,7 @@ internal static class Conversions
         builder.Properties<LinkId>().HaveConversion<LinkIds>();
         builder.Properties<ChangeSetId>().HaveConversion<ChangeSetIds>();
         builder.Properties<Instant>().HaveConversion<Instants>();
+        builder.DefaultTypeMapping<Instant>().HasConversion<Instants>(); // where a query says one that is no column
         builder.Properties<LocalDateTime>().HaveConversion<LocalDateTimes>();
         builder.Properties<Role>().HaveConversion<string>();
         builder.Properties<Hue>().HaveConversion<string>();

@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.ChangeTracking;
+using Mortar.Core.Access;
 using Mortar.Core.Letters;
 using Mortar.Core.Words;
 using Mortar.Data.Absences;
@@ -30,6 +31,9 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
 {
     private Act? current;
     private bool isAboutPeople;
+
+    /// <summary>Who was read by this store as they stand; nobody any more once a write begins or changes who may what.</summary>
+    internal Dictionary<PersonId, Reader> Readers { get; } = [];
 
     /// <summary>What o'clock it is: access that is given for a time ends by it.</summary>
     internal Instant Now => clock.GetCurrentInstant();
@@ -104,6 +108,7 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
     {
         using var mine = await turn.Enter(cancellationToken);
         await using var transaction = await Database.BeginTransactionAsync(cancellationToken);
+        Readers.Clear(); // whatever was read before the lock may not hold any more
         current = act;
         try
         {
@@ -157,6 +162,7 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
     {
         using var mine = await turn.Enter(cancellationToken);
         await using var transaction = await Database.BeginTransactionAsync(cancellationToken);
+        Readers.Clear(); // whatever was read before the lock may not hold any more
         await command();
         await this.WithoutStopped(cancellationToken);
         await SaveChangesAsync(cancellationToken);
@@ -170,6 +176,7 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
     {
         using var mine = await turn.Enter(cancellationToken);
         await using var transaction = await Database.BeginTransactionAsync(cancellationToken);
+        Readers.Clear(); // whatever was read before the lock may not hold any more
         var count = await command();
         await transaction.CommitAsync(CancellationToken.None);
         return count;
@@ -184,6 +191,11 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
         Record();
         KeepGiven();
         isAboutPeople |= ChangeTracker.Entries().Any(IsAboutPeople);
+        if (ChangeTracker.Entries().Any(IsAboutAccess))
+        {
+            Readers.Clear();
+        }
+
         if (Database.CurrentTransaction is not null)
         {
             return await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
@@ -197,6 +209,19 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
 
     private static bool IsAboutPeople(EntityEntry entry) =>
         entry is { Entity: PersonRow or SignInRow or Account, State: not EntityState.Unchanged };
+
+    private static bool IsAboutAccess(EntityEntry entry) =>
+        entry
+            is {
+                Entity: GrantRow
+                    or GroupGrantRow
+                    or MemberRow
+                    or GuardianRow
+                    or LinkRow
+                    or LinkHolderRow
+                    or CalendarRow,
+                State: not EntityState.Unchanged
+            };
 
     /// <summary>After a commit: what was kept of people does not hold any more.</summary>
     private void Tell()

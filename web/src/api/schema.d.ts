@@ -2169,7 +2169,7 @@ export interface components {
             inHours: boolean;
             missing: string[];
             any: string[];
-            named: string[];
+            unnamed: string[];
             elsewhere: components["schemas"]["FindGapsElsewhereBody"][];
         };
         FindGapsObstacleBody: {

@@ -63,7 +63,7 @@ internal static class FindGaps
     /// <param name="InHours">Whether that is inside the usual hours of all who are free.</param>
     /// <param name="Missing">Those who are taken in it.</param>
     /// <param name="Any">Those of the pool who are free in it.</param>
-    /// <param name="Named">Who is named on what is made in it.</param>
+    /// <param name="Unnamed">Those asked for who are not named on what is made in it; everybody else is, and is far more often.</param>
     /// <param name="Elsewhere">What the clock shows then for people elsewhere.</param>
     internal sealed record GapBody(
         LocalDateTime Start,
@@ -73,7 +73,7 @@ internal static class FindGaps
         bool InHours,
         IReadOnlyList<Guid> Missing,
         IReadOnlyList<Guid> Any,
-        IReadOnlyList<Guid> Named,
+        IReadOnlyList<Guid> Unnamed,
         IReadOnlyList<ElsewhereBody> Elsewhere
     );
 
@@ -216,7 +216,7 @@ internal static class FindGaps
     )
     {
         var suggested = gap.Suggested(question.Length);
-        var named = gap.Named(question.Invitees, ofPool);
+        var named = gap.Named(question.Invitees, ofPool).ToHashSet();
         return new GapBody(
             Local(gap.Span.Start, zone),
             Local(gap.Span.End, zone),
@@ -225,10 +225,10 @@ internal static class FindGaps
             gap.InHours is not null,
             [.. gap.Missing.Select(who => who.Id)],
             [.. gap.Any.Select(who => who.Id)],
-            [.. named.Select(who => who.Id)],
+            [.. known.Where(one => !one.Who.IsPlace && !named.Contains(one.Who)).Select(one => one.Who.Id)],
             [
                 .. known
-                    .Where(one => named.Contains(one.Who) && !one.Zone.Equals(zone))
+                    .Where(one => !one.Zone.Equals(zone) && named.Contains(one.Who))
                     .GroupBy(one => one.Zone)
                     .Select(there => new ElsewhereBody(
                         [.. there.Select(one => one.Who.Id)],

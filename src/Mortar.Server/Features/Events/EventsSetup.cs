@@ -4,6 +4,7 @@ using Mortar.Core.Access;
 using Mortar.Core.Events;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
+using Mortar.Core.Writing;
 using Mortar.Data.Access;
 using Mortar.Data.Events;
 using Mortar.Data.Groups;

@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Mvc;
 using Mortar.Core.Access;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
+using Mortar.Data.Reading;
 using Mortar.Server.Hosting;
 using Mortar.Server.Wire;
 using NodaTime;
@@ -36,7 +37,7 @@ internal static class FindEvents
         [FromQuery] Guid? person,
         [FromQuery] Guid? calendar,
         Acting acting,
-        WallReader wall,
+        WindowReader wall,
         IClock clock,
         CancellationToken cancellationToken
     )

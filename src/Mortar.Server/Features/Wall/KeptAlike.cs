@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using Mortar.Core.Words;
+using Mortar.Data.Reading;
 using NodaTime;
 
 namespace Mortar.Server.Features.Wall;
@@ -8,7 +9,7 @@ namespace Mortar.Server.Features.Wall;
 internal readonly record struct WorkedOut<TValue>(TValue Value, bool IsAlikeForAll);
 
 /// <summary>Some of the calendars that somebody sees, and what stands for how they see them.</summary>
-internal sealed record SeenLayers(WallSight Seen, IReadOnlySet<CalendarId> Layers)
+internal sealed record SeenLayers(WindowSight Seen, IReadOnlySet<CalendarId> Layers)
 {
     /// <summary>Two with the same have the same read, but for what depends on who they are.</summary>
     public string Likeness { get; } = Seen.Sight.LikenessOn(Layers);

@@ -1,5 +1,6 @@
 using Mortar.Core.Availability;
 using Mortar.Core.Time;
+using Mortar.Data.Reading;
 using NodaTime;
 
 namespace Mortar.Server.Features.Wall;
@@ -17,7 +18,7 @@ internal sealed class KeptClashes : IDisposable
     /// <param name="dates">When it takes place.</param>
     /// <param name="cancellationToken">Stops it.</param>
     public Task<ClashesFound> With(
-        WallReader wall,
+        WindowReader wall,
         SeenLayers seen,
         Window window,
         EventId about,

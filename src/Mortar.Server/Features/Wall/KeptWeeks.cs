@@ -1,5 +1,6 @@
 using Mortar.Core.Availability;
 using Mortar.Core.Time;
+using Mortar.Data.Reading;
 using NodaTime;
 
 namespace Mortar.Server.Features.Wall;
@@ -10,7 +11,7 @@ internal sealed class KeptWeeks(ZoneClock clock) : IDisposable
     private readonly KeptAlike<LocalDate, RibbonWeek> kept = new(most: 50_000);
 
     /// <summary>One week of some layers as somebody sees them.</summary>
-    public Task<RibbonWeek> Of(WallReader wall, SeenLayers seen, Window week, CancellationToken cancellationToken) =>
+    public Task<RibbonWeek> Of(WindowReader wall, SeenLayers seen, Window week, CancellationToken cancellationToken) =>
         kept.Get(
             seen,
             week.First,

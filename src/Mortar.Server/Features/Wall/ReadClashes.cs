@@ -5,6 +5,7 @@ using Mortar.Core.Access;
 using Mortar.Core.Availability;
 using Mortar.Core.Events;
 using Mortar.Data.Availability;
+using Mortar.Data.Reading;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
 using Mortar.Server.Wire;
@@ -83,7 +84,7 @@ internal static class ReadClashes
         [FromQuery] DateQuery from,
         [FromQuery] DateQuery to,
         Acting acting,
-        WallReader wall,
+        WindowReader wall,
         MortarDb db,
         CancellationToken cancellationToken
     )
@@ -133,7 +134,7 @@ internal static class ReadClashes
         [FromQuery] DateQuery from,
         [FromQuery] DateQuery to,
         Acting acting,
-        WallReader wall,
+        WindowReader wall,
         TimesReader times,
         CancellationToken cancellationToken
     )
@@ -169,7 +170,7 @@ internal static class ReadClashes
     private static async Task<(
         IReadOnlyList<UntoldClash> Found,
         IReadOnlyDictionary<Participant, KnownParticipant> Known
-    )> Untold(WallReading reading, TimesReader times, CancellationToken cancellationToken)
+    )> Untold(WindowReading reading, TimesReader times, CancellationToken cancellationToken)
     {
         var whose = new ClashesOf(reading.Person, reading.RoleOn);
         var events = reading
@@ -218,7 +219,7 @@ internal static class ReadClashes
         [FromQuery] DateQuery from,
         [FromQuery] DateQuery to,
         Acting acting,
-        WallReader wall,
+        WindowReader wall,
         TimesReader times,
         MortarDb db,
         CancellationToken cancellationToken
@@ -251,7 +252,7 @@ internal static class ReadClashes
         orderby time.Span.Start
         select (clash, time);
 
-    private static ClashBody Of(Clash clash, ClashTime time, WallReading reading, BrickTable table, SinceBody? since)
+    private static ClashBody Of(Clash clash, ClashTime time, WindowReading reading, BrickTable table, SinceBody? since)
     {
         var zone = reading.Window.Reader;
         var asker = new ClashesOf(reading.Person, reading.RoleOn);
@@ -270,7 +271,7 @@ internal static class ReadClashes
     }
 
     /// <summary>A clash is made of what the reader sees whole, so each of its events shows.</summary>
-    private static BrickBody.Event Brick(WallReading reading, BrickTable table, Event whole, LocalDateTime? only) =>
+    private static BrickBody.Event Brick(WindowReading reading, BrickTable table, Event whole, LocalDateTime? only) =>
         table.Lay(
             VisibleEvent.Show(
                 reading.RoleOn(whole.CalendarId),

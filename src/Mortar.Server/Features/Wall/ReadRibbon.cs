@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using Mortar.Core.Words;
+using Mortar.Data.Reading;
 using Mortar.Server.Hosting;
 using Mortar.Server.Wire;
 using NodaTime;
@@ -23,7 +24,7 @@ internal static class ReadRibbon
         [FromQuery] int weeks,
         [FromQuery] Guid[]? calendars,
         Acting acting,
-        WallReader wall,
+        WindowReader wall,
         KeptWeeks kept,
         CancellationToken cancellationToken
     )

@@ -1,6 +1,7 @@
 using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
+using Mortar.Data.Reading;
 using Mortar.Server.Hosting;
 using Mortar.Server.Wire;
 
@@ -39,7 +40,7 @@ internal static class ReadWallChanges
         [FromQuery] DateQuery to,
         [FromQuery] string since,
         Acting acting,
-        WallReader wall,
+        WindowReader wall,
         WallChanges changes,
         WallSeal seal,
         CancellationToken cancellationToken

@@ -10,15 +10,15 @@ using Mortar.Server.Wire;
 namespace Mortar.Server.Features.Wall;
 
 /// <summary>Finds out what is other on a wall than it was.</summary>
-internal sealed class WallChanges(WallReader wall, KeptClashes kept, WallSeal seal, ZoneClock clock)
+internal sealed class WallChanges(WindowReader wall, KeptClashes kept, WallSeal seal, ZoneClock clock)
 {
     /// <summary>From so many changes on the whole wall is the shorter answer.</summary>
     private const int Most = 200;
 
     /// <summary>What changed in a window since a wall that somebody was told, as far as it is for them.</summary>
     public async Task<ReadWallChanges.Body> Since(
-        WallVersion? told,
-        WallSight seen,
+        WindowVersion? told,
+        WindowSight seen,
         Window window,
         CancellationToken cancellationToken
     )
@@ -103,7 +103,7 @@ internal sealed class WallChanges(WallReader wall, KeptClashes kept, WallSeal se
     /// <summary>The events that were answered, where the answers are for the reader: what was answered is as it was, and takes others.</summary>
     private async Task<IReadOnlyList<Event>> Answered(
         List<TailEntry> touching,
-        WallSight seen,
+        WindowSight seen,
         Window window,
         CancellationToken cancellationToken
     )

@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using Mortar.Core.Availability;
 using Mortar.Core.Words;
+using Mortar.Data.Reading;
 using Mortar.Server.Hosting;
 using Mortar.Server.Wire;
 using NodaTime;
@@ -47,7 +48,7 @@ internal static class WallSetup
 
     public static void AddWall(this IServiceCollection services) =>
         services
-            .AddScoped<WallReader>()
+            .AddScoped<WindowReader>()
             .AddScoped<WallChanges>()
             .AddSingleton<KeptWeeks>()
             .AddSingleton<KeptClashes>()
@@ -69,7 +70,7 @@ internal static class WallSetup
         [FromHeader(Name = "If-None-Match")] string? known,
         HttpContext context,
         Acting acting,
-        WallReader wall,
+        WindowReader wall,
         WallChanges changes,
         WallSeal seal,
         CancellationToken cancellationToken
@@ -81,7 +82,7 @@ internal static class WallSetup
             return refusal;
         }
 
-        WallReading reading;
+        WindowReading reading;
         string? version = null;
         if (whose is { } other)
         {

@@ -69,6 +69,7 @@ public class GapTests
             new[] { Tomasz, DemoPeople.Mei.Id.Value }.Order(),
             first.GetProperty("any").EnumerateArray().Select(one => one.GetGuid()).Order()
         );
+        Assert.Equal([Dele], first.GetProperty("unnamed").EnumerateArray().Select(one => one.GetGuid()));
         var halifax = Assert.Single(first.GetProperty("elsewhere").EnumerateArray());
         Assert.Equal(("America/Halifax", "2026-03-12T08:00:00"), (halifax.Text("zone"), halifax.Text("start")));
     }

@@ -3,8 +3,9 @@ import { api, type Schema, unwrap } from '../../api/client'
 import { withTexts } from '../../api/texts'
 import type { Time } from '../wall/bricks'
 
-export type Gap = Schema['FindGapsGapBody']
-export type GapAnswer = Schema['FindGapsAnswer']
+/** `named` is who is named on what is made in it: of many who are asked for nearly all, so the answer tells the others. */
+export type Gap = Omit<Schema['FindGapsGapBody'], 'unnamed'> & { readonly named: readonly string[] }
+export type GapAnswer = Omit<Schema['FindGapsAnswer'], 'gaps'> & { readonly gaps: readonly Gap[] }
 export type GapQuestion = Schema['FindGapsBody']
 export type Clash = Schema['ReadClashesClashBody']
 export type Untold = Schema['ReadClashesUntoldBody']
@@ -14,7 +15,17 @@ export type FreeAnswer = Schema['AskFreeAnswer']
 export const gapsQuery = (question: GapQuestion) =>
   queryOptions({
     queryKey: ['gaps', question],
-    queryFn: ({ signal }) => unwrap(api.POST('/api/gaps', { body: question, signal })),
+    queryFn: async ({ signal }): Promise<GapAnswer> => {
+      const found = await unwrap(api.POST('/api/gaps', { body: question, signal }))
+      const people = found.people.filter((one) => !one.isPlace).map((one) => one.id)
+      return {
+        ...found,
+        gaps: found.gaps.map(({ unnamed, ...gap }) => {
+          const left = new Set(unnamed)
+          return { ...gap, named: people.filter((one) => !left.has(one)) }
+        }),
+      }
+    },
     placeholderData: keepPreviousData,
     retry: false,
   })
