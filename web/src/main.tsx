@@ -8,7 +8,7 @@ import { BrowserRouter } from 'react-router'
 import { App } from './app/App'
 import { Fallback } from './app/Fallback'
 import { queryClient } from './app/queryClient'
-import { applyTheme } from './app/theme'
+import { applyTheme } from './reader/theme'
 import { ActsProvider } from './undo/acts'
 
 applyTheme()

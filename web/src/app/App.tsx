@@ -4,17 +4,15 @@ import { Navigate, Route, Routes } from 'react-router'
 import { sentenceOf } from '../api/problem'
 import { FirstAccountPage } from '../features/accounts/FirstAccountPage'
 import { SignInPage } from '../features/accounts/SignInPage'
-import { type Person, sessionQuery } from '../features/accounts/session'
 import { InvitationPage } from '../features/invitation/InvitationPage'
 import { JoinPage } from '../features/invitation/JoinPage'
+import { PersonProvider } from '../reader/person'
+import { type Person, sessionQuery } from '../reader/session'
 import { Page } from '../ui/Page'
-import { PersonProvider } from './person'
 
 const SignedInApp = lazy(() => import('./SignedInApp').then((module) => ({ default: module.SignedInApp })))
 
-const LinkPage = lazy(() =>
-  import('../features/links/LinkPage').then((module) => ({ default: module.LinkPage })),
-)
+const LinkPage = lazy(() => import('./LinkPage').then((module) => ({ default: module.LinkPage })))
 
 const PostRoomPage = lazy(() =>
   import('../features/post-room/PostRoomPage').then((module) => ({ default: module.PostRoomPage })),

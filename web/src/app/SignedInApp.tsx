@@ -1,11 +1,11 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { lazy, Suspense, useEffect } from 'react'
 import { Navigate, Route, Routes } from 'react-router'
-import { lastView } from '../features/wall/lastView'
-import { WallPage } from '../features/wall/WallPage'
+import { TopBar } from '../frame/TopBar'
+import { useReader } from '../reader/person'
+import { lastView } from '../wall/lastView'
+import { WallPage } from '../wall/WallPage'
 import { openLiveLine } from './live'
-import { useReader } from './person'
-import { TopBar } from './TopBar'
 
 const AccessTablePage = lazy(() =>
   import('../features/access/AccessTablePage').then((module) => ({ default: module.AccessTablePage })),
@@ -19,9 +19,7 @@ const PreferencesPage = lazy(() =>
   import('../features/preferences/PreferencesPage').then((module) => ({ default: module.PreferencesPage })),
 )
 
-const OwnLinkPage = lazy(() =>
-  import('../features/links/LinkPage').then((module) => ({ default: module.OwnLinkPage })),
-)
+const OwnLinkPage = lazy(() => import('./LinkPage').then((module) => ({ default: module.OwnLinkPage })))
 
 const GroupPage = lazy(() =>
   import('../features/groups/GroupPage').then((module) => ({ default: module.GroupPage })),
@@ -35,9 +33,7 @@ const AbsencesPage = lazy(() =>
   import('../features/absences/AbsencesPage').then((module) => ({ default: module.AbsencesPage })),
 )
 
-const InboxPage = lazy(() =>
-  import('../features/inbox/InboxPage').then((module) => ({ default: module.InboxPage })),
-)
+const InboxPage = lazy(() => import('./InboxPage').then((module) => ({ default: module.InboxPage })))
 
 const BinPage = lazy(() =>
   import('../features/calendars/BinPage').then((module) => ({ default: module.BinPage })),

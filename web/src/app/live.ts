@@ -1,8 +1,8 @@
 import { HubConnectionBuilder, LogLevel } from '@microsoft/signalr'
 import type { QueryClient } from '@tanstack/react-query'
 import { sinceOwnChange } from '../api/client'
+import { wallKeys } from '../model/wallKeys'
 import { freshener } from './freshen'
-import { wallKeys } from './wallKeys'
 
 /** Opens the live line: notices say that something changed, and what is shown is fetched anew. Returns how to close it. */
 export function openLiveLine(queries: QueryClient): () => void {

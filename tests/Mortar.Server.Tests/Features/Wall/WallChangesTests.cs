@@ -291,7 +291,7 @@ public class WallChangesTests
         };
     }
 
-    /// <summary>A wall as an open screen keeps it (web/src/features/wall/withChanges.ts).</summary>
+    /// <summary>A wall as an open screen keeps it (web/src/wall/withChanges.ts).</summary>
     private sealed class Kept(Browser browser)
     {
         private List<JsonElement> bricks = [];

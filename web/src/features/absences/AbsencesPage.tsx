@@ -1,13 +1,13 @@
 import { useQuery } from '@tanstack/react-query'
 import { Link, useParams, useSearchParams } from 'react-router'
 import { sentenceOf } from '../../api/problem'
-import { BarTitle } from '../../app/BarTitle'
-import { monthText, shortMonthText } from '../../app/dates'
-import { useReader } from '../../app/person'
-import { TopBar } from '../../app/TopBar'
+import { BarTitle } from '../../frame/BarTitle'
+import { TopBar } from '../../frame/TopBar'
+import { groupQueries } from '../../model/groupQueries'
+import { monthText, shortMonthText } from '../../reader/dates'
+import { useReader } from '../../reader/person'
 import { Button } from '../../ui/Button'
 import { Page } from '../../ui/Page'
-import { groupQueries } from '../groups/groupQueries'
 import { absencesQuery } from './absenceQueries'
 
 /** How many working days everybody is away in a year: a row a member, a column a month, and the sum. */

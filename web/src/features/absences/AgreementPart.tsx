@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { inboxQuery } from '../inbox/inboxQuery'
+import { inboxQuery } from '../../model/inboxQuery'
 import { AgreeForm } from './AgreeForm'
 
 interface AgreementPartProps {

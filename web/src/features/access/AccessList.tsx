@@ -2,13 +2,6 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import type { Schema } from '../../api/client'
 import { sentenceOf } from '../../api/problem'
-import { longDayText, momentText } from '../../app/dates'
-import { useReader } from '../../app/person'
-import { useChange } from '../../app/useChange'
-import { Button } from '../../ui/Button'
-import { Question } from '../../ui/Question'
-import { LinksPart } from '../links/LinksPart'
-import type { Layer } from '../wall/bricks'
 import {
   accessQueries,
   endAccess,
@@ -17,8 +10,15 @@ import {
   setGroupRole,
   setRole,
   withdraw,
-} from './accessQueries'
-import { ladder, lowerSteps, type Role, reaches, roleName } from './ladder'
+} from '../../model/accessQueries'
+import type { Layer } from '../../model/bricks'
+import { ladder, lowerSteps, type Role, reaches, roleName } from '../../model/ladder'
+import { longDayText, momentText } from '../../reader/dates'
+import { useReader } from '../../reader/person'
+import { Button } from '../../ui/Button'
+import { Question } from '../../ui/Question'
+import { useChange } from '../../undo/useChange'
+import { LinksPart } from '../links'
 import { everybodyText, givenText, lossText } from './stepWords'
 
 /** What shows who has access. */

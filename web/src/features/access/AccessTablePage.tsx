@@ -2,14 +2,15 @@ import { useQuery } from '@tanstack/react-query'
 import { type MouseEvent, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { sentenceOf } from '../../api/problem'
-import { BarTitle } from '../../app/BarTitle'
-import { longDayText } from '../../app/dates'
-import { TopBar } from '../../app/TopBar'
+import { BarTitle } from '../../frame/BarTitle'
+import { TopBar } from '../../frame/TopBar'
+import { accessTableQuery } from '../../model/accessQueries'
+import { roleName } from '../../model/ladder'
+import { longDayText } from '../../reader/dates'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { MarkBlock } from '../../ui/MarkSign'
 import { TextField } from '../../ui/TextField'
-import { accessTableQuery } from './accessQueries'
 import {
   asSpreadsheet,
   type Cell,
@@ -25,7 +26,6 @@ import {
 } from './accessTable'
 import { CellDesk, type Chosen } from './CellDesk'
 import { DefaultStep } from './DefaultStep'
-import { roleName } from './ladder'
 
 /** Who can see and change what in a group: people and groups down, calendars across, a step in every cell. */
 export function AccessTablePage() {

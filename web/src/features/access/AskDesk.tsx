@@ -1,16 +1,16 @@
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { useId, useState } from 'react'
 import { fieldProblem } from '../../api/problem'
+import { askByName } from '../../model/accessQueries'
+import { groupQueries } from '../../model/groupQueries'
+import { lowerSteps, type Role } from '../../model/ladder'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
+import { Desk } from '../../ui/Desk'
 import { FormProblem } from '../../ui/FormProblem'
 import { TextArea } from '../../ui/TextArea'
 import { inputLook } from '../../ui/TextField'
 import { useActs } from '../../undo/acts'
-import { groupQueries } from '../groups/groupQueries'
-import { Desk } from '../wall/Desk'
-import { askByName } from './accessQueries'
-import { lowerSteps, type Role } from './ladder'
 
 interface AskDeskProps {
   groupId: string | undefined

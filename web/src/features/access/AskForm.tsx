@@ -1,12 +1,12 @@
 import { useMutation } from '@tanstack/react-query'
 import { useState } from 'react'
 import { sentenceOf } from '../../api/problem'
+import { askFor } from '../../model/accessQueries'
+import { lowerSteps, type Role } from '../../model/ladder'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { TextField } from '../../ui/TextField'
 import { useActs } from '../../undo/acts'
-import { askFor } from './accessQueries'
-import { lowerSteps, type Role } from './ladder'
 
 /** Asks the coordinators of some calendars for access, with a note. Whether there are such calendars is not told. */
 export function AskForm({ calendarIds, onAsked }: { calendarIds: readonly string[]; onAsked: () => void }) {

@@ -1,9 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { writeCalendar } from '../../model/calendarQueries'
+import { defaultChoices, type Role } from '../../model/ladder'
+import { shelfQuery } from '../../model/shelfQuery'
 import { newSet, useActs } from '../../undo/acts'
-import { writeCalendar } from '../calendars/calendarQueries'
-import { shelfQuery } from '../shelf/shelfQuery'
 import type { Table } from './accessTable'
-import { defaultChoices, type Role } from './ladder'
 import { everybodyText } from './stepWords'
 
 interface DefaultStepProps {

@@ -1,17 +1,17 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { fieldProblem } from '../../api/problem'
-import { LastDayField } from '../../app/LastDayField'
+import { accessQueries, invite } from '../../model/accessQueries'
+import type { Layer } from '../../model/bricks'
+import { groupQueries } from '../../model/groupQueries'
+import { ladder, type Role } from '../../model/ladder'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { FormProblem } from '../../ui/FormProblem'
+import { LastDayField } from '../../ui/LastDayField'
 import { TextArea } from '../../ui/TextArea'
 import { TextField } from '../../ui/TextField'
 import { newSet, useActs } from '../../undo/acts'
-import { groupQueries } from '../groups/groupQueries'
-import type { Layer } from '../wall/bricks'
-import { accessQueries, invite } from './accessQueries'
-import { ladder, type Role } from './ladder'
 
 /** Gives somebody a step by address; says in one sentence what that means before it is sent. */
 export function GiveForm({ layer }: { layer: Layer }) {

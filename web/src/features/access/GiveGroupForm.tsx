@@ -1,13 +1,13 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { sentenceOf } from '../../api/problem'
+import { setGroupRole } from '../../model/accessQueries'
+import type { Layer } from '../../model/bricks'
+import { groupQueries } from '../../model/groupQueries'
+import { lowerSteps, type Role } from '../../model/ladder'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { newSet, useActs } from '../../undo/acts'
-import { groupQueries } from '../groups/groupQueries'
-import type { Layer } from '../wall/bricks'
-import { setGroupRole } from './accessQueries'
-import { lowerSteps, type Role } from './ladder'
 import { everybodyText } from './stepWords'
 
 /** Gives everybody in one of one's groups a step; it follows those who join and leave. */

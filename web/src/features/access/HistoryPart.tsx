@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { sentenceOf } from '../../api/problem'
-import { momentText } from '../../app/dates'
-import { calendarHistoryQuery, personHistoryQuery } from './accessQueries'
+import { calendarHistoryQuery, personHistoryQuery } from '../../model/accessQueries'
+import { momentText } from '../../reader/dates'
 
 interface HistoryPartProps {
   /** Of a calendar, or of a person on the calendars of a group. */

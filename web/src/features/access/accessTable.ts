@@ -1,6 +1,6 @@
 import type { Schema } from '../../api/client'
-import { longDayText } from '../../app/dates'
-import { reaches, roleName } from './ladder'
+import { reaches, roleName } from '../../model/ladder'
+import { longDayText } from '../../reader/dates'
 
 export type Table = Schema['AccessTableBody']
 export type TablePerson = Schema['AccessTablePersonBody']

@@ -1,4 +1,4 @@
-import { type Role, reaches, roleName } from './ladder'
+import { type Role, reaches, roleName } from '../../model/ladder'
 
 /** What was given to somebody, and what counts where they have more by another way: the highest does. */
 export const givenText = (who: string, calendar: string, role: Role, stays: Role): string =>

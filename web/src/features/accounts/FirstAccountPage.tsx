@@ -1,11 +1,11 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { fieldProblem } from '../../api/problem'
+import { browserZone, makeFirstAccount } from '../../reader/session'
 import { Button } from '../../ui/Button'
 import { FormProblem } from '../../ui/FormProblem'
+import { Gate } from '../../ui/Gate'
 import { TextField } from '../../ui/TextField'
-import { Gate } from './Gate'
-import { browserZone, makeFirstAccount } from './session'
 
 /** The first account of a new Mortar, made with the code on the console. */
 export function FirstAccountPage() {

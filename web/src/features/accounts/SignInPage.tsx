@@ -2,10 +2,10 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { Link } from 'react-router'
 import { sentenceOf } from '../../api/problem'
+import { demoPeopleQuery, sessionQuery, signIn, signInAsDemoPerson } from '../../reader/session'
 import { Button } from '../../ui/Button'
+import { Gate } from '../../ui/Gate'
 import { TextField } from '../../ui/TextField'
-import { Gate } from './Gate'
-import { demoPeopleQuery, sessionQuery, signIn, signInAsDemoPerson } from './session'
 
 /** Signing in; at the demo with one click. */
 export function SignInPage({ demo }: { demo: boolean }) {

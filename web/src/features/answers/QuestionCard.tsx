@@ -1,9 +1,9 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import type { Schema } from '../../api/client'
-import { wallKeys } from '../../app/wallKeys'
+import { titleOf } from '../../model/bricks'
+import { wallKeys } from '../../model/wallKeys'
+import { whenText } from '../../model/whenText'
 import { newSet, useActs } from '../../undo/acts'
-import { whenText } from '../events/whenText'
-import { titleOf } from '../wall/bricks'
 import { AnswerForm } from './AnswerForm'
 import { type Answer, answerEvent } from './answerQueries'
 

@@ -1,6 +1,6 @@
 import { type ReactNode, useState } from 'react'
+import { dateOf, minutesBetween, plusMinutes } from '../../model/times'
 import { Button } from '../../ui/Button'
-import { dateOf, minutesBetween, plusMinutes } from '../wall/times'
 
 /** A day and an hour that are being chosen. */
 interface DayAndHour {

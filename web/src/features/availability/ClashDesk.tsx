@@ -1,13 +1,13 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { sentenceOf } from '../../api/problem'
-import { clockText, daysText, longDayText } from '../../app/dates'
+import { type Clash, freeQuery, type Untold, untoldQuery } from '../../model/availabilityQueries'
+import { type EventBrick, type Layer, titleOf } from '../../model/bricks'
+import { type EventForm, formOf, withStart } from '../../model/eventForm'
+import { dateOf } from '../../model/times'
+import { clockText, daysText, longDayText } from '../../reader/dates'
 import { Button } from '../../ui/Button'
-import { type EventForm, formOf, withStart } from '../events/eventForm'
-import { type EventBrick, type Layer, titleOf } from '../wall/bricks'
-import { Desk } from '../wall/Desk'
-import { dateOf } from '../wall/times'
-import { type Clash, freeQuery, type Untold, untoldQuery } from './availabilityQueries'
+import { Desk } from '../../ui/Desk'
 
 interface ClashDeskProps {
   clashes: readonly Clash[] | undefined

@@ -1,9 +1,9 @@
 import { useQuery } from '@tanstack/react-query'
-import { dayText } from '../../app/dates'
-import type { Time } from '../wall/bricks'
-import { daysOf } from '../wall/times'
-import { coverQuery } from './availabilityQueries'
-import { needText } from './needText'
+import { coverQuery } from '../../model/availabilityQueries'
+import type { Time } from '../../model/bricks'
+import { needText } from '../../model/needText'
+import { daysOf } from '../../model/times'
+import { dayText } from '../../reader/dates'
 
 interface CoverNoteProps {
   groupId: string

@@ -1,7 +1,7 @@
-import { clockText, lengthText, longDayText } from '../../app/dates'
+import { type Gap, gapTime } from '../../model/availabilityQueries'
+import { dateOf, minutesBetween } from '../../model/times'
+import { clockText, lengthText, longDayText } from '../../reader/dates'
 import { Button } from '../../ui/Button'
-import { dateOf, minutesBetween } from '../wall/times'
-import type { Gap } from './availabilityQueries'
 
 interface GapListProps {
   gaps: readonly Gap[]
@@ -18,9 +18,6 @@ interface GapListProps {
   onPropose: () => void
 }
 
-/** What names the time that something would be put at in a gap. */
-export const timeOf = (gap: Gap): string => `${gap.suggested}/${gap.suggestedEnd}`
-
 /** The gaps found, the best first: one is made use of at once, or several are kept and put to people. */
 export function GapList({
   gaps,
@@ -33,7 +30,7 @@ export function GapList({
   onKeep,
   onPropose,
 }: GapListProps) {
-  const times = kept.map(timeOf)
+  const times = kept.map(gapTime)
   return (
     <section aria-label="Gaps found" aria-busy={waits}>
       <h3 className="mb-1 text-base" role="status">
@@ -45,13 +42,13 @@ export function GapList({
             key={`${gap.start}/${gap.end}/${gap.missing.join()}`}
             gap={gap}
             count={count}
-            isKept={times.includes(timeOf(gap))}
+            isKept={times.includes(gapTime(gap))}
             nameOf={nameOf}
             onChoose={() => onChoose(gap)}
             onKeep={() =>
               onKeep(
-                times.includes(timeOf(gap))
-                  ? kept.filter((one) => timeOf(one) !== timeOf(gap))
+                times.includes(gapTime(gap))
+                  ? kept.filter((one) => gapTime(one) !== gapTime(gap))
                   : [...kept, gap].toSorted((a, b) => a.suggested.localeCompare(b.suggested)),
               )
             }

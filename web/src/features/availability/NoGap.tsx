@@ -1,8 +1,8 @@
 import type { ReactNode } from 'react'
-import { clockText, lengthText, longDayText } from '../../app/dates'
+import type { GapAnswer } from '../../model/availabilityQueries'
+import { dateOf, minutesBetween } from '../../model/times'
+import { clockText, lengthText, longDayText } from '../../reader/dates'
 import { Button } from '../../ui/Button'
-import { dateOf, minutesBetween } from '../wall/times'
-import type { GapAnswer } from './availabilityQueries'
 import { type GapForm, lengths } from './gapForm'
 
 interface NoGapProps {

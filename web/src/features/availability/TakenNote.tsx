@@ -1,9 +1,9 @@
 import { useQuery } from '@tanstack/react-query'
 import { Fragment } from 'react'
-import { clockText, longDayText } from '../../app/dates'
-import type { Time } from '../wall/bricks'
-import { dateOf } from '../wall/times'
-import { freeQuery } from './availabilityQueries'
+import { freeQuery } from '../../model/availabilityQueries'
+import type { Time } from '../../model/bricks'
+import { dateOf } from '../../model/times'
+import { clockText, longDayText } from '../../reader/dates'
 
 interface TakenNoteProps {
   people: readonly string[]

@@ -1,5 +1,5 @@
-import { clockTyped, dateTyped } from '../../app/typed'
-import { addDays } from '../wall/times'
+import { addDays } from '../../model/times'
+import { clockTyped, dateTyped } from '../../reader/typed'
 
 /** What somebody types to ask who is free: a day, a time or a stretch, and names. */
 export interface FreeTyped {

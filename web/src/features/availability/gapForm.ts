@@ -1,4 +1,4 @@
-import type { GapQuestion } from './availabilityQueries'
+import type { GapQuestion } from '../../model/availabilityQueries'
 
 /** How much somebody is needed. */
 export type Need = 'required' | 'optional' | 'any'

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
-import { addDays } from '../wall/times'
-import { type Gap, gapsQuery } from './availabilityQueries'
+import { type Gap, gapsQuery } from '../../model/availabilityQueries'
+import { addDays } from '../../model/times'
 import { asksForSomebody, type GapForm, gapForm, questionOf } from './gapForm'
 
 interface UseGapsOptions {

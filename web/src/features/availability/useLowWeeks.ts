@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { useMemo } from 'react'
-import { addDays, daysBetween } from '../wall/times'
-import { coverQuery } from './availabilityQueries'
+import { coverQuery } from '../../model/availabilityQueries'
+import { addDays, daysBetween } from '../../model/times'
 
 const none: ReadonlyMap<string, number> = new Map()
 

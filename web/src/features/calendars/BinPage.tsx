@@ -1,12 +1,12 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { Link } from 'react-router'
 import { sentenceOf } from '../../api/problem'
-import { momentText } from '../../app/dates'
+import { binQuery, bringBack } from '../../model/calendarQueries'
+import { momentText } from '../../reader/dates'
 import { Button } from '../../ui/Button'
 import { MarkBlock } from '../../ui/MarkSign'
 import { Page } from '../../ui/Page'
 import { newSet, useActs } from '../../undo/acts'
-import { binQuery, bringBack } from './calendarQueries'
 
 /** The calendars that were deleted and can be brought back. */
 export function BinPage() {

@@ -1,11 +1,11 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { fieldProblem } from '../../api/problem'
+import type { Layer } from '../../model/bricks'
+import { deleteCalendar, lossQuery } from '../../model/calendarQueries'
 import { Button } from '../../ui/Button'
 import { TextField } from '../../ui/TextField'
 import { newSet, useActs } from '../../undo/acts'
-import type { Layer } from '../wall/bricks'
-import { deleteCalendar, lossQuery } from './calendarQueries'
 
 /** Deletes a calendar for everybody: says what goes from whom, and takes its name as the answer. */
 export function DeleteCalendar({ layer, onDeleted }: { layer: Layer; onDeleted: () => void }) {

@@ -1,6 +1,6 @@
 import type { Schema } from '../../api/client'
+import { type Hue, tints } from '../../ui/looks'
 import { inputLook } from '../../ui/TextField'
-import { type Hue, tints } from './looks'
 
 type Kind = Schema['Kind']
 

@@ -1,14 +1,14 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import type { Schema } from '../../api/client'
+import type { Layer } from '../../model/bricks'
+import { writeCalendar } from '../../model/calendarQueries'
+import { keepLastCalendar } from '../../model/makeIn'
+import { Desk } from '../../ui/Desk'
+import { freeLook, hues } from '../../ui/looks'
 import { marks } from '../../ui/MarkSign'
 import { newSet, useActs } from '../../undo/acts'
-import type { Layer } from '../wall/bricks'
-import { Desk } from '../wall/Desk'
-import { keepLastCalendar } from '../wall/makeIn'
 import { CalendarForm, type CalendarSettings } from './CalendarForm'
-import { writeCalendar } from './calendarQueries'
-import { freeLook, hues } from './looks'
 
 interface NewCalendarDeskProps {
   group: Schema['GroupsGroupBody']

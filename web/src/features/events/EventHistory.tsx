@@ -1,9 +1,9 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { momentText } from '../../app/dates'
+import { eventKey } from '../../model/bricks'
+import { momentText } from '../../reader/dates'
 import { Button } from '../../ui/Button'
 import { useActs } from '../../undo/acts'
-import { eventKey } from '../wall/bricks'
 import { historyQuery } from './eventQueries'
 
 /** Who changed an event when, and its address to hand on. */

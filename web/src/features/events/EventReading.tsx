@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query'
 import type { ComponentProps } from 'react'
 import { sentenceOf } from '../../api/problem'
-import { fromEventKey, type Layer } from '../wall/bricks'
-import { Desk } from '../wall/Desk'
+import { fromEventKey, type Layer } from '../../model/bricks'
+import { Desk } from '../../ui/Desk'
 import { EventPage } from './EventPage'
 import { eventQuery } from './eventQueries'
 

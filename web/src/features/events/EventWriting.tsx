@@ -1,10 +1,10 @@
 import type { ComponentProps } from 'react'
-import { reaches } from '../access/ladder'
-import type { Layer } from '../wall/bricks'
-import { Desk } from '../wall/Desk'
+import type { Layer } from '../../model/bricks'
+import type { EventForm } from '../../model/eventForm'
+import { reaches } from '../../model/ladder'
+import { Desk } from '../../ui/Desk'
 import { EventDesk } from './EventDesk'
 import { EventPage } from './EventPage'
-import type { EventForm } from './eventForm'
 import { type Sight, typedIn } from './useSight'
 
 interface EventWritingProps extends Omit<ComponentProps<typeof EventDesk>, 'layers'> {

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
+import type { EventForm } from '../../model/eventForm'
 import { Button } from '../../ui/Button'
 import { useBroughtIntoView } from '../../ui/useBroughtIntoView'
-import type { EventForm } from './eventForm'
 import { previewQuery, type Reach } from './eventQueries'
 
 interface ReachQuestionProps {

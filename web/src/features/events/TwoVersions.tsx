@@ -1,6 +1,6 @@
+import { differences, type EventForm } from '../../model/eventForm'
 import { Button } from '../../ui/Button'
 import { useBroughtIntoView } from '../../ui/useBroughtIntoView'
-import { differences, type EventForm } from './eventForm'
 
 interface TwoVersionsProps {
   mine: EventForm

@@ -1,10 +1,5 @@
 import { useState } from 'react'
-import { ClockField } from '../../app/ClockField'
-import { DateField } from '../../app/DateField'
-import { dayText } from '../../app/dates'
-import { Choice } from '../../ui/Choice'
-import type { Time } from '../wall/bricks'
-import { addDays, dateOf, daysOf, localAt, minuteOf } from '../wall/times'
+import type { Time } from '../../model/bricks'
 import {
   type DayPart,
   hoursOf,
@@ -15,7 +10,12 @@ import {
   withEnd,
   withForm,
   withStart,
-} from './eventForm'
+} from '../../model/eventForm'
+import { addDays, dateOf, daysOf, localAt, minuteOf } from '../../model/times'
+import { dayText } from '../../reader/dates'
+import { Choice } from '../../ui/Choice'
+import { ClockField } from '../../ui/ClockField'
+import { DateField } from '../../ui/DateField'
 
 interface WhenFieldsProps {
   time: Time

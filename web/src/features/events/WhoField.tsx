@@ -1,8 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useId, useState } from 'react'
 import { fieldProblem, sentenceOf } from '../../api/problem'
+import { addGuest, groupQueries } from '../../model/groupQueries'
 import { inputLook } from '../../ui/TextField'
-import { addGuest, groupQueries } from '../groups/groupQueries'
 
 interface WhoFieldProps {
   /** The group of the calendar; null where one is not in it. */

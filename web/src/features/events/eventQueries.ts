@@ -1,6 +1,6 @@
 import { keepPreviousData, queryOptions } from '@tanstack/react-query'
 import { api, type Schema, unwrap } from '../../api/client'
-import type { EventForm } from './eventForm'
+import type { EventForm } from '../../model/eventForm'
 
 export const eventQuery = (eventId: string, only: string | null) =>
   queryOptions({

@@ -1,10 +1,10 @@
 import { useQueryClient } from '@tanstack/react-query'
 import type { Schema } from '../../api/client'
 import { ProblemError } from '../../api/problem'
-import { wallKeys } from '../../app/wallKeys'
+import { brickKey, type EventBrick, titleOf } from '../../model/bricks'
+import { brickOf, type EventForm, formOf } from '../../model/eventForm'
+import { wallKeys } from '../../model/wallKeys'
 import { newSet, useActs } from '../../undo/acts'
-import { brickKey, type EventBrick, titleOf } from '../wall/bricks'
-import { brickOf, type EventForm, formOf } from './eventForm'
 import { deleteEvent, type Reach, writeEvent } from './eventQueries'
 import { inTurn } from './inTurn'
 

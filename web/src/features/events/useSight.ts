@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query'
 import { ProblemError } from '../../api/problem'
-import { reaches } from '../access/ladder'
-import type { EventBrick, Layer } from '../wall/bricks'
-import type { EventForm } from './eventForm'
+import type { EventBrick, Layer } from '../../model/bricks'
+import type { EventForm } from '../../model/eventForm'
+import { reaches } from '../../model/ladder'
 import { eventQuery } from './eventQueries'
 
 /** How the one who writes an event stands to it at this moment, whatever it was when they opened it. */

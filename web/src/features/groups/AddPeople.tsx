@@ -2,10 +2,10 @@ import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/rea
 import { useRef, useState } from 'react'
 import type { Schema } from '../../api/client'
 import { sentenceOf } from '../../api/problem'
+import { addMembers, groupQueries, readPeople } from '../../model/groupQueries'
 import { Button } from '../../ui/Button'
 import { TextArea } from '../../ui/TextArea'
 import { newSet, useActs } from '../../undo/acts'
-import { addMembers, groupQueries, readPeople } from './groupQueries'
 
 type Entry = Schema['ReadPeopleEntryBody']
 

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
-import { momentText } from '../../app/dates'
+import { askedQuery } from '../../model/membershipQueries'
+import { momentText } from '../../reader/dates'
 import { Button } from '../../ui/Button'
-import { askedQuery } from './membershipQueries'
 
 interface AskedListProps {
   groupId: string

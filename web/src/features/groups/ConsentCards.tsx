@@ -1,10 +1,10 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
 import type { Schema } from '../../api/client'
-import { momentText } from '../../app/dates'
+import { answerGuardianship, answerMembership } from '../../model/membershipQueries'
+import { momentText } from '../../reader/dates'
 import { Button } from '../../ui/Button'
 import { newSet, useActs } from '../../undo/acts'
-import { answerGuardianship, answerMembership } from './membershipQueries'
 
 /** A group asks whether one wants to be in it: what that means, and yes or no. */
 export function MembershipCard({ asked }: { asked: Schema['InboxMembershipBody'] }) {

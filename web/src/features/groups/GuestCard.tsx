@@ -1,10 +1,10 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import type { Schema } from '../../api/client'
+import { titleOf } from '../../model/bricks'
+import { claimGuest } from '../../model/membershipQueries'
+import { whenText } from '../../model/whenText'
 import { Button } from '../../ui/Button'
 import { newSet, useActs } from '../../undo/acts'
-import { whenText } from '../events/whenText'
-import { titleOf } from '../wall/bricks'
-import { claimGuest } from './membershipQueries'
 
 /**
  * A group put one on its plan as somebody from outside, by an address of one's own: what waits there, and that it is one.

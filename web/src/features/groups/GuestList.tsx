@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
+import { groupQueries } from '../../model/groupQueries'
 import { Button } from '../../ui/Button'
-import { groupQueries } from './groupQueries'
 
 interface GuestListProps {
   groupId: string

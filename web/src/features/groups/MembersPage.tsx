@@ -3,17 +3,8 @@ import { type FormEvent, useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import type { Schema } from '../../api/client'
 import { fieldProblem, sentenceOf } from '../../api/problem'
-import { BarTitle } from '../../app/BarTitle'
-import { momentText } from '../../app/dates'
-import { useReader } from '../../app/person'
-import { TopBar } from '../../app/TopBar'
-import { useChange } from '../../app/useChange'
-import { Button } from '../../ui/Button'
-import { TextField } from '../../ui/TextField'
-import { AddPeople } from './AddPeople'
-import { AskedList } from './AskedList'
-import { GuardiansForm } from './GuardiansForm'
-import { GuestList } from './GuestList'
+import { BarTitle } from '../../frame/BarTitle'
+import { TopBar } from '../../frame/TopBar'
 import {
   correctMember,
   endMembership,
@@ -22,8 +13,17 @@ import {
   removeGuest,
   setCoordinates,
   setGuardians,
-} from './groupQueries'
-import { withdrawAsking } from './membershipQueries'
+} from '../../model/groupQueries'
+import { withdrawAsking } from '../../model/membershipQueries'
+import { momentText } from '../../reader/dates'
+import { useReader } from '../../reader/person'
+import { Button } from '../../ui/Button'
+import { TextField } from '../../ui/TextField'
+import { useChange } from '../../undo/useChange'
+import { AddPeople } from './AddPeople'
+import { AskedList } from './AskedList'
+import { GuardiansForm } from './GuardiansForm'
+import { GuestList } from './GuestList'
 import { TakeOut } from './TakeOut'
 
 /** What shows who is in a group. */

@@ -1,10 +1,10 @@
 import { useQuery } from '@tanstack/react-query'
 import type { Schema } from '../../api/client'
-import { ClockField } from '../../app/ClockField'
+import { groupQueries } from '../../model/groupQueries'
+import { asClock, asMinutes, weekdays } from '../../reader/preferences'
 import { Button } from '../../ui/Button'
+import { ClockField } from '../../ui/ClockField'
 import { TextField } from '../../ui/TextField'
-import { asClock, asMinutes, weekdays } from '../preferences/preferences'
-import { groupQueries } from './groupQueries'
 
 type Need = Schema['GroupsNeedBody']
 

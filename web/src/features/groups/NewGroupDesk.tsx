@@ -2,14 +2,14 @@ import { useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import type { Schema } from '../../api/client'
 import { fieldProblem } from '../../api/problem'
-import { useReader } from '../../app/person'
+import { makeGroup, sorts } from '../../model/groupQueries'
+import { useReader } from '../../reader/person'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
+import { Desk } from '../../ui/Desk'
 import { FormProblem } from '../../ui/FormProblem'
 import { TextField } from '../../ui/TextField'
 import { useActs } from '../../undo/acts'
-import { Desk } from '../wall/Desk'
-import { makeGroup, sorts } from './groupQueries'
 
 /** Makes a group; its maker coordinates it. */
 export function NewGroupDesk({

@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import type { Schema } from '../../api/client'
+import { endingQuery } from '../../model/membershipQueries'
 import { Question } from '../../ui/Question'
-import { endingQuery } from './membershipQueries'
 
 interface TakeOutProps {
   group: Schema['GroupsGroupBody']

@@ -1,4 +1,4 @@
-import { dateText } from '../../app/dates'
+import { dateText } from '../../reader/dates'
 import type { Import } from './importQueries'
 
 /** What is in a file that was read and not yet written. */

@@ -1,13 +1,13 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import type { Schema } from '../../api/client'
-import { momentText } from '../../app/dates'
+import { grantAsk, refuseAsk } from '../../model/accessQueries'
+import { ladder, type Role, roleName } from '../../model/ladder'
+import { momentText } from '../../reader/dates'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { useBroughtIntoView } from '../../ui/useBroughtIntoView'
 import { newSet, useActs } from '../../undo/acts'
-import { grantAsk, refuseAsk } from '../access/accessQueries'
-import { ladder, type Role, roleName } from '../access/ladder'
 
 /** A request for access, brought before the eye where a mail led to it, with the coordinator's answer: that step, a lower or a higher one, or no. */
 export function AskCard({ ask, isMeant }: { ask: Schema['InboxAskBody']; isMeant: boolean }) {

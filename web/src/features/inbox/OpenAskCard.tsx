@@ -1,14 +1,14 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import type { Schema } from '../../api/client'
-import { momentText } from '../../app/dates'
+import { giveAsk, refuseOpenAsk } from '../../model/accessQueries'
+import { ladder, type Role, reaches, roleName } from '../../model/ladder'
+import { shelfQuery } from '../../model/shelfQuery'
+import { momentText } from '../../reader/dates'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { useBroughtIntoView } from '../../ui/useBroughtIntoView'
 import { newSet, useActs } from '../../undo/acts'
-import { giveAsk, refuseOpenAsk } from '../access/accessQueries'
-import { ladder, type Role, reaches, roleName } from '../access/ladder'
-import { shelfQuery } from '../shelf/shelfQuery'
 
 interface OpenAskCardProps {
   ask: Schema['InboxOpenAskBody']

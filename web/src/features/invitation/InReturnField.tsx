@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
+import { ladder, type Role, reaches } from '../../model/ladder'
+import { shelfQuery } from '../../model/shelfQuery'
 import { Choice } from '../../ui/Choice'
-import { ladder, type Role, reaches } from '../access/ladder'
-import { shelfQuery } from '../shelf/shelfQuery'
 
 /** A step on a calendar of one's own. */
 export interface Gift {

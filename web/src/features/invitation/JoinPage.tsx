@@ -1,10 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useNavigate, useParams } from 'react-router'
 import { sentenceOf } from '../../api/problem'
+import { browserZone, sessionQuery } from '../../reader/session'
 import { Button } from '../../ui/Button'
-import { Gate } from '../accounts/Gate'
-import { SignInForm } from '../accounts/SignInPage'
-import { browserZone, sessionQuery } from '../accounts/session'
+import { Gate } from '../../ui/Gate'
+import { SignInForm } from '../accounts'
 import { AccountForm } from './AccountForm'
 import { joinAsMyself, joiningByLink, joinWithNewAccount } from './invitationQueries'
 

@@ -3,7 +3,7 @@ import { useParams } from 'react-router'
 import { api, unwrap } from '../../api/client'
 import { ProblemError, sentenceOf } from '../../api/problem'
 import { Button } from '../../ui/Button'
-import { Gate } from '../accounts/Gate'
+import { Gate } from '../../ui/Gate'
 
 const path = (token: string) => ({ params: { path: { token } } })
 

@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { fieldProblem } from '../../api/problem'
-import { useReader } from '../../app/person'
+import { useReader } from '../../reader/person'
 import { Button } from '../../ui/Button'
 import { FormProblem } from '../../ui/FormProblem'
 import { TextField } from '../../ui/TextField'

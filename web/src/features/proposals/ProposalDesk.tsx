@@ -1,10 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { sentenceOf } from '../../api/problem'
-import { wallKeys } from '../../app/wallKeys'
+import { dateOf } from '../../model/times'
+import { wallKeys } from '../../model/wallKeys'
 import { Button } from '../../ui/Button'
+import { Desk } from '../../ui/Desk'
 import { newSet, useActs } from '../../undo/acts'
-import { Desk } from '../wall/Desk'
-import { dateOf } from '../wall/times'
 import {
   askAgain,
   type CountedProposal,

@@ -1,18 +1,17 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { fieldProblem } from '../../api/problem'
+import { type Gap, gapTime } from '../../model/availabilityQueries'
+import type { Layer } from '../../model/bricks'
+import { bookableOf, placeText } from '../../model/makeIn'
+import { BookingNote } from '../../ui/BookingNote'
 import { Button } from '../../ui/Button'
+import { Desk } from '../../ui/Desk'
 import { FormProblem } from '../../ui/FormProblem'
+import { GoesTo } from '../../ui/GoesTo'
 import { TextArea } from '../../ui/TextArea'
 import { TextField } from '../../ui/TextField'
 import { newSet, useActs } from '../../undo/acts'
-import type { Gap } from '../availability/availabilityQueries'
-import { timeOf } from '../availability/GapList'
-import { BookingNote } from '../events/BookingNote'
-import { GoesTo } from '../events/GoesTo'
-import type { Layer } from '../wall/bricks'
-import { Desk } from '../wall/Desk'
-import { bookableOf, placeText } from '../wall/makeIn'
 import { propose } from './proposalQueries'
 import { timeText } from './SuitsForm'
 
@@ -103,7 +102,7 @@ export function ProposeDesk({
           <ul className="grid gap-1">
             {kept.map((gap) => (
               <li
-                key={timeOf(gap)}
+                key={gapTime(gap)}
                 className="flex items-center justify-between border border-gap-edge bg-gap-tint px-2 py-1"
               >
                 {timeText({ start: gap.suggested, end: gap.suggestedEnd })}

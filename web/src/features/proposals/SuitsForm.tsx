@@ -1,8 +1,8 @@
 import { useState } from 'react'
-import { clockText, longDayText } from '../../app/dates'
+import { dateOf } from '../../model/times'
+import { clockText, longDayText } from '../../reader/dates'
 import { Button } from '../../ui/Button'
 import { TextField } from '../../ui/TextField'
-import { dateOf } from '../wall/times'
 import type { AskedWhich, Suiting } from './proposalQueries'
 
 interface SuitsFormProps {

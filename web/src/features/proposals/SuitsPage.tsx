@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useParams } from 'react-router'
 import { sentenceOf } from '../../api/problem'
-import { Gate } from '../accounts/Gate'
+import { Gate } from '../../ui/Gate'
 import { proposalByLink, type Suiting, saySuitsByLink } from './proposalQueries'
 import { SuitsForm } from './SuitsForm'
 

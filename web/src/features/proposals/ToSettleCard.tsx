@@ -1,5 +1,5 @@
 import { Link } from 'react-router'
-import { dateOf } from '../wall/times'
+import { dateOf } from '../../model/times'
 import { answered } from './ProposalDesk'
 import type { CountedProposal } from './proposalQueries'
 import { timeText } from './SuitsForm'

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { useMemo } from 'react'
-import type { Gap } from '../availability/availabilityQueries'
+import type { Gap } from '../../model/availabilityQueries'
 import { proposalsQuery } from './proposalQueries'
 
 /** The times that are being proposed or were, to be lit on the wall; null where none is on the desk. */

@@ -1,10 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { Bell } from 'lucide-react'
 import { Link } from 'react-router'
+import { eventKey, titleOf } from '../../model/bricks'
+import { daysOf } from '../../model/times'
+import { whenText } from '../../model/whenText'
 import { useActs } from '../../undo/acts'
-import { whenText } from '../events/whenText'
-import { eventKey, titleOf } from '../wall/bricks'
-import { daysOf } from '../wall/times'
 import { putAway, type Reminder, remindersQuery } from './reminderQueries'
 
 /** What one is reminded of, over whatever is open, until it is put away or over. */

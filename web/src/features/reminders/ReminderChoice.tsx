@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { fieldProblem } from '../../api/problem'
-import { lengthText } from '../../app/dates'
+import { lengthText } from '../../reader/dates'
 import { Choice } from '../../ui/Choice'
 import { useActs } from '../../undo/acts'
 import { type ReminderChoice as Chosen, choiceQuery, choose } from './reminderQueries'

@@ -1,10 +1,10 @@
 import { useState } from 'react'
+import type { Layer } from '../../model/bricks'
 import { Button } from '../../ui/Button'
+import { Desk } from '../../ui/Desk'
+import { LookFields } from '../../ui/LookFields'
 import { TextField } from '../../ui/TextField'
-import { LookFields } from '../calendars/LookFields'
-import { ReminderChoice } from '../reminders/ReminderChoice'
-import type { Layer } from '../wall/bricks'
-import { Desk } from '../wall/Desk'
+import { ReminderChoice } from '../reminders'
 import { useShelf } from './useShelf'
 
 /** My own colour, sign and name for a layer; nobody else sees it. */

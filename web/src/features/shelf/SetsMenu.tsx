@@ -1,11 +1,11 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { ChevronDown } from 'lucide-react'
 import { type FormEvent, useState } from 'react'
+import type { Layer } from '../../model/bricks'
+import { deleteSet, type LayerSet, writeSet } from '../../model/shelfQuery'
+import { viewAddress } from '../../model/useAddressLayers'
 import { Menu, MenuItem, MenuLabel, MenuLine } from '../../ui/Menu'
 import { useActs } from '../../undo/acts'
-import type { Layer } from '../wall/bricks'
-import { viewAddress } from '../wall/useAddressLayers'
-import { deleteSet, type LayerSet, writeSet } from './shelfQuery'
 
 interface SetsMenuProps {
   sets: readonly LayerSet[]

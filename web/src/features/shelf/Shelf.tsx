@@ -1,13 +1,13 @@
 import { useQuery } from '@tanstack/react-query'
 import { ChevronUp, Columns2, EllipsisVertical } from 'lucide-react'
 import { useState } from 'react'
+import type { Layer } from '../../model/bricks'
+import { roleName } from '../../model/ladder'
+import { setsQuery } from '../../model/shelfQuery'
+import type { AddressLayers } from '../../model/useAddressLayers'
 import { MarkBlock } from '../../ui/MarkSign'
 import { Menu, MenuItem, MenuLabel, MenuLine } from '../../ui/Menu'
-import { roleName } from '../access/ladder'
-import type { Layer } from '../wall/bricks'
-import type { AddressLayers } from '../wall/useAddressLayers'
 import { SetsMenu } from './SetsMenu'
-import { setsQuery } from './shelfQuery'
 import { useShelf } from './useShelf'
 
 interface ShelfProps {

@@ -1,8 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import type { Layer } from '../../model/bricks'
+import { layLayer, orderLayers, shelfQuery } from '../../model/shelfQuery'
+import type { AddressLayers } from '../../model/useAddressLayers'
 import { useActs } from '../../undo/acts'
-import type { Layer } from '../wall/bricks'
-import type { AddressLayers } from '../wall/useAddressLayers'
-import { layLayer, orderLayers, shelfQuery } from './shelfQuery'
 import { forgetShownBefore, keepShownBefore, shownBefore } from './shownBefore'
 
 const none: Layer[] = []

@@ -1,0 +1,5 @@
+/** What other features may show of this one. */
+export { AccessList } from './AccessList'
+export { GiveForm } from './GiveForm'
+export { GiveGroupForm } from './GiveGroupForm'
+export { HistoryPart } from './HistoryPart'

@@ -1,0 +1,3 @@
+/** What other features may show of this one. */
+export { CoverNote } from './CoverNote'
+export { TakenNote } from './TakenNote'
