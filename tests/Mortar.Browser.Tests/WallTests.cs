@@ -177,6 +177,44 @@ public class WallTests
         ines.WaitForBrick("Celadon", "14:00 to 15:30");
     }
 
+    /// <summary>The line tells one's own change too: what was asked after it has its answer already.</summary>
+    [Fact]
+    public async Task After_ones_own_change_nothing_is_asked_for_twice()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var api = await mortar.As(DemoPeople.Ines);
+        var calendar = await api.MakeCalendar();
+        await mortar.Give(calendar, DemoPeople.Priya, Role.View);
+        await api.MakeEvent(calendar);
+        using var priya = new Screen(mortar.Url).SignIn(DemoPeople.Priya).Week();
+        priya.WaitForBrick("Celadon", "14:00 to 15:30");
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Week();
+        ines.WaitForBrick("Celadon", "14:00 to 15:30");
+        ines.Script("performance.clearResourceTimings()");
+
+        ines.Move("Celadon", 0, 1);
+        priya.WaitForBrick("Celadon", "15:00 to 16:30"); // by now the line has told it to both
+        Assert.All(Asked(), one => Assert.True(one.Times <= 1, $"{one.Path} was asked for {one.Times} times."));
+
+        // What is done elsewhere is asked for once more, and shows that all that was told before has been heard.
+        await api.MakeEvent(calendar, "Tenmoku", World.Hours("2026-03-12T10:00:00", "2026-03-12T11:00:00"));
+        ines.WaitForBrick("Tenmoku", "10:00 to 11:00");
+        var all = Asked();
+        Assert.Contains(all, one => one.Path == "/api/wall/changes");
+        Assert.All(all, one => Assert.True(one.Times <= 2, $"{one.Path} was asked for {one.Times} times."));
+
+        IReadOnlyList<(string Path, int Times)> Asked() =>
+            [
+                .. ines.Script<IReadOnlyCollection<object>>(
+                        "return performance.getEntriesByType('resource').map((one) => new URL(one.name).pathname)"
+                    )
+                    .Cast<string>()
+                    .Where(path => path.StartsWith("/api/", StringComparison.Ordinal))
+                    .GroupBy(path => path, StringComparer.Ordinal)
+                    .Select(same => (same.Key, same.Count())),
+            ];
+    }
+
     [Fact]
     public async Task Two_changes_in_quick_succession_are_both_kept_on_a_slow_line()
     {

@@ -1,4 +1,5 @@
 using System.Reflection;
+using System.Text.RegularExpressions;
 using Mortar.Core.Access;
 using Mortar.Data.Store;
 using Mortar.Formats.ICalendar;
@@ -177,5 +178,37 @@ public class ArchitectureTests
     {
         var result = rule.GetResult();
         Assert.True(result.IsSuccessful, string.Join(", ", result.FailingTypeNames ?? []));
+    }
+
+    /// <summary>A story of names that are not there any more leads strangers astray.</summary>
+    [Fact]
+    public void The_names_in_the_story_of_one_event_are_there()
+    {
+        var text = File.ReadAllText(Path.Combine(Repository.Root, "CONTRIBUTING.md"));
+        var story = text[text.IndexOf("## One event's way", StringComparison.Ordinal)..];
+        var files = Directory
+            .EnumerateFiles(Path.Combine(Repository.Root, "src"), "*.cs", SearchOption.AllDirectories)
+            .Concat(
+                Directory.EnumerateFiles(Path.Combine(Repository.Root, "web/src"), "*.ts*", SearchOption.AllDirectories)
+            )
+            .Where(file => !file.Contains("/obj/", StringComparison.Ordinal))
+            .ToList();
+        var code = string.Join('\n', files.Select(File.ReadAllText));
+
+        var gone =
+            from Match match in Regex.Matches(
+                story,
+                "`(?<name>[^`]+)`",
+                RegexOptions.ExplicitCapture,
+                TimeSpan.FromSeconds(1)
+            )
+            let name = match.Groups["name"].Value
+            where
+                !name.Split('/', '.').All(part => code.Contains(part, StringComparison.Ordinal))
+                && !files.Exists(file => file.EndsWith($"/{name}", StringComparison.Ordinal))
+                && !Directory.Exists(Path.Combine(Repository.Root, "src", $"Mortar.{name}"))
+            select name;
+
+        Assert.Empty(gone);
     }
 }

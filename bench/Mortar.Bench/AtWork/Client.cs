@@ -77,7 +77,7 @@ internal sealed class Client : IAsyncDisposable
                 }
             )
             .Build();
-        line.On<Guid>("calendarChanged", _ => changed());
+        line.On<Guid, Guid[]>("calendarChanged", (_, _) => changed());
         await line.StartAsync();
     }
 

@@ -172,12 +172,4 @@ public sealed class NoticeQueries(MortarDb db, ZoneClock zones)
 
         Role RoleOn(CalendarId calendar) => standings.GetValueOrDefault(calendar, Standing.Outside).Role;
     }
-
-    /// <summary>Marks everything up to now as seen.</summary>
-    public async Task See(PersonId person, CancellationToken cancellationToken)
-    {
-        var row = await db.People.SingleAsync(one => one.Id == person, cancellationToken);
-        row.SeenChanges = await db.Changes.MaxAsync(change => (long?)change.Sequence, cancellationToken) ?? 0;
-        await db.SaveChangesAsync(cancellationToken);
-    }
 }

@@ -190,10 +190,13 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
     {
         Record();
         KeepGiven();
-        isAboutPeople |= ChangeTracker.Entries().Any(IsAboutPeople);
-        if (ChangeTracker.Entries().Any(IsAboutAccess))
+        foreach (var entry in ChangeTracker.Entries())
         {
-            Readers.Clear();
+            isAboutPeople |= IsAboutPeople(entry);
+            if (IsAboutAccess(entry))
+            {
+                Readers.Clear();
+            }
         }
 
         if (Database.CurrentTransaction is not null)

@@ -73,6 +73,7 @@ internal static class MortarHost
         builder.Services.AddAccounts(options);
         builder.Services.AddGroups();
         builder.Services.AddCalendars();
+        builder.Services.AddShelf();
         builder.Services.AddAccess();
         builder.Services.AddLinks();
         builder.Services.AddEvents();

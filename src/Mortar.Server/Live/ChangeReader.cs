@@ -33,6 +33,7 @@ internal sealed class ChangeReader(
 
     private sealed record Entry(
         long Sequence,
+        ChangeSetId Set,
         Subject Subject,
         Guid SubjectId,
         CalendarId? CalendarId,
@@ -96,6 +97,7 @@ internal sealed class ChangeReader(
             .OrderBy(change => change.Sequence)
             .Select(change => new Entry(
                 change.Sequence,
+                change.Set,
                 change.Subject,
                 change.SubjectId,
                 change.CalendarId,
@@ -164,14 +166,17 @@ internal sealed class ChangeReader(
         // An event that was moved away has left a calendar whose readers may not see where it went.
         var left = entries
             .Where(entry => entry.EventBefore is not null)
-            .Select(entry => (Now: entry.CalendarId, Before: ChangeRow.CalendarOfEvent(entry.EventBefore!)))
-            .Where(moved => moved.Now != moved.Before)
-            .Select(moved => moved.Before)
-            .Distinct();
-        foreach (var calendar in left)
+            .Select(entry => (Entry: entry, Before: ChangeRow.CalendarOfEvent(entry.EventBefore!)))
+            .Where(moved => moved.Entry.CalendarId != moved.Before)
+            .GroupBy(moved => moved.Before, moved => moved.Entry);
+        foreach (var moved in left)
         {
-            await Users(await db.ReadersOf(calendar, cancellationToken))
-                .SendAsync("calendarChanged", calendar.Value, cancellationToken);
+            await TellChanged(
+                await db.ReadersOf(moved.Key, cancellationToken),
+                moved.Key,
+                [.. moved],
+                cancellationToken
+            );
         }
 
         foreach (
@@ -220,7 +225,7 @@ internal sealed class ChangeReader(
             .ToList();
         var answered = await Answered(db, entries, cancellationToken);
         var seeing = SeeIt(calendar, entries, answered, readers, roles);
-        await Users([.. seeing.Union(given)]).SendAsync("calendarChanged", calendar.Value, cancellationToken);
+        await TellChanged(seeing.Union(given), calendar, entries, cancellationToken);
         await TellGiven(entries, cancellationToken);
         if (entries.Exists(entry => entry.Subject is Subject.Calendar))
         {
@@ -386,9 +391,30 @@ internal sealed class ChangeReader(
             {
                 await Users(concerned).SendAsync("shelfChanged", cancellationToken);
                 await Users(concerned).SendAsync("inboxChanged", cancellationToken);
-                await Users(concerned).SendAsync("calendarChanged", entry.CalendarId!.Value.Value, cancellationToken);
+                await TellChanged(concerned, entry.CalendarId!.Value, [entry], cancellationToken);
             }
         }
+    }
+
+    /// <summary>
+    /// Tells people that a calendar changed. Whoever did it, and nobody else meanwhile, is told by which acts: a screen that
+    /// did them itself has asked already.
+    /// </summary>
+    private async Task TellChanged(
+        IEnumerable<PersonId> people,
+        CalendarId calendar,
+        IReadOnlyCollection<Entry> entries,
+        CancellationToken cancellationToken
+    )
+    {
+        var told = people.ToHashSet();
+        if (entries.Select(entry => entry.Actor).Distinct().ToList() is [var actor] && told.Remove(actor))
+        {
+            var sets = entries.Select(entry => entry.Set.Value).Distinct().ToArray();
+            await Users([actor]).SendAsync("calendarChanged", calendar.Value, sets, cancellationToken);
+        }
+
+        await Users(told).SendAsync("calendarChanged", calendar.Value, Array.Empty<Guid>(), cancellationToken);
     }
 
     private IClientProxy Users(IEnumerable<PersonId> people) =>

@@ -6,7 +6,8 @@ namespace Mortar.Server.Live;
 
 /// <summary>The open line to each screen. It only tells; nothing is asked over it.</summary>
 /// <remarks>
-/// <c>calendarChanged(calendarId)</c>: something in that calendar changed that its person may see.
+/// <c>calendarChanged(calendarId, sets)</c>: something in that calendar changed that its person may see; with the acts by which,
+/// where nobody but they did it.
 /// <c>accessChanged(calendarId)</c>: who has that calendar, for those who coordinate it. <c>shelfChanged()</c>: a layer came, went
 /// or looks different. <c>inboxChanged()</c>: there is something in the inbox. <c>reminded()</c>: a reminder was given. Never any content: the screen fetches
 /// what it shows, and gets what its person may see.

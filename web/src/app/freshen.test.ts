@@ -2,6 +2,10 @@ import { QueryClient, QueryObserver } from '@tanstack/react-query'
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
 import { freshener } from './freshen'
 
+const answers = new Map<string, number>()
+
+vi.mock('../api/client', () => ({ answeredAt: (set: string) => answers.get(set) ?? null }))
+
 /** A question that is on the screen, and what is done to answer it. */
 function shown(queries: QueryClient, key: string, answer: () => Promise<unknown>) {
   const asked = vi.fn(answer)
@@ -111,6 +115,45 @@ describe('asking anew what others changed', () => {
     await vi.advanceTimersByTimeAsync(5_000)
 
     expect(asked).toHaveBeenCalledTimes(1)
+    stop()
+  })
+
+  test('asks no second time after an act of its own, and once where that was not asked after', async () => {
+    const queries = new QueryClient()
+    const wall = shown(queries, 'wall', async () => 'wall')
+    const cover = shown(queries, 'cover', async () => 'cover')
+    await vi.advanceTimersByTimeAsync(1)
+    const fresh = freshener(queries, () => 0)
+
+    answers.set('mine', Number.POSITIVE_INFINITY)
+    fresh.heard(['wall', 'cover'], ['mine']) // the line may be faster than the answer
+    await vi.advanceTimersByTimeAsync(1_000)
+    expect(wall.asked).toHaveBeenCalledTimes(1)
+    answers.set('mine', performance.now())
+    await queries.invalidateQueries({ queryKey: ['wall'] })
+    await vi.advanceTimersByTimeAsync(5_000)
+
+    expect(wall.asked).toHaveBeenCalledTimes(2)
+    expect(cover.asked).toHaveBeenCalledTimes(2)
+    wall.stop()
+    cover.stop()
+  })
+
+  test('asks after what others did, and after what one did on another screen, whatever one did meanwhile', async () => {
+    const queries = new QueryClient()
+    const { asked, stop } = shown(queries, 'wall', async () => 'wall')
+    await vi.advanceTimersByTimeAsync(1)
+    const fresh = freshener(queries, () => 0)
+
+    answers.set('mine', performance.now())
+    await queries.invalidateQueries({ queryKey: ['wall'] })
+    fresh.heard(['wall'], ['mine'])
+    fresh.heard(['wall'])
+    await vi.advanceTimersByTimeAsync(5_000)
+    expect(asked).toHaveBeenCalledTimes(3)
+    fresh.heard(['wall'], ['elsewhere'])
+    await vi.advanceTimersByTimeAsync(5_000)
+    expect(asked).toHaveBeenCalledTimes(4)
     stop()
   })
 })

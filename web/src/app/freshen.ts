@@ -1,4 +1,5 @@
-import type { QueryClient } from '@tanstack/react-query'
+import type { Query, QueryClient } from '@tanstack/react-query'
+import { answeredAt } from '../api/client'
 
 /** How many milliseconds at least lie between asking one thing twice, while others go on changing it. */
 const pace = { wall: 500, others: 2_500 } as const
@@ -11,7 +12,13 @@ const chance = 200
  * way, and once more after it for all that was heard meanwhile.
  */
 export function freshener(queries: QueryClient, random: () => number = Math.random) {
-  const stale = new Set<string>()
+  /** The questions to ask anew, each with the acts of this page alone that changed its answer; `null` where others did. */
+  const stale = new Map<string, ReadonlySet<string> | null>()
+  /** When each question was last begun to be asked. */
+  const begun = new WeakMap<Query, number>()
+  const watch = queries.getQueryCache().subscribe((event) => {
+    if (event.type === 'updated' && event.action.type === 'fetch') begun.set(event.query, performance.now())
+  })
   const asked = new Map<string, number>()
   let timer: ReturnType<typeof setTimeout> | null = null
   /** For whose turn the timer is set. */
@@ -22,11 +29,14 @@ export function freshener(queries: QueryClient, random: () => number = Math.rand
     (asked.get(key) ?? Number.NEGATIVE_INFINITY) + (key === 'wall' ? pace.wall : pace.others)
 
   const schedule = () => {
-    const first = Math.min(...[...stale].map(due))
+    const now = performance.now()
+    const first = Math.min(
+      ...[...stale].map(([key, acts]) => Math.max(due(key), isOnTheWay(acts) ? now + chance : 0)),
+    )
     if (isAsking || first >= turn) return
     if (timer !== null) clearTimeout(timer)
     turn = first
-    const wait = Math.max(0, first - performance.now()) + random() * chance
+    const wait = Math.max(0, first - now) + random() * chance
     timer = setTimeout(() => {
       timer = null
       turn = Number.POSITIVE_INFINITY
@@ -36,24 +46,34 @@ export function freshener(queries: QueryClient, random: () => number = Math.rand
 
   const ask = async () => {
     const now = performance.now()
-    const keys = [...stale].filter((key) => due(key) <= now)
-    for (const key of keys) {
+    const turns = [...stale].filter(([key, acts]) => due(key) <= now && !isOnTheWay(acts))
+    for (const [key] of turns) {
       stale.delete(key)
       asked.set(key, now)
     }
     isAsking = true
-    await Promise.allSettled(keys.map((key) => askAfter(queries, key)))
+    await Promise.allSettled(
+      turns.map(([key, acts]) => askAfter(queries, key, (query) => isBefore(begun.get(query), acts))),
+    )
     isAsking = false
     schedule()
   }
 
   return {
-    /** Something changed the answers to these questions. */
-    heard(keys: readonly string[]) {
-      for (const key of keys) stale.add(key)
+    /**
+     * Something changed the answers to these questions: by acts of one's own where they are named, after whose answer this
+     * page may have asked already.
+     */
+    heard(keys: readonly string[], sets: readonly string[] = []) {
+      const isOwn = sets.length > 0 && sets.every((set) => answeredAt(set) !== null)
+      for (const key of keys) {
+        const known = stale.get(key)
+        stale.set(key, isOwn && known !== null ? new Set([...(known ?? []), ...sets]) : null)
+      }
       schedule()
     },
     stop() {
+      watch()
       if (timer !== null) clearTimeout(timer)
       timer = null
       turn = Number.POSITIVE_INFINITY
@@ -62,11 +82,22 @@ export function freshener(queries: QueryClient, random: () => number = Math.rand
   }
 }
 
+/** Whether an act of this page is not answered yet: what it does once it is, is not asked before. */
+const isOnTheWay = (acts: ReadonlySet<string> | null): boolean =>
+  acts !== null && [...acts].some((set) => answeredAt(set) === Number.POSITIVE_INFINITY)
+
+/**
+ * Whether a question was begun to be asked before what was heard was there to be read: an act of this page is once it is
+ * answered; of those of others that is not known.
+ */
+const isBefore = (begun: number | undefined, acts: ReadonlySet<string> | null): boolean =>
+  acts === null || begun === undefined || [...acts].some((set) => begun < (answeredAt(set) ?? begun + 1))
+
 /** Asks once what is under way has come: it may have been read before the change. */
-async function askAfter(queries: QueryClient, key: string) {
+async function askAfter(queries: QueryClient, key: string, isTooEarly: (query: Query) => boolean) {
   const underWay = queries
     .getQueryCache()
     .findAll({ queryKey: [key], type: 'active', fetchStatus: 'fetching' })
   await Promise.allSettled(underWay.map((query) => query.promise))
-  await queries.invalidateQueries({ queryKey: [key] }, { cancelRefetch: false })
+  await queries.invalidateQueries({ queryKey: [key], predicate: isTooEarly }, { cancelRefetch: false })
 }

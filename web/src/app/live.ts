@@ -1,6 +1,6 @@
 import { HubConnectionBuilder, LogLevel } from '@microsoft/signalr'
 import type { QueryClient } from '@tanstack/react-query'
-import { sinceOwnChange } from '../api/client'
+import { answeredAt } from '../api/client'
 import { wallKeys } from '../model/wallKeys'
 import { freshener } from './freshen'
 
@@ -18,9 +18,10 @@ export function openLiveLine(queries: QueryClient): () => void {
     for (const key of keys) void queries.invalidateQueries({ queryKey: [key] })
   }
   const fresh = freshener(queries)
-  line.on('calendarChanged', () => {
-    fresh.heard(wallKeys)
-    announce('Somebody changed the wall.')
+  line.on('calendarChanged', (_calendar: string, sets: readonly string[]) => {
+    fresh.heard(wallKeys, sets)
+    if (sets.length === 0 || sets.some((set) => answeredAt(set) === null))
+      announce('Somebody changed the wall.')
   })
   line.on('shelfChanged', () => refetch('shelf', 'groups', 'sets', 'guardianships', ...wallKeys))
   line.on('accessChanged', () => refetch('access'))
@@ -45,10 +46,10 @@ export function openLiveLine(queries: QueryClient): () => void {
   }
 }
 
-/** For whom the wall is read aloud: politely, and not about what they did themselves a moment ago. */
+/** For whom the wall is read aloud, politely. */
 function announce(sentence: string) {
   const news = document.querySelector('[data-news]')
-  if (!news || sinceOwnChange() < 3_000) return
+  if (!news) return
   news.textContent = ''
   requestAnimationFrame(() => {
     news.textContent = sentence

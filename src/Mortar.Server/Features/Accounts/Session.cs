@@ -65,12 +65,7 @@ internal static class Session
                     row.Zone,
                     PreferencesBody.Of(row.ToPreferences())
                 );
-                if (row.Sees(clock.GetCurrentInstant()))
-                {
-                    await db.SaveChangesAsync(cancellationToken);
-                }
-
-                await signIns.See(context.User, cancellationToken);
+                await signIns.See(context.User, row, cancellationToken);
             }
         }
 

@@ -6,6 +6,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Mortar.Core.Words;
 using Mortar.Data.Accounts;
+using Mortar.Data.Groups;
 using Mortar.Data.Reading;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
@@ -62,14 +63,14 @@ internal sealed class SignIns(
             && found.Stamp == stamp;
     }
 
-    /// <summary>Takes note that a sign-in is used.</summary>
-    public async Task See(ClaimsPrincipal principal, CancellationToken cancellationToken)
+    /// <summary>Takes note that a sign-in is used, and that somebody is here.</summary>
+    public async Task See(ClaimsPrincipal principal, PersonRow person, CancellationToken cancellationToken)
     {
-        if (
-            Guid.TryParse(principal.FindFirstValue(LiveHub.SignInClaim), out var id)
-            && await db.SignIns.FirstOrDefaultAsync(row => row.Id == id, cancellationToken) is { } row
-            && row.Sees(clock.GetCurrentInstant())
-        )
+        var now = clock.GetCurrentInstant();
+        var row = Guid.TryParse(principal.FindFirstValue(LiveHub.SignInClaim), out var id)
+            ? await db.SignIns.FirstOrDefaultAsync(one => one.Id == id, cancellationToken)
+            : null;
+        if (person.Sees(now) | (row?.Sees(now) == true))
         {
             await db.SaveChangesAsync(cancellationToken);
         }

@@ -124,7 +124,7 @@ internal static class InboxSetup
     internal sealed record NoticeBody(long Sequence, Instant At, string Sentence, bool Seen, Guid? EventId);
 
     public static void AddInbox(this IServiceCollection services) =>
-        services.AddScoped<InboxQueries>().AddScoped<NoticeQueries>();
+        services.AddScoped<InboxQueries>().AddScoped<NoticeQueries>().AddScoped<InboxCommands>();
 
     public static void MapInbox(this RouteGroupBuilder api)
     {
@@ -266,9 +266,9 @@ internal static class InboxSetup
         );
     }
 
-    private static async Task<NoContent> See(Acting acting, NoticeQueries notes, CancellationToken cancellationToken)
+    private static async Task<NoContent> See(Acting acting, InboxCommands inbox, CancellationToken cancellationToken)
     {
-        await notes.See(acting.Person, cancellationToken);
+        await inbox.See(acting.Person, cancellationToken);
         return TypedResults.NoContent();
     }
 }

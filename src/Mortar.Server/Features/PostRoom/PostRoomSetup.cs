@@ -36,6 +36,7 @@ internal static class PostRoomSetup
 
         services
             .AddScoped<MailQueue>()
+            .AddScoped<MailStopCommands>()
             .AddScoped<MailComposer>()
             .AddSingleton<MailLine>()
             .AddHostedService<MailSender>();

@@ -4,7 +4,6 @@ using Mortar.Data.Mail;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
 using Mortar.Server.Mail;
-using NodaTime;
 
 namespace Mortar.Server.Features.PostRoom;
 
@@ -37,8 +36,7 @@ internal static class StopMail
     private static async Task<Results<NoContent, ProblemHttpResult>> Stop(
         string token,
         MailStops stops,
-        MortarDb db,
-        IClock clock,
+        MailStopCommands commands,
         CancellationToken cancellationToken
     )
     {
@@ -47,33 +45,14 @@ internal static class StopMail
             return Problems.NotThere("link");
         }
 
-        await db.WriteUnlogged(
-            async () =>
-            {
-                if (!await db.MailStops.AnyAsync(row => row.Address == address, cancellationToken))
-                {
-                    db.MailStops.Add(new MailStopRow { Address = address, StoppedAt = clock.GetCurrentInstant() });
-                }
-
-                // What waits for them is not to go out either.
-                foreach (
-                    var mail in await db
-                        .Mails.Where(mail => mail.To == address && mail.SentAt == null && mail.GivenUpAt == null)
-                        .ToListAsync(cancellationToken)
-                )
-                {
-                    mail.GiveUp(clock.GetCurrentInstant());
-                }
-            },
-            cancellationToken
-        );
+        await commands.Stop(address, cancellationToken);
         return TypedResults.NoContent();
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Start(
         string token,
         MailStops stops,
-        MortarDb db,
+        MailStopCommands commands,
         CancellationToken cancellationToken
     )
     {
@@ -82,7 +61,7 @@ internal static class StopMail
             return Problems.NotThere("link");
         }
 
-        await db.MailStops.Where(row => row.Address == address).ExecuteDeleteAsync(cancellationToken);
+        await commands.Start(address, cancellationToken);
         return TypedResults.NoContent();
     }
 }

@@ -1,9 +1,9 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
-using Mortar.Core.Calendars;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Calendars;
+using Mortar.Data.Shelf;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
 
@@ -46,78 +46,27 @@ internal static class SetsSetup
         );
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Put(
+    private static Task<Results<NoContent, ProblemHttpResult>> Put(
         Guid setId,
         WishBody body,
         Acting acting,
-        MortarDb db,
+        SetCommands sets,
         CancellationToken cancellationToken
-    )
-    {
-        var (wish, problems) = LayerSet.Check(
-            new LayerSet(body.Name, [.. body.Layers.Select(layer => new CalendarId(layer.CalendarId))])
-        );
-        if (problems.Count > 0)
-        {
-            return Problems.Unfit(problems);
-        }
+    ) =>
+        sets.Put(
+                acting.Person,
+                setId,
+                new SetWish(body.Name, body.GroupId is { } group ? new GroupId(group) : null, body.Layers),
+                cancellationToken
+            )
+            .Answer();
 
-        GroupId? group = body.GroupId is { } id ? new GroupId(id) : null;
-        if (group is { } given && !await GroupsOf(db, acting.Person).AnyAsync(one => one == given, cancellationToken))
-        {
-            return Problems.NotThere("group");
-        }
-
-        var isOthers = false;
-        await db.WriteUnlogged(
-            async () =>
-            {
-                var row = await db.Sets.FirstOrDefaultAsync(set => set.Id == setId, cancellationToken);
-                if (row is not null && row.Owner != acting.Person)
-                {
-                    isOthers = true;
-                    return;
-                }
-
-                if (row is null)
-                {
-                    row = new SetRow
-                    {
-                        Id = setId,
-                        Owner = acting.Person,
-                        Name = wish.Name,
-                        Layers = string.Empty,
-                    };
-                    db.Sets.Add(row);
-                }
-
-                (row.Name, row.GroupId) = (wish.Name, group);
-                row.Apply(body.Layers.DistinctBy(layer => layer.CalendarId));
-            },
-            cancellationToken
-        );
-        return isOthers ? Problems.NotThere("set") : TypedResults.NoContent();
-    }
-
-    private static async Task<Results<NoContent, ProblemHttpResult>> Delete(
+    private static Task<Results<NoContent, ProblemHttpResult>> Delete(
         Guid setId,
         Acting acting,
-        MortarDb db,
+        SetCommands sets,
         CancellationToken cancellationToken
-    )
-    {
-        if (
-            await db.Sets.FirstOrDefaultAsync(set => set.Id == setId && set.Owner == acting.Person, cancellationToken)
-            is not { } row
-        )
-        {
-            return Problems.NotThere("set");
-        }
-
-        db.Sets.Remove(row);
-        await db.SaveChangesAsync(cancellationToken);
-        return TypedResults.NoContent();
-    }
+    ) => sets.Delete(acting.Person, setId, cancellationToken).Answer();
 
     private static IQueryable<GroupId> GroupsOf(MortarDb db, PersonId person) =>
         db.Members.Where(member => member.PersonId == person).Select(member => member.GroupId);

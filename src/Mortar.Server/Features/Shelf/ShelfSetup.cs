@@ -7,6 +7,7 @@ using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Calendars;
 using Mortar.Data.Events;
+using Mortar.Data.Shelf;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
 
@@ -61,6 +62,9 @@ internal static class ShelfSetup
 
     internal sealed record OrderedLayer(Guid CalendarId, bool Shown, bool Beside);
 
+    public static void AddShelf(this IServiceCollection services) =>
+        services.AddScoped<ShelfCommands>().AddScoped<SetCommands>();
+
     public static void MapShelf(this RouteGroupBuilder api)
     {
         api.MapGet("/shelf", List).WithName("ListLayers");
@@ -113,69 +117,39 @@ internal static class ShelfSetup
                 )
         );
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Lay(
+    private static Task<Results<NoContent, ProblemHttpResult>> Lay(
         Guid calendarId,
         LayBody body,
         Acting acting,
-        MortarDb db,
+        ShelfCommands shelf,
         CancellationToken cancellationToken
-    )
-    {
-        var id = new CalendarId(calendarId);
-        if (
-            AccessRules.ToSee((await db.StandingOf(acting.Person, id, cancellationToken)).Role) != Verdict.Granted
-            && !await db.CalendarsGiving(acting.Person).ContainsAsync(id, cancellationToken)
-        )
-        {
-            return Problems.NotThere("calendar");
-        }
+    ) =>
+        shelf
+            .Lay(
+                acting.Person,
+                new LaidLayer(new CalendarId(calendarId), body.Shown, body.Beside),
+                body.Look is { } look ? new LayerLook(look.Name, look.Hue, look.Mark) : LayerLook.Own,
+                cancellationToken
+            )
+            .Answer();
 
-        var name = PlainText.OneLine(body.Look?.Name);
-        if (name.Length > CalendarSettings.LongestName)
-        {
-            return Problems.Unfit([
-                new FieldProblem("look.name", $"A name can have up to {CalendarSettings.LongestName} characters."),
-            ]);
-        }
-
-        await db.WriteUnlogged(
-            async () =>
-            {
-                var row = await db.OwnLayer(acting.Person, id, cancellationToken);
-                (row.Shown, row.Beside) = (body.Shown, body.Beside);
-                (row.Hue, row.Mark, row.Name) = (body.Look?.Hue, body.Look?.Mark, name.Length > 0 ? name : null);
-            },
-            cancellationToken
-        );
-        return TypedResults.NoContent();
-    }
-
-    /// <summary>Puts the whole shelf in order: what is shown, how, and in which sequence. Calendars one does not reach are passed over.</summary>
+    /// <summary>Puts the whole shelf in order.</summary>
     private static async Task<NoContent> Order(
         OrderBody body,
         Acting acting,
-        MortarDb db,
+        ShelfCommands shelf,
         CancellationToken cancellationToken
     )
     {
-        var standings = await db.StandingsOf(acting.Person, cancellationToken);
-        var reached = standings
-            .Keys.Union(await db.CalendarsGiving(acting.Person).ToListAsync(cancellationToken))
-            .ToHashSet();
-        await db.WriteUnlogged(
-            async () =>
-            {
-                var place = 0;
-                foreach (var one in body.Layers.DistinctBy(layer => layer.CalendarId))
-                {
-                    var id = new CalendarId(one.CalendarId);
-                    if (reached.Contains(id))
-                    {
-                        var row = await db.OwnLayer(acting.Person, id, cancellationToken);
-                        (row.Shown, row.Beside, row.Place) = (one.Shown, one.Beside, place++);
-                    }
-                }
-            },
+        await shelf.Order(
+            acting.Person,
+            [
+                .. body.Layers.Select(layer => new LaidLayer(
+                    new CalendarId(layer.CalendarId),
+                    layer.Shown,
+                    layer.Beside
+                )),
+            ],
             cancellationToken
         );
         return TypedResults.NoContent();

@@ -276,10 +276,19 @@ public class LiveTests
 
         private Task Start()
         {
-            foreach (var name in new[] { "calendarChanged", "accessChanged" })
-            {
-                connection.On<Guid>(name, calendar => told.Writer.TryWrite($"{name} {calendar}"));
-            }
+            connection.On<Guid>("accessChanged", calendar => told.Writer.TryWrite($"accessChanged {calendar}"));
+            connection.On<Guid, Guid[]>(
+                "calendarChanged",
+                (calendar, sets) =>
+                {
+                    foreach (var set in sets)
+                    {
+                        told.Writer.TryWrite($"by {set}");
+                    }
+
+                    told.Writer.TryWrite($"calendarChanged {calendar}");
+                }
+            );
 
             foreach (var name in new[] { "shelfChanged", "inboxChanged" })
             {
