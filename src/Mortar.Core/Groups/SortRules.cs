@@ -17,6 +17,9 @@ public static class SortRules
             _ => Role.View,
         };
 
+    /// <summary>Whether members are offered to be given guardians: in classes and families there are children.</summary>
+    public static bool HasGuardians(this GroupSort sort) => sort is GroupSort.Class or GroupSort.Family;
+
     /// <summary>The weekdays on which its people are usually there: clubs, classes and families meet on any.</summary>
     public static IReadOnlyList<IsoDayOfWeek> WeekOf(GroupSort sort) =>
         sort is GroupSort.Staff or GroupSort.Other ? Working : All;

@@ -33,4 +33,13 @@ public class SortRulesTests
         Assert.Equal(Working, SortRules.WeekIn([(Team, GroupSort.Staff)], Club));
         Assert.Empty(SortRules.WeekIn([], Team));
     }
+
+    [Theory]
+    [InlineData(GroupSort.Class, true)]
+    [InlineData(GroupSort.Family, true)]
+    [InlineData(GroupSort.Staff, false)]
+    [InlineData(GroupSort.Club, false)]
+    [InlineData(GroupSort.Other, false)]
+    public void Guardians_are_offered_where_there_are_children(GroupSort sort, bool offers) =>
+        Assert.Equal(offers, sort.HasGuardians());
 }

@@ -2223,6 +2223,7 @@ export interface components {
             cover: components["schemas"]["GroupsNeedBody"][];
             /** Format: uuid */
             daysOff: null | string;
+            hasGuardians: boolean;
             coordinates: boolean;
             /** Format: int32 */
             version: number;
@@ -2587,6 +2588,11 @@ export interface components {
         LocalTimeQuery: string;
         /** @enum {string} */
         Mark: "cone" | "dome" | "tile" | "shelf" | "cross" | "disc" | "ring" | "block" | "wave" | "drop" | "spark" | "post";
+        May: {
+            add: boolean;
+            export: boolean;
+            coordinate: boolean;
+        };
         MembershipsAskedBody: {
             /** Format: uuid */
             personId: string;
@@ -2954,6 +2960,7 @@ export interface components {
             role: components["schemas"]["Role"];
             ways: components["schemas"]["Way"][];
             stays: components["schemas"]["Role"];
+            may: components["schemas"]["May"];
             shown: boolean;
             beside: boolean;
             calendar: components["schemas"]["ShelfLookBody"];

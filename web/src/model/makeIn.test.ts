@@ -10,7 +10,7 @@ vi.stubGlobal('localStorage', {
 afterEach(() => kept.clear())
 
 const layer = (calendarId: string, purpose: Layer['purpose'], groupId = 'team') =>
-  ({ calendarId, purpose, groupId, role: 'edit', shown: true }) as Layer
+  ({ calendarId, purpose, groupId, may: { add: true }, shown: true }) as Layer
 
 const layers = [
   layer('away', 'away'),
@@ -50,7 +50,7 @@ test('what the preferences say comes first, and where there is nothing else an a
 
 test('a place that was looked for is what is booked, where one may add to it, and stands as the place', () => {
   const kiln = { ...layer('kiln', 'place'), name: 'Big kiln' }
-  const room = { ...layer('room', 'place'), name: 'Glaze room', role: 'view' } as Layer
+  const room = { ...layer('room', 'place'), name: 'Glaze room', may: { add: false } } as Layer
   const sought = placesOf([...layers, kiln, room], ['room', 'kiln', 'rota']).filter((one) => one.name)
 
   expect(bookableOf(sought)?.calendarId).toBe('kiln')

@@ -1,5 +1,4 @@
 import type { Layer } from './bricks'
-import { reaches } from './ladder'
 
 const key = 'mortar-last-calendar'
 
@@ -19,7 +18,7 @@ export function layerToMakeIn(
   groupId: string | undefined,
   wished: string | null = null,
 ): Layer | undefined {
-  const open = layers.filter((layer) => reaches(layer.role, 'add'))
+  const open = layers.filter((layer) => layer.may.add)
   const shown = open.filter((layer) => layer.shown)
   const ofGroup = shown.filter((layer) => layer.groupId === groupId)
   return (
@@ -42,7 +41,7 @@ export const placesOf = (layers: readonly Layer[], places: readonly string[]): L
 
 /** The one of some places that something new can be put into, so that it is booked. */
 export const bookableOf = (places: readonly Layer[]): Layer | undefined =>
-  places.find((layer) => reaches(layer.role, 'add'))
+  places.find((layer) => layer.may.add)
 
 /** What stands as the place of something that is to be in some places. */
 export const placeText = (places: readonly Layer[]): string => places.map((layer) => layer.name).join(', ')

@@ -1,5 +1,4 @@
 import type { Layer } from '../model/bricks'
-import { reaches } from '../model/ladder'
 
 interface BookingNoteProps {
   /** What stands as the place. */
@@ -25,7 +24,7 @@ export function BookingNote({ place, calendarId, layers, onBook }: BookingNotePr
   return places.map((layer) => (
     <p key={layer.calendarId} className="written border-l-4 border-ink pl-2 text-[13px]">
       “{layer.name}” is not booked by its name alone: what goes to its calendar books it.{' '}
-      {reaches(layer.role, 'add') ? (
+      {layer.may.add ? (
         <button
           type="button"
           onClick={() => onBook(layer.calendarId)}

@@ -1,7 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { accessQueries } from '../model/accessQueries'
 import type { Layer } from '../model/bricks'
-import { reaches } from '../model/ladder'
 import { MarkBlock } from './MarkSign'
 
 interface GoesToProps {
@@ -17,7 +16,7 @@ export function GoesTo({ layers, calendarId, isPrivate = false, onChange }: Goes
   const layer = layers.find((one) => one.calendarId === calendarId)
   const audience = useQuery({
     ...accessQueries.audience(calendarId),
-    enabled: layer !== undefined && reaches(layer.role, 'add'),
+    enabled: layer?.may.add === true,
   })
   return (
     <div>

@@ -1,6 +1,5 @@
 import { useState } from 'react'
 import type { Layer } from '../model/bricks'
-import { reaches } from '../model/ladder'
 import { Question } from '../ui/Question'
 
 interface MarksBarProps {
@@ -39,7 +38,7 @@ export function MarksBar({ count, away, hasSeries, layers, onDelete, onPutIn, on
       >
         <option value="">Move to …</option>
         {layers
-          .filter((layer) => reaches(layer.role, 'add'))
+          .filter((layer) => layer.may.add)
           .map((layer) => (
             <option key={layer.calendarId} value={layer.calendarId}>
               {layer.name}

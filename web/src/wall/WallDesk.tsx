@@ -8,7 +8,6 @@ import type { useClashes } from '../frame/useClashes'
 import type { Gap } from '../model/availabilityQueries'
 import { type EventBrick, type Layer, type Time, titleOf } from '../model/bricks'
 import type { EventForm } from '../model/eventForm'
-import { reaches } from '../model/ladder'
 import { placesOf } from '../model/makeIn'
 import { Desk } from '../ui/Desk'
 import type { DeskPlace } from './deskPlace'
@@ -278,7 +277,7 @@ export function WallDesk({
           <ProposeDesk
             kept={gaps.kept}
             onKeep={gaps.setKept}
-            layers={layers.filter((layer) => reaches(layer.role, 'add'))}
+            layers={layers.filter((layer) => layer.may.add)}
             places={placesOf(layers, gaps.form?.places ?? [])}
             calendarId={makeIn}
             reader={reader}

@@ -25,6 +25,7 @@ const layer = (calendarId: string, part: Partial<Layer> = {}): Layer => ({
   role: 'edit',
   ways: ['own'],
   stays: 'none',
+  may: { add: true, export: true, coordinate: false },
   shown: true,
   beside: false,
   calendar: { name: calendarId, hue: 'iron', mark: 'cone' },

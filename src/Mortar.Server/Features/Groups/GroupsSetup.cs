@@ -21,6 +21,7 @@ internal static class GroupsSetup
     /// <param name="Cover">How many of whom are needed when.</param>
     /// <param name="DaysOff">The calendar whose whole days are days off for all.</param>
     /// <param name="Defaults">What every member gets on a new calendar, as the sort of the group has it.</param>
+    /// <param name="HasGuardians">Whether its members are offered to be given some.</param>
     internal sealed record GroupBody(
         Guid Id,
         string Name,
@@ -32,6 +33,7 @@ internal static class GroupsSetup
         DefaultsBody Defaults,
         IReadOnlyList<NeedBody> Cover,
         Guid? DaysOff,
+        bool HasGuardians,
         bool Coordinates,
         int Version
     )
@@ -52,6 +54,7 @@ internal static class GroupsSetup
                 ),
                 [.. row.ToSettings().Cover.Select(NeedBody.Of)],
                 row.DaysOff?.Value,
+                row.Sort.HasGuardians(),
                 coordinates,
                 row.Version
             );

@@ -22,6 +22,7 @@ internal static class ShelfSetup
     /// <param name="Agreed">Whether a coordinator agrees to what others enter.</param>
     /// <param name="GroupName"><c>null</c> where one does not reach the calendar, and an event of it is given by itself.</param>
     /// <param name="Role">Where one stands with the calendar, by which ways; none where an event of it is given by itself.</param>
+    /// <param name="May">What that allows, so that nobody who offers it compares steps.</param>
     /// <param name="Description"><c>null</c> where one's step does not show it.</param>
     /// <param name="GroupDefault">Told to coordinators only.</param>
     internal sealed record LayerBody(
@@ -43,6 +44,7 @@ internal static class ShelfSetup
         Role Role,
         IReadOnlyList<Way> Ways,
         Role Stays,
+        May May,
         bool Shown,
         bool Beside,
         LookBody Calendar,
@@ -209,6 +211,7 @@ internal static class ShelfSetup
                 standing.Role,
                 standing.Ways,
                 standing.Stays,
+                May.On(standing.Role),
                 row.layer?.Shown ?? true,
                 row.layer?.Beside ?? false,
                 new LookBody(visible.Name, visible.Hue, visible.Mark),

@@ -4,7 +4,7 @@ import { Link } from 'react-router'
 import { endAccess } from '../../model/accessQueries'
 import type { Layer } from '../../model/bricks'
 import { writeCalendar } from '../../model/calendarQueries'
-import { reaches, roleName } from '../../model/ladder'
+import { roleName } from '../../model/ladder'
 import { useReader } from '../../reader/person'
 import { Button } from '../../ui/Button'
 import { Desk } from '../../ui/Desk'
@@ -38,9 +38,9 @@ const ways = {
 export function CalendarDesk({ layer, part, onPart, onClose }: CalendarDeskProps) {
   const parts: { value: CalendarPart; label: string; shown: boolean }[] = [
     { value: 'about', label: 'About', shown: true },
-    { value: 'access', label: 'Access', shown: reaches(layer.role, 'coordinate') },
-    { value: 'import', label: 'Import', shown: reaches(layer.role, 'add') },
-    { value: 'settings', label: 'Settings', shown: reaches(layer.role, 'coordinate') },
+    { value: 'access', label: 'Access', shown: layer.may.coordinate },
+    { value: 'import', label: 'Import', shown: layer.may.add },
+    { value: 'settings', label: 'Settings', shown: layer.may.coordinate },
   ]
   const open = parts.find((one) => one.value === part && one.shown)?.value ?? 'about'
   return (
@@ -141,9 +141,9 @@ function About({
         <Row name="Time zone">{layer.zone}</Row>
       </dl>
       <div className="grid justify-items-start gap-2">
-        {reaches(layer.role, 'coordinate') && <Button onClick={() => onPart('access')}>Give access</Button>}
-        {reaches(layer.role, 'add') && <Button onClick={() => onPart('import')}>Import a file</Button>}
-        {reaches(layer.role, 'view') && (
+        {layer.may.coordinate && <Button onClick={() => onPart('access')}>Give access</Button>}
+        {layer.may.add && <Button onClick={() => onPart('import')}>Import a file</Button>}
+        {layer.may.export && (
           <a
             href={`/api/calendars/${layer.calendarId}/export`}
             download

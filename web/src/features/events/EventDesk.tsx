@@ -4,7 +4,6 @@ import { fieldProblem } from '../../api/problem'
 import { type Layer, titleOf } from '../../model/bricks'
 import { type EventForm, showAsChoices, timeProblem, withStart } from '../../model/eventForm'
 import { groupQueries } from '../../model/groupQueries'
-import { reaches } from '../../model/ladder'
 import { keepLastCalendar } from '../../model/makeIn'
 import { daysOf } from '../../model/times'
 import { useReader } from '../../reader/person'
@@ -336,7 +335,7 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
             )
           )
         })}
-        {calendar?.agreed && !reaches(calendar.role, 'coordinate') && (
+        {calendar?.agreed && !calendar.may.coordinate && (
           <p className="border-l-4 border-cement-500 pl-3 text-[13px]">
             Those who coordinate “{calendar.name}” agree to it. Until then it counts as perhaps; you are told
             in your inbox.

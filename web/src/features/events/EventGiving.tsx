@@ -4,7 +4,7 @@ import type { Schema } from '../../api/client'
 import { fieldProblem, sentenceOf } from '../../api/problem'
 import { type Layer, titleOf } from '../../model/bricks'
 import type { EventForm } from '../../model/eventForm'
-import { type Role, reaches } from '../../model/ladder'
+import type { Role } from '../../model/ladder'
 import { putLink } from '../../model/linkQueries'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
@@ -170,7 +170,7 @@ export function EventGiving({ form, layer, people, guests, onGiven }: EventGivin
           )}
         </fieldset>
       )}
-      {reaches(layer.role, 'coordinate') && (
+      {layer.may.coordinate && (
         <div className="grid gap-2">
           <Choice
             label="A link to this event alone shows"

@@ -1,7 +1,6 @@
 import type { ComponentProps } from 'react'
 import type { Layer } from '../../model/bricks'
 import type { EventForm } from '../../model/eventForm'
-import { reaches } from '../../model/ladder'
 import { Desk } from '../../ui/Desk'
 import { EventDesk } from './EventDesk'
 import { EventPage } from './EventPage'
@@ -20,7 +19,7 @@ export function EventWriting({ sight, names, layers, ...desk }: EventWritingProp
     return (
       <EventDesk
         {...desk}
-        layers={layers.filter((layer) => reaches(layer.role, 'add') || layer.calendarId === calendarId)}
+        layers={layers.filter((layer) => layer.may.add || layer.calendarId === calendarId)}
       />
     )
   }

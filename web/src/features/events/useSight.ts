@@ -2,7 +2,6 @@ import { useQuery } from '@tanstack/react-query'
 import { ProblemError } from '../../api/problem'
 import type { EventBrick, Layer } from '../../model/bricks'
 import type { EventForm } from '../../model/eventForm'
-import { reaches } from '../../model/ladder'
 import { eventQuery } from './eventQueries'
 
 /** How the one who writes an event stands to it at this moment, whatever it was when they opened it. */
@@ -22,7 +21,7 @@ export function useSight(form: EventForm | null, layers: readonly Layer[]): Sigh
   const event = useQuery({ ...eventQuery(form?.eventId ?? '', form?.only ?? null), enabled: isThere })
   if (form === null) return null
   if (form.version === null) {
-    const mayAdd = layers.some((layer) => layer.calendarId === form.calendarId && reaches(layer.role, 'add'))
+    const mayAdd = layers.some((layer) => layer.calendarId === form.calendarId && layer.may.add)
     return { kind: 'writes', form: mayAdd ? form : { ...form, calendarId: '' } }
   }
   if (event.error instanceof ProblemError && event.error.status === 404) return { kind: 'gone' }

@@ -9,7 +9,7 @@ import { useClashDays } from '../../frame/useClashes'
 import { clashesQuery } from '../../model/availabilityQueries'
 import { zonesQuery } from '../../model/calendarQueries'
 import { groupQueries, sorts, writeGroup } from '../../model/groupQueries'
-import { reaches, roleName } from '../../model/ladder'
+import { roleName } from '../../model/ladder'
 import { shelfQuery } from '../../model/shelfQuery'
 import { asClock, asMinutes, weekdays } from '../../reader/preferences'
 import { Button } from '../../ui/Button'
@@ -180,8 +180,7 @@ function Settings({ group }: { group: Group }) {
               ...(shelf.data ?? [])
                 .filter(
                   (layer) =>
-                    layer.groupId === group.id &&
-                    (reaches(layer.role, 'coordinate') || layer.calendarId === wish.daysOff),
+                    layer.groupId === group.id && (layer.may.coordinate || layer.calendarId === wish.daysOff),
                 )
                 .map((layer) => ({ value: layer.calendarId, label: `the whole days of ${layer.name}` })),
             ]}

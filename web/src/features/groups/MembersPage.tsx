@@ -166,7 +166,7 @@ function Whole({ group, members }: { group: Group; members: readonly Member[] })
                           )}
                         </>
                       )}
-                      {(group.sort === 'class' || group.sort === 'family') && (
+                      {group.hasGuardians && (
                         <Button look="link" onClick={() => setGuarding(member.personId)}>
                           Guardians<span className="sr-only"> of {member.name}</span>
                         </Button>

@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import type { Schema } from '../../api/client'
 import { giveAsk, refuseOpenAsk } from '../../model/accessQueries'
-import { ladder, type Role, reaches, roleName } from '../../model/ladder'
+import { ladder, type Role, roleName } from '../../model/ladder'
 import { shelfQuery } from '../../model/shelfQuery'
 import { momentText } from '../../reader/dates'
 import { Button } from '../../ui/Button'
@@ -23,7 +23,7 @@ export function OpenAskCard({ ask, isMeant }: OpenAskCardProps) {
   const shelf = useQuery(shelfQuery)
   const card = useBroughtIntoView<HTMLLIElement>(isMeant)
   const mine = (shelf.data ?? []).filter(
-    (layer) => reaches(layer.role, 'coordinate') && (ask.groupId === null || layer.groupId === ask.groupId),
+    (layer) => layer.may.coordinate && (ask.groupId === null || layer.groupId === ask.groupId),
   )
   const [chosen, setChosen] = useState('')
   const [role, setRole] = useState<Role>(ask.role)

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { ladder, type Role, reaches } from '../../model/ladder'
+import { ladder, type Role } from '../../model/ladder'
 import { shelfQuery } from '../../model/shelfQuery'
 import { Choice } from '../../ui/Choice'
 
@@ -18,7 +18,7 @@ interface InReturnFieldProps {
 /** What one gives in return for an invitation; nothing, unless one chooses something. */
 export function InReturnField({ from, gift, onGift }: InReturnFieldProps) {
   const shelf = useQuery(shelfQuery)
-  const mine = (shelf.data ?? []).filter((layer) => reaches(layer.role, 'coordinate'))
+  const mine = (shelf.data ?? []).filter((layer) => layer.may.coordinate)
   return (
     <fieldset className="grid gap-2 border-l-4 border-ink pl-3">
       <legend className="sr-only">In return</legend>

@@ -3,7 +3,6 @@ import { type FormEvent, useState } from 'react'
 import { Link } from 'react-router'
 import { fieldProblem } from '../../api/problem'
 import { zonesQuery } from '../../model/calendarQueries'
-import { reaches } from '../../model/ladder'
 import { shelfQuery } from '../../model/shelfQuery'
 import { useReader } from '../../reader/person'
 import { asClock, asMinutes, type Preferences, weekdays, writePreferences } from '../../reader/preferences'
@@ -129,7 +128,7 @@ export function PreferencesPage() {
             options={[
               { value: '', label: 'The calendar written to last' },
               ...(shelf.data ?? [])
-                .filter((layer) => reaches(layer.role, 'add'))
+                .filter((layer) => layer.may.add)
                 .map((layer) => ({ value: layer.calendarId, label: layer.name })),
             ]}
           />
