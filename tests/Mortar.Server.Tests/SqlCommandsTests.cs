@@ -1,4 +1,5 @@
 using Mortar.Core.Access;
+using Mortar.Core.Words;
 using Mortar.Server.Features.Demo;
 using Xunit;
 
@@ -71,6 +72,48 @@ public class SqlCommandsTests
         }
 
         Assert.True(tooMany.Count == 0, string.Join("\n\n", tooMany));
+    }
+
+    /// <summary>What takes longer where something is hidden tells that it is there.</summary>
+    [Fact]
+    public async Task What_is_hidden_is_looked_for_by_as_many_questions_as_what_never_was()
+    {
+        var counter = new SqlCounter();
+        await using var mortar = await TestMortar.StartWith(counter.Watch);
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var calendar = await ines.MakeCalendar();
+        var hidden = await ines.MakeEvent(calendar);
+        var (never, nowhere) = (Guid.CreateVersion7(), new CalendarId(Guid.CreateVersion7()));
+        var people = new[] { DemoPeople.Tomasz.Id.Value, DemoPeople.Dele.Id.Value };
+
+        await Alike(
+            () => priya.Put($"/api/events/{Guid.CreateVersion7()}", World.Event(calendar, attendees: people)),
+            () => priya.Put($"/api/events/{Guid.CreateVersion7()}", World.Event(nowhere, attendees: people))
+        );
+        await Alike(
+            () => priya.Put($"/api/events/{hidden}", World.Event(calendar, attendees: people), 1),
+            () => priya.Put($"/api/events/{never}", World.Event(nowhere, attendees: people), 1)
+        );
+        await Alike(() => priya.Delete($"/api/events/{hidden}", 1), () => priya.Delete($"/api/events/{never}", 1));
+        await Alike(() => priya.Get($"/api/events/{hidden}"), () => priya.Get($"/api/events/{never}"));
+        await Alike(
+            () => priya.Post($"/api/events/{hidden}/preview", Preview(calendar)),
+            () => priya.Post($"/api/events/{never}/preview", Preview(nowhere))
+        );
+
+        async Task Alike(Func<Task<Answer>> ofHidden, Func<Task<Answer>> ofNever)
+        {
+            await ofNever(); // what is kept of who asks has been read then
+            counter.Take();
+            (await ofHidden()).IsProblem(404, "not-there");
+            var one = counter.Take();
+            (await ofNever()).IsProblem(404, "not-there");
+            Assert.Equal(one, counter.Take());
+        }
+
+        object Preview(CalendarId into) =>
+            new { only = "2026-03-12T14:00:00", @event = World.Event(into, attendees: people) };
     }
 
     [Fact]

@@ -18,7 +18,7 @@ public static class EventWriting
     /// <param name="writer">Who makes it.</param>
     /// <param name="id">What it is called.</param>
     /// <param name="wish">What it is to be.</param>
-    /// <param name="into">The calendar it goes to; <c>null</c> where there is none.</param>
+    /// <param name="into">The calendar it goes to; <c>null</c> where there is none for them.</param>
     /// <param name="later">The id that a later part of it gets.</param>
     /// <param name="clock">Zone rules.</param>
     public static Outcome<EventEdit> Create(
@@ -66,7 +66,7 @@ public static class EventWriting
     /// <param name="writer">Who changes it.</param>
     /// <param name="stored">The event.</param>
     /// <param name="wish">What it is to be.</param>
-    /// <param name="into">The calendar it is to be in; <c>null</c> where there is none.</param>
+    /// <param name="into">The calendar it is to be in; <c>null</c> where there is none for them.</param>
     /// <param name="later">The id that its later part gets, where it is parted.</param>
     /// <param name="clock">Zone rules.</param>
     public static Outcome<EventEdit> Change(
@@ -121,7 +121,7 @@ public static class EventWriting
     /// <param name="key">The occurrence that is meant.</param>
     /// <param name="reach">How far it goes.</param>
     /// <param name="version">The version that they saw.</param>
-    /// <param name="home">The calendar it is in.</param>
+    /// <param name="home">The calendar it is in; <c>null</c> where nothing leads the writer there.</param>
     /// <param name="later">The id that a later part gets.</param>
     /// <param name="clock">Zone rules.</param>
     public static Outcome<EventEdit> Delete(
@@ -130,7 +130,7 @@ public static class EventWriting
         LocalDateTime? key,
         Reach reach,
         int? version,
-        WishedCalendar home,
+        WishedCalendar? home,
         EventId later,
         ZoneClock clock
     )
@@ -139,7 +139,7 @@ public static class EventWriting
         var may = AccessRules.ToGiveAway(writer.RoleOn(whole.CalendarId), writer.Person, whole);
         EventEdit current = new EventEdit.Done(whole, Later: null, []);
         return stored.WhyNot(may, version, current)
-            ?? Came(whole.Without(key, reach, later, clock), one => Written(writer, home, whole, one));
+            ?? Came(whole.Without(key, reach, later, clock), one => Written(writer, home!, whole, one));
     }
 
     /// <summary>What would be changed or deleted if a wish reached so far or further.</summary>

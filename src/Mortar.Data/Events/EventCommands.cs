@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
 using Mortar.Core.Events;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
@@ -43,7 +44,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
                 }
 
                 var writer = await db.ReaderOf(act.Actor, cancellationToken);
-                var home = await Into(row.CalendarId, cancellationToken);
+                var home = await Into(writer, row.CalendarId, row, cancellationToken);
                 return Apply(
                     row,
                     EventWriting.Delete(
@@ -52,7 +53,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
                         key,
                         reach,
                         version,
-                        home!.ToCore([], hasCopy: false),
+                        home?.ToCore([], hasCopy: false),
                         NewId(),
                         zones
                     )
@@ -70,7 +71,13 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
     )
     {
         var writer = await db.ReaderOf(act.Actor, cancellationToken);
-        var into = await Into(wish.CalendarId, cancellationToken);
+        if (wish.Version is not null)
+        {
+            // As long as where there is one that is hidden.
+            _ = await db.StoredOrNone(row: null, writer, cancellationToken);
+        }
+
+        var into = await Into(writer, wish.CalendarId, row: null, cancellationToken);
         var decided = EventWriting.Create(
             writer,
             id,
@@ -98,7 +105,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
     )
     {
         var writer = await db.ReaderOf(act.Actor, cancellationToken);
-        var into = await Into(wish.CalendarId, cancellationToken);
+        var into = await Into(writer, wish.CalendarId, row, cancellationToken);
         var done = Apply(
             row,
             EventWriting.Change(
@@ -131,7 +138,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
         var row = await db.Events.AsNoTracking().FirstOrDefaultAsync(one => one.Id == id, cancellationToken);
         var writer = await db.ReaderOf(act.Actor, cancellationToken);
         var stored = await db.StoredOrNone(row, writer, cancellationToken);
-        var home = await Into(row?.CalendarId ?? default, cancellationToken);
+        var home = await Into(writer, row?.CalendarId ?? default, row, cancellationToken);
         return EventWriting.Preview(
             writer,
             stored,
@@ -166,12 +173,28 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
         var row = await db.Events.AsNoTracking().FirstOrDefaultAsync(one => one.Id == id, cancellationToken);
         var writer = await db.ReaderOf(act.Actor, cancellationToken);
         var stored = await db.StoredOrNone(row, writer, cancellationToken);
-        var into = await Into(calendar, cancellationToken);
+        var into = await Into(writer, calendar, row: null, cancellationToken);
         return EventWriting.PreviewRule(writer, stored, id, into?.ToCore([], hasCopy: false), key, time, rule, zones);
     }
 
-    private Task<CalendarRow?> Into(CalendarId id, CancellationToken cancellationToken) =>
-        db.Calendars.AsNoTracking().FirstOrDefaultAsync(one => one.Id == id, cancellationToken);
+    /// <summary>
+    /// The calendar something is written into, where any step or the event itself leads to it: of one that is hidden no more
+    /// is looked for than of one that never was, so that the time tells neither.
+    /// </summary>
+    private async Task<CalendarRow?> Into(
+        Reader writer,
+        CalendarId id,
+        EventRow? row,
+        CancellationToken cancellationToken
+    )
+    {
+        var role = writer.RoleOn(id);
+        var isReached =
+            role > Role.None || (row?.CalendarId == id && VisibleEvent.IsThere(role, writer.Person, row.ToCore()));
+        return isReached
+            ? await db.Calendars.AsNoTracking().FirstOrDefaultAsync(one => one.Id == id, cancellationToken)
+            : null;
+    }
 
     /// <summary>A calendar as a wish finds it.</summary>
     private async Task<WishedCalendar?> Wished(

@@ -19,18 +19,23 @@ let changedAt = Number.NEGATIVE_INFINITY
 /** How many milliseconds ago this page last sent a change: what is heard just after it is one's own doing. */
 export const sinceOwnChange = (): number => performance.now() - changedAt
 
-/** When each act of this page was answered, by its set; not yet: infinitely far ahead. */
-const acts = new Map<string, number>()
+/** The acts of this page by their sets: how many requests of each are not answered yet, and when the last one was. */
+const acts = new Map<string, { pending: number; at: number }>()
 
 /** How many acts are remembered: what is heard of one is heard soon. */
 const mostActs = 200
 
-/** When this page heard the answer to an act of its own; `null` for an act of another one. */
-export const answeredAt = (set: string): number | null => acts.get(set) ?? null
+/** When this page heard the last answer to an act of its own, infinitely far ahead for not yet; `null` for an act of another one. */
+export const answeredAt = (set: string): number | null => {
+  const act = acts.get(set)
+  if (!act) return null
+  return act.pending > 0 ? Number.POSITIVE_INFINITY : act.at
+}
 
-const remember = (set: string, at: number) => {
+const sent = (set: string) => {
+  const pending = (acts.get(set)?.pending ?? 0) + 1
   acts.delete(set)
-  acts.set(set, at)
+  acts.set(set, { pending, at: Number.POSITIVE_INFINITY })
   for (const oldest of acts.keys()) {
     if (acts.size <= mostActs) break
     acts.delete(oldest)
@@ -38,8 +43,10 @@ const remember = (set: string, at: number) => {
 }
 
 const answered = (request: Request) => {
-  const set = request.headers.get('X-Change-Set')
-  if (set && request.method !== 'GET') remember(set, performance.now())
+  const act = acts.get(request.headers.get('X-Change-Set') ?? '')
+  if (!act || request.method === 'GET') return
+  act.pending -= 1
+  act.at = performance.now()
 }
 
 const withToken: Middleware = {
@@ -48,7 +55,7 @@ const withToken: Middleware = {
       request.headers.set('X-Antiforgery', antiforgeryToken)
       changedAt = performance.now()
       const set = request.headers.get('X-Change-Set')
-      if (set) remember(set, Number.POSITIVE_INFINITY)
+      if (set) sent(set)
     }
     return request
   },
