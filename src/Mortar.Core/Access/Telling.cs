@@ -1,4 +1,3 @@
-using Mortar.Core.Changes;
 using Mortar.Core.Events;
 using Mortar.Core.Words;
 
@@ -10,16 +9,8 @@ namespace Mortar.Core.Access;
 /// </summary>
 public static class Telling
 {
-    /// <summary>Whether a change of a calendar's own shows to whoever has that step on it; events and answers are looked at one by one.</summary>
-    /// <param name="subject">What was changed.</param>
-    /// <param name="role">The reader's step on the calendar.</param>
-    public static bool ShowsTo(Subject subject, Role role) =>
-        subject switch
-        {
-            Subject.Calendar => true,
-            Subject.FineClash => role >= Role.View,
-            _ => false,
-        };
+    /// <summary>Whether it shows to whoever has that step on a calendar that a clash in it was marked as fine.</summary>
+    public static bool FineClashShowsTo(Role role) => role >= Role.View;
 
     /// <summary>Whether somebody's answer to an event shows to a reader: who sees that they are named on it.</summary>
     /// <param name="role">The reader's step on the calendar.</param>

@@ -1,11 +1,9 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
-using Mortar.Core.Access;
 using Mortar.Core.Changes;
 using Mortar.Core.Events;
 using Mortar.Core.Words;
 using Mortar.Data.Events;
-using Mortar.Data.Groups;
 using Mortar.Data.Store;
 using NodaTime;
 
@@ -37,9 +35,6 @@ public sealed class ChangeRow
 
     public string? After { get; init; }
 
-    /// <summary>The calendar an event was in before a change, by its stored state.</summary>
-    public static CalendarId CalendarOfEvent(string before) => StoredText.Read<EventRow>(before).CalendarId;
-
     /// <summary>Those to whom an event was given by itself, by its stored state; nobody where it was not there.</summary>
     public static ISet<PersonId> GivenOfEvent(string? state) =>
         // Most events are given to nobody; a file of thousands is not read through for that.
@@ -51,10 +46,6 @@ public sealed class ChangeRow
         && StoredText.Read<EventRow>(state) is { DeletedAt: null } row
             ? EventRow.ToAttendees(row.GivenTo).Concat(EventRow.ToAttendees(row.Editors)).ToHashSet()
             : new HashSet<PersonId>();
-
-    /// <summary>Whether a place in a group was that of somebody who is in it, by its stored state.</summary>
-    public static bool IsMember(string? state) =>
-        state is not null && StoredText.Read<MemberRow>(state).Place() == MemberPlace.Member;
 
     /// <summary>The event before the change; <c>null</c> where it was not there, or in the bin.</summary>
     public Event? EventBefore() => EventOf(Before);

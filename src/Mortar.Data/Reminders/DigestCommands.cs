@@ -1,11 +1,11 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
-using Mortar.Core.Changes;
 using Mortar.Core.Preferences;
 using Mortar.Core.Reminders;
 using Mortar.Core.Time;
 using Mortar.Data.Access;
 using Mortar.Data.Groups;
+using Mortar.Data.Kinds;
 using Mortar.Data.Mail;
 using Mortar.Data.Store;
 using NodaTime;
@@ -71,13 +71,14 @@ public sealed class DigestCommands(MortarDb db, Letters letters, ZoneClock zones
         CancellationToken cancellationToken
     )
     {
-        var standings = await db.StandingsOf(person.Id, cancellationToken);
-        var seen = standings.Where(one => one.Value.Role >= Role.Outline).Select(one => one.Key).ToList();
+        var reader = await db.ReaderOf(person.Id, cancellationToken);
+        var seen = reader.Standings.Where(one => one.Value.Role >= Role.Outline).Select(one => one.Key).ToList();
+        var told = ChangeKinds.Subjects(kind => kind.IsInDigest);
         var changes = await (
             from change in db.Changes.AsNoTracking()
             where
                 change.Sequence > person.DigestedUpTo
-                && change.Subject == Subject.Event
+                && told.Contains(change.Subject)
                 && change.Actor != person.Id
                 && change.CalendarId != null
                 && seen.Contains(change.CalendarId.Value)
@@ -85,24 +86,13 @@ public sealed class DigestCommands(MortarDb db, Letters letters, ZoneClock zones
             orderby change.Sequence
             select new { change, actor.Name }
         ).ToListAsync(cancellationToken);
+        var facts = new DigestFacts(reader, zone, zones);
         return
         [
             .. changes
-                .GroupBy(one => one.change.SubjectId)
+                .GroupBy(one => (one.change.Subject, one.change.SubjectId))
                 .Select(ofOne =>
-                    DigestRules.Sentence(
-                        [
-                            .. ofOne.Select(one => new EventStep(
-                                one.change.EventBefore(),
-                                one.change.EventAfter(),
-                                one.Name
-                            )),
-                        ],
-                        calendar => standings.GetValueOrDefault(calendar, Standing.Outside).Role,
-                        person.Id,
-                        zone,
-                        zones
-                    )
+                    ChangeKinds.Of(ofOne.Key.Subject).Digest([.. ofOne.Select(one => (one.change, one.Name))], facts)
                 )
                 .OfType<string>(),
         ];

@@ -9,7 +9,7 @@ using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Changes;
 using Mortar.Data.Events;
-using Mortar.Data.Groups;
+using Mortar.Data.Kinds;
 using Mortar.Data.Store;
 using NodaTime;
 
@@ -18,8 +18,6 @@ namespace Mortar.Data.Undo;
 /// <summary>Takes an act back by reading the log: every thing it touched returns to its state before.</summary>
 public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
 {
-    private readonly UndoChecks checks = new(db, zones);
-
     private const int Chunk = 500;
 
     /// <summary>Undoes a set. The undoing is itself a set and can be undone. Returns how many things went back.</summary>
@@ -124,13 +122,7 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
         CancellationToken cancellationToken
     )
     {
-        // A request cannot be undone by who made it: whether it reached anybody would be told by that.
-        if (
-            changes.Count == 0
-            || changes.Exists(change =>
-                change.Actor != actor || (change.Subject == Subject.OpenAsk && change.Concerns == actor)
-            )
-        )
+        if (changes.Count == 0 || changes.Exists(change => !change.Kind().IsKnownTo(actor, change)))
         {
             return new Refusal.NotThere("change");
         }
@@ -182,6 +174,7 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
             .Where(one => one is { Subject: Subject.Event, To: null })
             .Select(one => new EventId(one.SubjectId))
             .ToHashSet();
+        var undoing = new Undoing(db, zones, actor, standings, vanishing);
         foreach (var chunk in returns.Chunk(Chunk))
         {
             var events = chunk
@@ -191,7 +184,7 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
             await things.Events.Where(row => events.Contains(row.Id)).LoadAsync(cancellationToken);
             foreach (var one in chunk)
             {
-                if (await ReturnOne(things, actor, one, standings, vanishing, cancellationToken) is { } refusal)
+                if (await ReturnOne(things, undoing, one, cancellationToken) is { } refusal)
                 {
                     return refusal;
                 }
@@ -202,9 +195,12 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
             things.ChangeTracker.Clear();
         }
 
-        if (await checks.WhyNotLeft(returns, cancellationToken) is { } left)
+        foreach (var alike in returns.GroupBy(one => one.Subject, one => one.SubjectId))
         {
-            return left;
+            if (await ChangeKinds.Of(alike.Key).WhyNotLeft(db, [.. alike], cancellationToken) is { } left)
+            {
+                return left;
+            }
         }
 
         foreach (var inOne in booked.GroupBy(row => row.CalendarId))
@@ -221,25 +217,19 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
 
     private async Task<Refusal?> ReturnOne(
         MortarDb things,
-        PersonId actor,
+        Undoing undoing,
         UndoPlan.Return one,
-        IReadOnlyDictionary<CalendarId, Standing> standings,
-        IReadOnlySet<EventId> vanishing,
         CancellationToken cancellationToken
     )
     {
-        if (await Find(things, one, cancellationToken) is not { } row)
+        var kind = ChangeKinds.Of(one.Subject);
+        if (await kind.Find(things, one.SubjectId, cancellationToken) is not { } row)
         {
             return new Refusal.NotThere("change");
         }
 
-        if (row is GroupRow && one.To is null)
-        {
-            return new Refusal.AgainstRule("kept", "A group that was made cannot be taken back.");
-        }
-
-        var then = one.To is { } state ? (IRecorded)StoredText.Read(state, row.GetType()) : null;
-        if (await checks.WhyNot(actor, row, then, standings, vanishing, cancellationToken) is { } refusal)
+        var then = one.To is { } state ? (IRecorded)StoredText.Read(state, kind.Row) : null;
+        if (await kind.WhyNotReturn(undoing, row, then, cancellationToken) is { } refusal)
         {
             return refusal;
         }
@@ -250,14 +240,14 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
             return null;
         }
 
-        var (mailed, before) = (Mailed.Of(row), StoredText.Of(row));
+        var (mailed, before) = (kind.Mailed(row), StoredText.Of(row));
         BringBack(things, row, then);
         if (mailed is null)
         {
             return null;
         }
 
-        Mailed.Keep(row, mailed);
+        kind.KeepMailed(row, mailed);
         return StoredText.Of(row) == before
             ? new Refusal.AgainstRule(
                 "sent",
@@ -272,41 +262,4 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
         things.Entry(row).CurrentValues.SetValues(then);
         row.Version = version;
     }
-
-    private static async Task<IRecorded?> Find(
-        MortarDb things,
-        UndoPlan.Return one,
-        CancellationToken cancellationToken
-    ) =>
-        one.Subject switch
-        {
-            Subject.Event => await things.Events.FindAsync([new EventId(one.SubjectId)], cancellationToken),
-            Subject.Calendar => await things.Calendars.FindAsync([new CalendarId(one.SubjectId)], cancellationToken),
-            Subject.Grant => await things.Grants.FindAsync([one.SubjectId], cancellationToken),
-            Subject.Invitation => await things.Invitations.FindAsync(
-                [new InvitationId(one.SubjectId)],
-                cancellationToken
-            ),
-            Subject.GroupGrant => await things.GroupGrants.FindAsync([one.SubjectId], cancellationToken),
-            Subject.Member => await things
-                .Members.IgnoreQueryFilters()
-                .FirstOrDefaultAsync(member => member.Id == one.SubjectId, cancellationToken),
-            Subject.Guest => await things
-                .Guests.IgnoreQueryFilters()
-                .FirstOrDefaultAsync(guest => guest.Id == one.SubjectId, cancellationToken),
-            Subject.Guardian => await things
-                .Guardians.IgnoreQueryFilters()
-                .FirstOrDefaultAsync(guardian => guardian.Id == one.SubjectId, cancellationToken),
-            Subject.Group => await things.Groups.FindAsync([new GroupId(one.SubjectId)], cancellationToken),
-            Subject.Link => await things.Links.FindAsync([new LinkId(one.SubjectId)], cancellationToken),
-            Subject.LinkHolder => await things.LinkHolders.FindAsync([one.SubjectId], cancellationToken),
-            Subject.Answer => await things.Answers.FindAsync([one.SubjectId], cancellationToken),
-            Subject.Proposal => await things.Proposals.FindAsync([new ProposalId(one.SubjectId)], cancellationToken),
-            Subject.Agreement => await things.Agreements.FindAsync([one.SubjectId], cancellationToken),
-            Subject.Suitings => await things.Suitings.FindAsync([one.SubjectId], cancellationToken),
-            Subject.FineClash => await things.FineClashes.FindAsync([one.SubjectId], cancellationToken),
-            Subject.OpenAsk => await things.OpenAsks.FindAsync([new AskId(one.SubjectId)], cancellationToken),
-            Subject.Ask => await things.Asks.FindAsync([new AskId(one.SubjectId)], cancellationToken),
-            _ => null,
-        };
 }

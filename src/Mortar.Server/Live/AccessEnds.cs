@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.SignalR;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
+using Mortar.Core.Changes;
 using Mortar.Data.Access;
 using Mortar.Data.Store;
 using NodaTime;
@@ -96,8 +97,6 @@ internal sealed class AccessEnds(
             join holder in db.LinkHolders on link.Id equals holder.LinkId
             select holder.PersonId;
         var people = await own.Union(groups).Union(links).ToListAsync(cancellationToken);
-        await hub
-            .Clients.Users(people.ConvertAll(person => person.Value.ToString()))
-            .SendAsync("shelfChanged", cancellationToken);
+        await hub.Tell(people, Topic.Shelf, cancellationToken);
     }
 }

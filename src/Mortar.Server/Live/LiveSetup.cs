@@ -6,11 +6,10 @@ namespace Mortar.Server.Live;
 
 /// <summary>The open line to each screen. It only tells; nothing is asked over it.</summary>
 /// <remarks>
-/// <c>calendarChanged(calendarId, sets)</c>: something in that calendar changed that its person may see; with the acts by which,
-/// where nobody but they did it.
-/// <c>accessChanged(calendarId)</c>: who has that calendar, for those who coordinate it. <c>shelfChanged()</c>: a layer came, went
-/// or looks different. <c>inboxChanged()</c>: there is something in the inbox. <c>reminded()</c>: a reminder was given. Never any content: the screen fetches
-/// what it shows, and gets what its person may see.
+/// It knows one message, <c>changed(topic, calendarId, sets)</c>: of what is told in <see cref="Core.Changes.Topic"/> something
+/// changed that its person may see, in that calendar where it is about one; with the acts by which, where nobody but they did
+/// it. Never any content, and not how much others write either: the screen fetches what it shows, and gets what its person
+/// may see.
 /// </remarks>
 [Authorize]
 internal sealed class LiveHub(LiveConnections lines) : Hub

@@ -2,6 +2,8 @@ using System.Threading.Channels;
 using MailKit.Net.Smtp;
 using Microsoft.AspNetCore.SignalR;
 using MimeKit;
+using Mortar.Core.Changes;
+using Mortar.Core.Words;
 using Mortar.Data.Mail;
 using Mortar.Data.Store;
 using Mortar.Server.Live;
@@ -244,7 +246,5 @@ internal sealed class MailSender(
 
     /// <summary>Whoever had one written sees in their inbox that it waits, waits no more, or was given up.</summary>
     private Task Tell(IReadOnlyCollection<Guid> people, CancellationToken cancellationToken) =>
-        people.Count == 0
-            ? Task.CompletedTask
-            : hub.Clients.Users([.. people.Select(by => by.ToString())]).SendAsync("inboxChanged", cancellationToken);
+        hub.Tell([.. people.Select(by => new PersonId(by))], Topic.Inbox, cancellationToken);
 }

@@ -1,8 +1,11 @@
 import type { Query, QueryClient } from '@tanstack/react-query'
 import { answeredAt } from '../api/client'
+import { wallKeys } from '../api/topics'
 
-/** How many milliseconds at least lie between asking one thing twice, while others go on changing it. */
-const pace = { wall: 500, others: 2_500 } as const
+/** How many milliseconds at least lie between asking one thing twice, while others go on changing it: what is computed of the wall takes longer. */
+const pace = { read: 500, computed: 2_500 } as const
+
+const computed = new Set<string>(wallKeys.filter((key) => key !== 'wall'))
 
 /** Up to how many milliseconds a screen waits by chance, so that not all screens ask in the same moment. */
 const chance = 200
@@ -26,7 +29,7 @@ export function freshener(queries: QueryClient, random: () => number = Math.rand
   let isAsking = false
 
   const due = (key: string) =>
-    (asked.get(key) ?? Number.NEGATIVE_INFINITY) + (key === 'wall' ? pace.wall : pace.others)
+    (asked.get(key) ?? Number.NEGATIVE_INFINITY) + (computed.has(key) ? pace.computed : pace.read)
 
   const schedule = () => {
     const now = performance.now()

@@ -1,7 +1,7 @@
 import { HubConnectionBuilder, LogLevel } from '@microsoft/signalr'
 import type { QueryClient } from '@tanstack/react-query'
 import { answeredAt } from '../api/client'
-import { wallKeys } from '../model/wallKeys'
+import { isTopic, topics } from '../api/topics'
 import { freshener } from './freshen'
 
 /** Opens the live line: notices say that something changed, and what is shown is fetched anew. Returns how to close it. */
@@ -14,19 +14,14 @@ export function openLiveLine(queries: QueryClient): () => void {
     })
     .configureLogging(LogLevel.None)
     .build()
-  const refetch = (...keys: string[]) => {
-    for (const key of keys) void queries.invalidateQueries({ queryKey: [key] })
-  }
   const fresh = freshener(queries)
-  line.on('calendarChanged', (_calendar: string, sets: readonly string[]) => {
-    fresh.heard(wallKeys, sets)
-    if (sets.length === 0 || sets.some((set) => answeredAt(set) === null))
+  line.on('changed', (topic: string, _calendar: string | null, sets: readonly string[]) => {
+    // A server that is newer than this page may tell of more than it knows.
+    if (!isTopic(topic)) return
+    fresh.heard(topics[topic], sets)
+    if (topic === 'wall' && (sets.length === 0 || sets.some((set) => answeredAt(set) === null)))
       announce('Somebody changed the wall.')
   })
-  line.on('shelfChanged', () => refetch('shelf', 'groups', 'sets', 'guardianships', ...wallKeys))
-  line.on('accessChanged', () => refetch('access'))
-  line.on('inboxChanged', () => refetch('inbox', 'proposals'))
-  line.on('reminded', () => refetch('reminders'))
   // While the line was down changes may have been missed.
   line.onreconnected(() => void queries.invalidateQueries())
   const setOpen = (open: boolean) => document.documentElement.toggleAttribute('data-live', open)
@@ -36,7 +31,7 @@ export function openLiveLine(queries: QueryClient): () => void {
     () => {
       setOpen(true)
       // What changed after the page was fetched and before the line was open was told to nobody.
-      refetch('shelf', 'wall', 'inbox')
+      for (const key of ['shelf', 'wall', 'inbox']) void queries.invalidateQueries({ queryKey: [key] })
     },
     () => setOpen(false),
   )

@@ -1,4 +1,5 @@
 using Mortar.Data.Access;
+using Mortar.Data.History;
 
 namespace Mortar.Server.Features.Access;
 

@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.SignalR;
+using Mortar.Core.Changes;
 using Mortar.Data.Reminders;
 using Mortar.Data.Store;
 using Mortar.Server.Live;
@@ -113,9 +114,7 @@ internal sealed class ReminderSender(
         if (told.Count > 0)
         {
             log.LogInformation("Reminded {Count} people", told.Count);
-            await hub
-                .Clients.Users(told.Select(person => person.Value.ToString()).ToList())
-                .SendAsync("reminded", cancellationToken);
+            await hub.Tell(told, Topic.Reminders, cancellationToken);
         }
     }
 }

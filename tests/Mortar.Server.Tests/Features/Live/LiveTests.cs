@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.SignalR.Client;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Server.Features.Demo;
+using Mortar.Server.Live;
 using Xunit;
 
 namespace Mortar.Server.Tests.Features;
@@ -22,14 +23,14 @@ public class LiveTests
         await using var his = await Line.Open(mortar, tomasz);
 
         var id = await ines.MakeEvent(calendar);
-        await hers.Hears($"calendarChanged {calendar.Value}");
+        await hers.Hears($"wall {calendar.Value}");
 
         // What he hears of later has him heard all that was told before it.
         var classes = new Core.Words.CalendarId(DemoPeople.Stable("calendar Classes"));
         await tomasz.MakeEvent(classes);
-        await his.Hears($"calendarChanged {classes.Value}");
+        await his.Hears($"wall {classes.Value}");
 
-        Assert.DoesNotContain($"calendarChanged {calendar.Value}", his.Heard);
+        Assert.DoesNotContain($"wall {calendar.Value}", his.Heard);
         Assert.DoesNotContain(hers.Heard, told => told.Contains(id.ToString(), StringComparison.Ordinal));
     }
 
@@ -44,8 +45,8 @@ public class LiveTests
 
         await mortar.Give(calendar, DemoPeople.Tomasz, Role.View);
 
-        await his.Hears("shelfChanged");
-        await his.Hears("inboxChanged");
+        await his.Hears("shelf");
+        await his.Hears("inbox");
     }
 
     [Fact]
@@ -60,9 +61,9 @@ public class LiveTests
         await using var hers = await Line.Open(mortar, priya);
         (await ines.Put($"/api/events/{id}", World.Event(to), 1)).Is(200);
 
-        await hers.Hears($"calendarChanged {from.Value}");
+        await hers.Hears($"wall {from.Value}");
 
-        Assert.DoesNotContain($"calendarChanged {to.Value}", hers.Heard);
+        Assert.DoesNotContain($"wall {to.Value}", hers.Heard);
         Assert.Empty(await priya.Bricks(from));
     }
 
@@ -78,17 +79,14 @@ public class LiveTests
 
         (await ines.Delete($"/api/calendars/{calendar.Value}/access/{DemoPeople.Priya.Id.Value}")).Is(204);
 
-        await hers.Hears("shelfChanged");
+        await hers.Hears("shelf");
         Assert.Empty(await priya.Bricks(calendar));
         (await ines.Put($"/api/calendars/{calendar.Value}", World.Calendar("Renamed"), 1)).Is(200);
         (await ines.Put($"/api/events/{Guid.NewGuid()}", World.Event(calendar))).Is(200);
         var own = new Core.Words.CalendarId(DemoPeople.Stable("calendar Priya’s time"));
         await priya.MakeEvent(own);
-        await hers.Hears($"calendarChanged {own.Value}");
-        Assert.DoesNotContain(
-            $"calendarChanged {calendar.Value}",
-            hers.Heard.SkipWhile(told => told != "shelfChanged")
-        );
+        await hers.Hears($"wall {own.Value}");
+        Assert.DoesNotContain($"wall {calendar.Value}", hers.Heard.SkipWhile(told => told != "shelf"));
     }
 
     [Fact]
@@ -125,11 +123,11 @@ public class LiveTests
         await ines.MakeEvent(calendar, "Not hers", set: set);
         (await ines.Post($"/api/changes/{set}/undo")).Is(200);
         await priya.MakeEvent(own); // told after all that was done before
-        await hers.Hears($"calendarChanged {own.Value}");
-        Assert.DoesNotContain($"calendarChanged {calendar.Value}", hers.Heard);
+        await hers.Hears($"wall {own.Value}");
+        Assert.DoesNotContain($"wall {calendar.Value}", hers.Heard);
 
         (await ines.Put($"/api/events/{id}", Body("Hers, later"), 2)).Is(200);
-        await hers.Hears($"calendarChanged {calendar.Value}");
+        await hers.Hears($"wall {calendar.Value}");
     }
 
     [Fact]
@@ -147,15 +145,15 @@ public class LiveTests
         await using var his = await Line.Open(mortar, tomasz);
 
         (await ines.Put($"/api/events/{id}", World.Event(calendar, "Kiln talk, with slides"), 1)).Is(200);
-        await his.Hears($"calendarChanged {calendar.Value}");
+        await his.Hears($"wall {calendar.Value}");
         await mortar.Give(calendar, DemoPeople.Dele, Role.View);
         await priya.MakeEvent(own); // told after all that was done before
-        await hers.Hears($"calendarChanged {own.Value}");
+        await hers.Hears($"wall {own.Value}");
         Assert.DoesNotContain(hers.Heard, told => told.Contains(calendar.Value.ToString(), StringComparison.Ordinal));
-        Assert.DoesNotContain($"accessChanged {calendar.Value}", his.Heard);
+        Assert.DoesNotContain($"access {calendar.Value}", his.Heard);
 
         (await ines.Delete($"/api/events/{id}", 2)).Is(200);
-        await hers.Hears($"calendarChanged {calendar.Value}");
+        await hers.Hears($"wall {calendar.Value}");
     }
 
     [Fact]
@@ -191,19 +189,19 @@ public class LiveTests
                 new { address = "nina@example.org", role = "view" }
             )
         ).Is(204);
-        await his.Hears($"accessChanged {calendar.Value}");
+        await his.Hears($"access {calendar.Value}");
         (await tomasz.Put($"/api/events/{id}/answer", new { answer = "accepted", comment = "" })).Is(204);
-        await his.Hears($"calendarChanged {calendar.Value}"); // he sees the list of who is named
+        await his.Hears($"wall {calendar.Value}"); // he sees the list of who is named
         await priya.MakeEvent(own); // told after all that was done before
-        await hers.Hears($"calendarChanged {own.Value}");
+        await hers.Hears($"wall {own.Value}");
         Assert.DoesNotContain(hers.Heard, told => told.Contains(calendar.Value.ToString(), StringComparison.Ordinal));
-        Assert.DoesNotContain("inboxChanged", hers.Heard);
+        Assert.DoesNotContain("inbox", hers.Heard);
 
         (await ines.Put($"/api/events/{id}", Body(hides: false), 1)).Is(200);
-        await hers.Hears($"calendarChanged {calendar.Value}");
+        await hers.Hears($"wall {calendar.Value}");
         hers.Heard.Clear();
         (await tomasz.Put($"/api/events/{id}/answer", new { answer = "declined", comment = "" })).Is(204);
-        await hers.Hears($"calendarChanged {calendar.Value}");
+        await hers.Hears($"wall {calendar.Value}");
     }
 
     [Fact]
@@ -229,10 +227,10 @@ public class LiveTests
             204
         );
 
-        await mine.Hears("inboxChanged");
+        await mine.Hears("inbox");
         await priya.MakeEvent(own); // told after all that was done before
-        await hers.Hears($"calendarChanged {own.Value}");
-        Assert.DoesNotContain("inboxChanged", hers.Heard);
+        await hers.Hears($"wall {own.Value}");
+        Assert.DoesNotContain("inbox", hers.Heard);
     }
 
     /// <summary>The live line as a browser has it.</summary>
@@ -254,10 +252,10 @@ public class LiveTests
             );
             await line.Start();
             var own = await browser.MakeCalendar();
-            await line.Hears($"calendarChanged {own.Value}");
+            await line.Hears($"wall {own.Value}");
             line.Heard.Clear();
             await browser.MakeEvent(own); // what else its making told comes before this
-            await line.Hears($"calendarChanged {own.Value}");
+            await line.Hears($"wall {own.Value}");
             line.Heard.Clear();
             return line;
         }
@@ -276,25 +274,18 @@ public class LiveTests
 
         private Task Start()
         {
-            connection.On<Guid>("accessChanged", calendar => told.Writer.TryWrite($"accessChanged {calendar}"));
-            connection.On<Guid, Guid[]>(
-                "calendarChanged",
-                (calendar, sets) =>
+            connection.On<string, Guid?, Guid[]>(
+                LiveTopics.Changed,
+                (topic, calendar, sets) =>
                 {
                     foreach (var set in sets)
                     {
-                        told.Writer.TryWrite($"by {set}");
+                        told.Writer.TryWrite($"{topic} by {set}");
                     }
 
-                    told.Writer.TryWrite($"calendarChanged {calendar}");
+                    told.Writer.TryWrite(calendar is null ? topic : $"{topic} {calendar}");
                 }
             );
-
-            foreach (var name in new[] { "shelfChanged", "inboxChanged" })
-            {
-                connection.On(name, () => told.Writer.TryWrite(name));
-            }
-
             return connection.StartAsync();
         }
     }

@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
-import { wallKeys } from '../../model/wallKeys'
+import { wallKeys } from '../../api/topics'
 import { Button } from '../../ui/Button'
 import { TextField } from '../../ui/TextField'
 import { newSet, useActs } from '../../undo/acts'

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { wallKeys } from '../../model/wallKeys'
+import { wallKeys } from '../../api/topics'
 import { clockText, longDayText } from '../../reader/dates'
 import { useReader } from '../../reader/person'
 import { Button } from '../../ui/Button'

@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import type { Schema } from '../../api/client'
+import { wallKeys } from '../../api/topics'
 import { titleOf } from '../../model/bricks'
-import { wallKeys } from '../../model/wallKeys'
 import { whenText } from '../../model/whenText'
 import { newSet, useActs } from '../../undo/acts'
 import { AnswerForm } from './AnswerForm'

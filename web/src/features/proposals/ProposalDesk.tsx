@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { sentenceOf } from '../../api/problem'
+import { wallKeys } from '../../api/topics'
 import { dateOf } from '../../model/times'
-import { wallKeys } from '../../model/wallKeys'
 import { Button } from '../../ui/Button'
 import { Desk } from '../../ui/Desk'
 import { newSet, useActs } from '../../undo/acts'

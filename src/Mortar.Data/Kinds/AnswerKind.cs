@@ -1,0 +1,110 @@
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Changes;
+using Mortar.Core.Letters;
+using Mortar.Core.Time;
+using Mortar.Core.Words;
+using Mortar.Data.Answers;
+using Mortar.Data.Changes;
+using Mortar.Data.Store;
+
+namespace Mortar.Data.Kinds;
+
+/// <summary>What somebody answered to an event they are named on.</summary>
+internal sealed class AnswerKind : ChangeKind<AnswerRow>
+{
+    public override Subject Subject => Subject.Answer;
+
+    protected override async Task<AnswerRow?> FindRow(MortarDb db, Guid id, CancellationToken cancellationToken) =>
+        await db.Answers.FindAsync([id], cancellationToken);
+
+    /// <summary>Those who see that they are named on it, those to whom it is given as well, and who organizes it.</summary>
+    public override async Task Tell(
+        Tellings tellings,
+        IReadOnlyList<ChangeRow> changes,
+        CancellationToken cancellationToken
+    )
+    {
+        var said = changes.Select(Read).ToList();
+        var ids = said.ConvertAll(one => one.After.EventId);
+        var events = await tellings
+            .Db.Events.AsNoTracking()
+            .Where(row => ids.Contains(row.Id))
+            .ToDictionaryAsync(row => row.Id, row => row.ToCore(), cancellationToken);
+        foreach (var one in said)
+        {
+            tellings.Tell(Concerned(one.Change), Topic.Inbox, one.Change);
+            if (!events.TryGetValue(one.After.EventId, out var whole))
+            {
+                continue;
+            }
+
+            var calendar = CalendarOf(one.Change);
+            var seeing = (await tellings.RolesOn(calendar, cancellationToken))
+                .Where(reader => Telling.AnswerShowsTo(reader.Value, reader.Key, whole, one.After.PersonId))
+                .Select(reader => reader.Key);
+            tellings.Tell(seeing.Union(whole.GivenTo).Union(whole.Editors), Topic.Wall, one.Change, calendar);
+        }
+    }
+
+    protected override async Task<Refusal?> WhyNotReturn(
+        Undoing undoing,
+        AnswerRow now,
+        AnswerRow? then,
+        CancellationToken cancellationToken
+    ) =>
+        undoing.Vanishing.Contains(now.EventId)
+            ? null
+            : await undoing.Db.WhyNotAnswer(
+                undoing.Actor,
+                now.EventId,
+                now.PersonId,
+                AnswerRow.OnlyOf(now.Only),
+                undoing.Zones,
+                cancellationToken
+            );
+
+    public override void NeedForNotice(ChangeRow change, NoticeNeeds needs)
+    {
+        var answer = Read(change).After;
+        needs.Events.Add(answer.EventId);
+        needs.People.Add(answer.PersonId);
+    }
+
+    /// <summary>Told to the organizer while they see the event; whoever has handed on the right to change it may not find any more who is named.</summary>
+    protected override NoticeLine? Notice(Said<AnswerRow> said, string actor, NoticeFacts facts)
+    {
+        var (answer, reader) = (said.After, facts.Reader);
+        if (
+            facts.Events.GetValueOrDefault(answer.EventId) is not { DeletedAt: null }
+            || facts.Found(answer.EventId) is not { } whole
+            || !VisibleEvent
+                .WithNamesSeen(reader.RoleOn(whole.CalendarId), reader.Person, whole)
+                .Named.Contains(answer.PersonId)
+        )
+        {
+            return null;
+        }
+
+        var sentence = NoticeSentence.OfAnswer(
+            facts.People[answer.PersonId],
+            actor,
+            whole.Content.Title,
+            answer.Answer,
+            Suggested(answer, facts)
+        );
+        return sentence is null ? null : new NoticeLine(sentence, answer.EventId);
+    }
+
+    /// <summary>The other time that came with an answer, on the reader's clock.</summary>
+    private static string? Suggested(AnswerRow answer, NoticeFacts facts) =>
+        answer is { SuggestedStart: { } start, SuggestedEnd: { } end }
+            ? facts.When(
+                EventTime.InZone(
+                    start.InZone(facts.Zone).LocalDateTime,
+                    end.InZone(facts.Zone).LocalDateTime,
+                    facts.Zone.Id
+                )
+            )
+            : null;
+}

@@ -1,0 +1,70 @@
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Changes;
+using Mortar.Core.Words;
+using Mortar.Data.Calendars;
+using Mortar.Data.Changes;
+using Mortar.Data.Events;
+using Mortar.Data.Store;
+
+namespace Mortar.Data.Kinds;
+
+/// <summary>A calendar and its settings.</summary>
+internal sealed class CalendarKind : ChangeKind<CalendarRow>
+{
+    public override Subject Subject => Subject.Calendar;
+
+    protected override async Task<CalendarRow?> FindRow(MortarDb db, Guid id, CancellationToken cancellationToken) =>
+        await db.Calendars.FindAsync([new CalendarId(id)], cancellationToken);
+
+    /// <summary>All who reach it, and those who read one of its events: how it looks is theirs to see.</summary>
+    public override async Task Tell(
+        Tellings tellings,
+        IReadOnlyList<ChangeRow> changes,
+        CancellationToken cancellationToken
+    )
+    {
+        foreach (var change in changes)
+        {
+            var calendar = CalendarOf(change);
+            var readers = (await tellings.RolesOn(calendar, cancellationToken)).Keys;
+            var given = await tellings.Db.GivenIn(calendar).ToListAsync(cancellationToken);
+            // A lowered default takes the calendar from members who read it no longer; they are told as well.
+            var members = await tellings.MembersOf(Read(change).After.GroupId, onlyKeepers: false, cancellationToken);
+            tellings.Tell(readers.Union(given), Topic.Wall, change, calendar);
+            tellings.Tell(readers.Union(members), Topic.Shelf, change);
+        }
+    }
+
+    protected override Task<Refusal?> WhyNotReturn(
+        Undoing undoing,
+        CalendarRow now,
+        CalendarRow? then,
+        CancellationToken cancellationToken
+    ) =>
+        undoing.WhyNotGive(
+            now.Id,
+            then is not null && then.GroupDefault > now.GroupDefault ? new Grant(then.GroupDefault, Way.Default) : null,
+            cancellationToken
+        );
+
+    protected override NoticeLine? Notice(Said<CalendarRow> said, string actor, NoticeFacts facts) => null;
+
+    public override HistoryOf InHistory => HistoryOf.Calendar;
+
+    public override string? History(ChangeRow change, HistoryFacts facts)
+    {
+        var said = Read(change);
+        return (said.Before, said.After) switch
+        {
+            (null, _) => "made the calendar",
+            ({ DeletedAt: null }, { DeletedAt: not null }) => "put the calendar in the bin",
+            ({ DeletedAt: not null }, { DeletedAt: null }) => "brought the calendar back",
+            var (before, after) => HistorySentence.OfStep(
+                "every member",
+                (before.GroupDefault, null),
+                (after.GroupDefault, null)
+            ),
+        };
+    }
+}

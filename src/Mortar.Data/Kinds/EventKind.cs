@@ -1,0 +1,185 @@
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Changes;
+using Mortar.Core.Events;
+using Mortar.Core.Letters;
+using Mortar.Core.Reminders;
+using Mortar.Core.Undo;
+using Mortar.Core.Words;
+using Mortar.Data.Changes;
+using Mortar.Data.Events;
+using Mortar.Data.Store;
+
+namespace Mortar.Data.Kinds;
+
+/// <summary>An event or series.</summary>
+internal sealed class EventKind : ChangeKind<EventRow>
+{
+    public override Subject Subject => Subject.Event;
+
+    protected override async Task<EventRow?> FindRow(MortarDb db, Guid id, CancellationToken cancellationToken) =>
+        await db.Events.FindAsync([new EventId(id)], cancellationToken);
+
+    /// <summary>Those who see a state of it differ, where it was and where it is; and those to whom it is given by itself.</summary>
+    public override async Task Tell(
+        Tellings tellings,
+        IReadOnlyList<ChangeRow> changes,
+        CancellationToken cancellationToken
+    )
+    {
+        foreach (var ofAct in changes.GroupBy(change => (Calendar: CalendarOf(change), change.Set)))
+        {
+            // A file of thousands is read only as far as it takes to find somebody who sees one of them.
+            var states = ofAct.Select(change => new States(change)).ToList();
+            await TellReaders(tellings, ofAct.Key.Calendar, states, cancellationToken);
+            foreach (var left in states.Where(one => one.HasMoved).GroupBy(one => one.Before!.CalendarId))
+            {
+                await TellReaders(tellings, left.Key, [.. left], cancellationToken);
+            }
+
+            await TellKeepers(tellings, ofAct.Key.Calendar, states, cancellationToken);
+        }
+
+        foreach (var change in changes)
+        {
+            TellGiven(tellings, change);
+        }
+    }
+
+    private static async Task TellReaders(
+        Tellings tellings,
+        CalendarId calendar,
+        List<States> states,
+        CancellationToken cancellationToken
+    )
+    {
+        foreach (var (reader, role) in await tellings.RolesOn(calendar, cancellationToken))
+        {
+            if (states.Find(one => one.IsSeen(calendar, role, reader)) is { } seen)
+            {
+                tellings.Tell([reader], Topic.Wall, seen.Change, calendar);
+            }
+        }
+    }
+
+    /// <summary>Where absences are agreed to, one may wait now or wait no more.</summary>
+    private static async Task TellKeepers(
+        Tellings tellings,
+        CalendarId calendar,
+        List<States> states,
+        CancellationToken cancellationToken
+    )
+    {
+        if (await tellings.Db.Calendars.AnyAsync(row => row.Id == calendar && row.Agreed, cancellationToken))
+        {
+            var keepers = await tellings.CoordinatorsOf(calendar, cancellationToken);
+            tellings.Tell(keepers.Append(states[0].Change.Actor), Topic.Inbox, states[0].Change);
+        }
+    }
+
+    /// <summary>An event given by itself brings a layer, and taken back takes one along; of the rest of its calendar they learn nothing.</summary>
+    private static void TellGiven(Tellings tellings, ChangeRow change)
+    {
+        var (before, after) = (ChangeRow.GivenOfEvent(change.Before), ChangeRow.GivenOfEvent(change.After));
+        var people = before.Union(after).ToList();
+        tellings.Tell(people, Topic.Wall, change, CalendarOf(change));
+        tellings.Tell(people, Topic.Inbox, change);
+        if (!before.SetEquals(after))
+        {
+            tellings.Tell(people, Topic.Shelf, change);
+        }
+    }
+
+    protected override Task<Refusal?> WhyNotReturn(
+        Undoing undoing,
+        EventRow now,
+        EventRow? then,
+        CancellationToken cancellationToken
+    ) =>
+        Task.FromResult(
+            UndoRules
+                .OfEvent(
+                    undoing.Actor,
+                    now.ToCore(),
+                    then?.ToCore(),
+                    now.DeletedAt is not null,
+                    then?.DeletedAt is not null,
+                    undoing.RoleOn
+                )
+                .WhyNot("change", "Edit")
+        );
+
+    /// <summary>What others changed about the events one is asked to or may change.</summary>
+    public override async Task<IQueryable<ChangeRow>?> AlsoNoticed(
+        MortarDb db,
+        PersonId reader,
+        CancellationToken cancellationToken
+    )
+    {
+        var given = (await db.EventsGivenTo(reader).ToListAsync(cancellationToken)).ConvertAll(id => id.Value);
+        return given.Count == 0
+            ? null
+            : db.Changes.Where(change => change.Subject == Subject.Event && given.Contains(change.SubjectId));
+    }
+
+    protected override NoticeLine? Notice(Said<EventRow> said, string actor, NoticeFacts facts)
+    {
+        var reader = facts.Reader;
+        var (was, now) = (said.Change.EventBefore(), said.Change.EventAfter());
+        if (was is null || !Sees(was) || (now is not null && !Sees(now)))
+        {
+            return null;
+        }
+
+        var (before, after) = (Known(was), now is null ? null : Known(now));
+        return
+            after is not null
+            && before.Time == after.Time
+            && before.Content == after.Content
+            && Equals(before.Series, after.Series)
+            ? null
+            : new NoticeLine(
+                NoticeSentence.OfEvent(
+                    actor,
+                    before.Content.Title,
+                    EventDifference.Between(before, after, facts.Zone, facts.Zones)
+                ),
+                after?.Id
+            );
+
+        bool Sees(Event state) =>
+            state.GivenTo.Has(reader.Person)
+            && VisibleEvent.SeesEverything(reader.RoleOn(state.CalendarId), reader.Person, state);
+
+        Event Known(Event state) => VisibleEvent.WithNamesSeen(reader.RoleOn(state.CalendarId), reader.Person, state);
+    }
+
+    public override bool IsInDigest => true;
+
+    public override string? Digest(IReadOnlyList<(ChangeRow Change, string Actor)> ofOne, DigestFacts facts) =>
+        DigestRules.Sentence(
+            [.. ofOne.Select(one => new EventStep(one.Change.EventBefore(), one.Change.EventAfter(), one.Actor))],
+            facts.Reader.RoleOn,
+            facts.Reader.Person,
+            facts.Zone,
+            facts.Zones
+        );
+
+    /// <summary>The two states of an event, read when they are looked at.</summary>
+    private sealed class States(ChangeRow change)
+    {
+        private readonly Lazy<Event?> before = new(change.EventBefore);
+        private readonly Lazy<Event?> after = new(change.EventAfter);
+
+        public ChangeRow Change => change;
+
+        public Event? Before => before.Value;
+
+        public bool HasMoved => Before is { } whole && whole.CalendarId != change.CalendarId;
+
+        public bool IsSeen(CalendarId calendar, Role role, PersonId reader) =>
+            VisibleEvent.IsChangeSeen(role, reader, Here(Before, calendar), Here(after.Value, calendar));
+
+        private static Event? Here(Event? whole, CalendarId calendar) => whole?.CalendarId == calendar ? whole : null;
+    }
+}

@@ -1,0 +1,42 @@
+using Mortar.Core.Changes;
+using Mortar.Core.Words;
+using Mortar.Data.Changes;
+using Mortar.Data.Groups;
+using Mortar.Data.Store;
+
+namespace Mortar.Data.Kinds;
+
+/// <summary>A group and its settings.</summary>
+internal sealed class GroupKind : ChangeKind<GroupRow>
+{
+    public override Subject Subject => Subject.Group;
+
+    protected override async Task<GroupRow?> FindRow(MortarDb db, Guid id, CancellationToken cancellationToken) =>
+        await db.Groups.FindAsync([new GroupId(id)], cancellationToken);
+
+    /// <summary>All who are in it: its name and its hours are on their walls.</summary>
+    public override async Task Tell(
+        Tellings tellings,
+        IReadOnlyList<ChangeRow> changes,
+        CancellationToken cancellationToken
+    )
+    {
+        foreach (var change in changes)
+        {
+            var members = await tellings.MembersOf(GroupOf(change), onlyKeepers: false, cancellationToken);
+            tellings.Tell(members, Topic.Shelf, change);
+        }
+    }
+
+    protected override async Task<Refusal?> WhyNotReturn(
+        Undoing undoing,
+        GroupRow now,
+        GroupRow? then,
+        CancellationToken cancellationToken
+    ) =>
+        then is null
+            ? new Refusal.AgainstRule("kept", "A group that was made cannot be taken back.")
+            : await undoing.Db.WhyNotKeep(undoing.Actor, now.Id, cancellationToken);
+
+    protected override NoticeLine? Notice(Said<GroupRow> said, string actor, NoticeFacts facts) => null;
+}

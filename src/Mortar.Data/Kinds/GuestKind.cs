@@ -1,0 +1,52 @@
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Changes;
+using Mortar.Core.Groups;
+using Mortar.Core.Words;
+using Mortar.Data.Changes;
+using Mortar.Data.Groups;
+using Mortar.Data.Store;
+
+namespace Mortar.Data.Kinds;
+
+/// <summary>Somebody outside a group who can be named on its events.</summary>
+internal sealed class GuestKind : ChangeKind<GuestRow>
+{
+    public override Subject Subject => Subject.Guest;
+
+    protected override Task<GuestRow?> FindRow(MortarDb db, Guid id, CancellationToken cancellationToken) =>
+        db.Guests.IgnoreQueryFilters().FirstOrDefaultAsync(guest => guest.Id == id, cancellationToken);
+
+    /// <summary>Those in the group, who can name them. The guest is told by what they are named on.</summary>
+    public override async Task Tell(
+        Tellings tellings,
+        IReadOnlyList<ChangeRow> changes,
+        CancellationToken cancellationToken
+    )
+    {
+        foreach (var change in changes)
+        {
+            var members = await tellings.MembersOf(GroupOf(change), onlyKeepers: false, cancellationToken);
+            tellings.Tell(members, Topic.Groups, change);
+        }
+    }
+
+    /// <summary>Anybody in the group names guests; who takes one out wrote them, or coordinates it.</summary>
+    protected override async Task<Refusal?> WhyNotReturn(
+        Undoing undoing,
+        GuestRow now,
+        GuestRow? then,
+        CancellationToken cancellationToken
+    )
+    {
+        var me = await undoing.PlaceIn(now.GroupId, cancellationToken);
+        return MemberRules
+            .ToKeep(
+                me is not null,
+                me?.Coordinates == true || now.AddedBy == undoing.Actor || then is { EndedAt: null }
+            )
+            .WhyNotOfGroup();
+    }
+
+    protected override NoticeLine? Notice(Said<GuestRow> said, string actor, NoticeFacts facts) => null;
+}

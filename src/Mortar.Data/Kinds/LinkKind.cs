@@ -1,0 +1,78 @@
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Changes;
+using Mortar.Core.Links;
+using Mortar.Core.Words;
+using Mortar.Data.Changes;
+using Mortar.Data.Links;
+using Mortar.Data.Store;
+
+namespace Mortar.Data.Kinds;
+
+/// <summary>A link that gives a step to whoever holds it.</summary>
+internal sealed class LinkKind : ChangeKind<LinkRow>
+{
+    public override Subject Subject => Subject.Link;
+
+    public override bool IsAccess => true;
+
+    protected override async Task<LinkRow?> FindRow(MortarDb db, Guid id, CancellationToken cancellationToken) =>
+        await db.Links.FindAsync([new LinkId(id)], cancellationToken);
+
+    /// <summary>Who came by one of the calendar's links, also where it has ended, and those who keep the list of who has it.</summary>
+    public override async Task Tell(
+        Tellings tellings,
+        IReadOnlyList<ChangeRow> changes,
+        CancellationToken cancellationToken
+    )
+    {
+        foreach (var change in changes)
+        {
+            var (calendar, link) = (CalendarOf(change), new LinkId(change.SubjectId));
+            var holders = await tellings
+                .Db.LinkHolders.Where(holder => holder.LinkId == link && holder.LeftAt == null)
+                .Select(holder => holder.PersonId)
+                .ToListAsync(cancellationToken);
+            tellings.Tell(holders, Topic.Shelf, change);
+            tellings.Tell(await tellings.CoordinatorsOf(calendar, cancellationToken), Topic.Access, change, calendar);
+        }
+    }
+
+    protected override Task<Refusal?> WhyNotReturn(
+        Undoing undoing,
+        LinkRow now,
+        LinkRow? then,
+        CancellationToken cancellationToken
+    ) =>
+        undoing.WhyNotGive(
+            now.CalendarId,
+            then is { EndedAt: null } ? new Grant(then.Role, Way.Link, then.EndsAt) : null,
+            cancellationToken
+        );
+
+    public override Mailed Mailed(IRecorded row) =>
+        row is LinkRow one
+            ? new Mailed(one.Hash, null, null)
+            : throw new ArgumentException("It is no link.", nameof(row));
+
+    public override void KeepMailed(IRecorded row, Mailed mailed) => ((LinkRow)row).Hash = mailed.Hash!;
+
+    protected override NoticeLine? Notice(Said<LinkRow> said, string actor, NoticeFacts facts) => null;
+
+    public override HistoryOf InHistory => HistoryOf.Calendar;
+
+    public override string? History(ChangeRow change, HistoryFacts facts)
+    {
+        var (before, after) = (Read(change).Before, Read(change).After);
+        var name = after.Terms().Spoken();
+        return before is null ? $"made {name} at {RoleSentence.Name(after.Role)}"
+            : before.EndedAt is null && after.EndedAt is not null ? $"ended {name}"
+            : before.EndedAt is not null && after.EndedAt is null ? $"brought back {name}"
+            : before.Hash != after.Hash ? $"renewed {name}"
+            : HistorySentence.OfStep(
+                name,
+                facts.Step(change, before.Role, before.EndsAt),
+                facts.Step(change, after.Role, after.EndsAt)
+            );
+    }
+}

@@ -1,0 +1,173 @@
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Changes;
+using Mortar.Core.Events;
+using Mortar.Core.Letters;
+using Mortar.Core.Time;
+using Mortar.Core.Words;
+using Mortar.Data.Access;
+using Mortar.Data.Calendars;
+using Mortar.Data.Changes;
+using Mortar.Data.Events;
+using Mortar.Data.Groups;
+using Mortar.Data.Proposals;
+using Mortar.Data.Store;
+using NodaTime;
+
+namespace Mortar.Data.Kinds;
+
+/// <summary>What has to be read before some changes can be told.</summary>
+internal sealed class NoticeNeeds
+{
+    public HashSet<GroupId> Groups { get; } = [];
+
+    public HashSet<PersonId> People { get; } = [];
+
+    public HashSet<EventId> Events { get; } = [];
+
+    public HashSet<ProposalId> Proposals { get; } = [];
+
+    /// <summary>The changes for which the name that their calendar had then is needed.</summary>
+    public HashSet<long> CalendarsThen { get; } = [];
+}
+
+/// <summary>All that the sentences of some changes need beside the changes themselves, each read once for all of them.</summary>
+/// <param name="Reader">Whom they are told.</param>
+/// <param name="Zone">On whose clock.</param>
+/// <param name="Now">When.</param>
+/// <param name="Groups">The names of groups.</param>
+/// <param name="People">The names of people.</param>
+/// <param name="Events">Events, also deleted ones.</param>
+/// <param name="InBin">Their calendars that are in the bin.</param>
+/// <param name="Proposals">Proposals for calendars that are there.</param>
+/// <param name="CalendarsThen">By the sequence of a change the name that its calendar had then.</param>
+internal sealed record NoticeFacts(
+    Reader Reader,
+    DateTimeZone Zone,
+    ZoneClock Zones,
+    Instant Now,
+    IReadOnlyDictionary<GroupId, string> Groups,
+    IReadOnlyDictionary<PersonId, string> People,
+    IReadOnlyDictionary<EventId, EventRow> Events,
+    IReadOnlySet<CalendarId> InBin,
+    IReadOnlyDictionary<ProposalId, ProposalRow> Proposals,
+    IReadOnlyDictionary<long, string> CalendarsThen
+)
+{
+    public static async Task<NoticeFacts> Of(
+        MortarDb db,
+        PersonId person,
+        ZoneClock zones,
+        IReadOnlyList<ChangeRow> changes,
+        CancellationToken cancellationToken
+    )
+    {
+        var needs = new NoticeNeeds();
+        foreach (var change in changes)
+        {
+            change.Kind().NeedForNotice(change, needs);
+        }
+
+        var events = await Any(
+            needs.Events,
+            () =>
+                db
+                    .Events.AsNoTracking()
+                    .Where(row => needs.Events.Contains(row.Id))
+                    .ToDictionaryAsync(row => row.Id, cancellationToken)
+        );
+        var homes = events.Values.Select(row => row.CalendarId).ToHashSet();
+        return new NoticeFacts(
+            await db.ReaderOf(person, cancellationToken),
+            await db.ZoneOf(person, zones, cancellationToken),
+            zones,
+            db.Now,
+            await Any(
+                needs.Groups,
+                () =>
+                    db
+                        .Groups.Where(row => needs.Groups.Contains(row.Id))
+                        .ToDictionaryAsync(row => row.Id, row => row.Name, cancellationToken)
+            ),
+            await Any(
+                needs.People,
+                () =>
+                    db
+                        .People.Where(row => needs.People.Contains(row.Id))
+                        .ToDictionaryAsync(row => row.Id, row => row.Name, cancellationToken)
+            ),
+            events,
+            homes.Count == 0
+                ? new HashSet<CalendarId>()
+                : await db
+                    .Calendars.Where(row => homes.Contains(row.Id) && row.DeletedAt != null)
+                    .Select(row => row.Id)
+                    .ToHashSetAsync(cancellationToken),
+            await Any(
+                needs.Proposals,
+                () =>
+                    db
+                        .Proposals.AsNoTracking()
+                        .Where(row =>
+                            needs.Proposals.Contains(row.Id)
+                            && db.Calendars.Any(home => home.Id == row.CalendarId && home.DeletedAt == null)
+                        )
+                        .ToDictionaryAsync(row => row.Id, cancellationToken)
+            ),
+            await NamesThen(db, needs.CalendarsThen, cancellationToken)
+        );
+    }
+
+    /// <summary>An event while its reader finds it, also where it is deleted; <c>null</c> where they do not.</summary>
+    public Event? Found(EventId id) =>
+        Events.GetValueOrDefault(id) is { } row
+        && !InBin.Contains(row.CalendarId)
+        && row.ToCore() is var whole
+        && VisibleEvent.IsThere(Reader.RoleOn(whole.CalendarId), Reader.Person, whole)
+            ? whole
+            : null;
+
+    /// <summary>When something is, on the reader's clock.</summary>
+    public string When(EventTime time) => NoticeSentence.When(time, Zone, Now, Zones);
+
+    /// <summary>Asks only where there is something to ask for.</summary>
+    private static async Task<Dictionary<TKey, TValue>> Any<TKey, TValue>(
+        HashSet<TKey> keys,
+        Func<Task<Dictionary<TKey, TValue>>> read
+    )
+        where TKey : notnull => keys.Count == 0 ? [] : await read();
+
+    /// <summary>The names of calendars at the time of changes: somebody whose access ended does not learn later ones.</summary>
+    private static async Task<Dictionary<long, string>> NamesThen(
+        MortarDb db,
+        HashSet<long> sequences,
+        CancellationToken cancellationToken
+    )
+    {
+        var states = await Any(
+            sequences,
+            () =>
+                db
+                    .Changes.Where(change => sequences.Contains(change.Sequence))
+                    .Select(change => new
+                    {
+                        change.Sequence,
+                        State = db
+                            .Changes.Where(row =>
+                                row.CalendarId == change.CalendarId
+                                && row.Subject == Subject.Calendar
+                                // What is made together with its calendar may be written before it.
+                                && (row.Sequence <= change.Sequence || row.Set == change.Set)
+                            )
+                            .OrderByDescending(row => row.Sequence)
+                            .Select(row => row.After)
+                            .FirstOrDefault(),
+                    })
+                    .ToDictionaryAsync(one => one.Sequence, one => one.State, cancellationToken)
+        );
+        return states.ToDictionary(
+            one => one.Key,
+            one => one.Value is { } state ? StoredText.Read<CalendarRow>(state).Name : "a calendar"
+        );
+    }
+}
