@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { lazy, Suspense } from 'react'
+import { Suspense } from 'react'
 import { Navigate, Route, Routes } from 'react-router'
 import { sentenceOf } from '../api/problem'
 import { FirstAccountPage } from '../features/accounts/FirstAccountPage'
@@ -8,27 +8,20 @@ import { InvitationPage } from '../features/invitation/InvitationPage'
 import { JoinPage } from '../features/invitation/JoinPage'
 import { PersonProvider } from '../reader/person'
 import { type Person, sessionQuery } from '../reader/session'
+import { lazyNamed } from '../ui/lazyNamed'
 import { Page } from '../ui/Page'
 
-const SignedInApp = lazy(() => import('./SignedInApp').then((module) => ({ default: module.SignedInApp })))
+const SignedInApp = lazyNamed(() => import('./SignedInApp'), 'SignedInApp')
 
-const LinkPage = lazy(() => import('./LinkPage').then((module) => ({ default: module.LinkPage })))
+const LinkPage = lazyNamed(() => import('./LinkPage'), 'LinkPage')
 
-const PostRoomPage = lazy(() =>
-  import('../features/post-room/PostRoomPage').then((module) => ({ default: module.PostRoomPage })),
-)
+const PostRoomPage = lazyNamed(() => import('../features/post-room/PostRoomPage'), 'PostRoomPage')
 
-const AnswerPage = lazy(() =>
-  import('../features/answers/AnswerPage').then((module) => ({ default: module.AnswerPage })),
-)
+const AnswerPage = lazyNamed(() => import('../features/answers/AnswerPage'), 'AnswerPage')
 
-const StopPage = lazy(() =>
-  import('../features/post-room/StopPage').then((module) => ({ default: module.StopPage })),
-)
+const StopPage = lazyNamed(() => import('../features/post-room/StopPage'), 'StopPage')
 
-const SuitsPage = lazy(() =>
-  import('../features/proposals/SuitsPage').then((module) => ({ default: module.SuitsPage })),
-)
+const SuitsPage = lazyNamed(() => import('../features/proposals/SuitsPage'), 'SuitsPage')
 
 /** Chooses between what is there for everybody and what is there for who is signed in. */
 export function App() {

@@ -12,12 +12,13 @@ import { linkQuery, linkWallQuery, ownLinkQuery, ownLinkWallQuery, takeByLink } 
 import { addDays } from '../model/times'
 import { longDayText } from '../reader/dates'
 import { sessionQuery } from '../reader/session'
+import { Alert } from '../ui/Alert'
 import { Button } from '../ui/Button'
 import { Gate } from '../ui/Gate'
 import { IconButton } from '../ui/IconButton'
 import { Logo } from '../ui/Logo'
 import { MarkBlock } from '../ui/MarkSign'
-import { AgendaList } from '../wall/AgendaList'
+import { AgendaList } from '../wall/agenda/AgendaList'
 
 type Link = Schema['LinkWallBody']
 
@@ -137,11 +138,7 @@ function Read({ link, today: instant, wallOf, take }: ReadProps) {
               )}
             </nav>
           )}
-          {wall.isError && (
-            <p role="alert" className="text-clash">
-              {sentenceOf(wall.error)}
-            </p>
-          )}
+          {wall.isError && <Alert>{sentenceOf(wall.error)}</Alert>}
           {wall.data && wall.data.bricks.length === 0 && (
             <p className="py-10 text-cement-700">
               {link.eventDay ? 'This event is no longer in the plan.' : 'Nothing on these days.'}
@@ -220,11 +217,7 @@ function Take({ secret, link, me }: { secret: string; link: Link; me: Schema['Se
           There you have the step {roleName(link.taken)}: {link.sentence}
         </p>
       )}
-      {take.isError && (
-        <p role="alert" className="text-clash">
-          {sentenceOf(take.error)}
-        </p>
-      )}
+      {take.isError && <Alert>{sentenceOf(take.error)}</Alert>}
     </div>
   )
 }

@@ -1,53 +1,37 @@
 import { useQueryClient } from '@tanstack/react-query'
-import { lazy, Suspense, useEffect } from 'react'
+import { Suspense, useEffect } from 'react'
 import { Navigate, Route, Routes } from 'react-router'
 import { TopBar } from '../frame/TopBar'
 import { useReader } from '../reader/person'
-import { lastView } from '../wall/lastView'
+import { lazyNamed } from '../ui/lazyNamed'
+import { lastView } from '../wall/read/lastView'
 import { WallPage } from '../wall/WallPage'
 import { openLiveLine } from './live'
 
-const AccessTablePage = lazy(() =>
-  import('../features/access/AccessTablePage').then((module) => ({ default: module.AccessTablePage })),
+const AccessTablePage = lazyNamed(() => import('../features/access/AccessTablePage'), 'AccessTablePage')
+
+const MembersPage = lazyNamed(() => import('../features/groups/MembersPage'), 'MembersPage')
+
+const PreferencesPage = lazyNamed(() => import('../features/preferences/PreferencesPage'), 'PreferencesPage')
+
+const OwnLinkPage = lazyNamed(() => import('./LinkPage'), 'OwnLinkPage')
+
+const GroupPage = lazyNamed(() => import('../features/groups/GroupPage'), 'GroupPage')
+
+const CoverPage = lazyNamed(() => import('../features/availability/CoverPage'), 'CoverPage')
+
+const AbsencesPage = lazyNamed(() => import('../features/absences/AbsencesPage'), 'AbsencesPage')
+
+const InboxPage = lazyNamed(() => import('./InboxPage'), 'InboxPage')
+
+const BinPage = lazyNamed(() => import('../features/calendars/BinPage'), 'BinPage')
+
+const ConfirmAddressPage = lazyNamed(
+  () => import('../features/preferences/ConfirmAddressPage'),
+  'ConfirmAddressPage',
 )
 
-const MembersPage = lazy(() =>
-  import('../features/groups/MembersPage').then((module) => ({ default: module.MembersPage })),
-)
-
-const PreferencesPage = lazy(() =>
-  import('../features/preferences/PreferencesPage').then((module) => ({ default: module.PreferencesPage })),
-)
-
-const OwnLinkPage = lazy(() => import('./LinkPage').then((module) => ({ default: module.OwnLinkPage })))
-
-const GroupPage = lazy(() =>
-  import('../features/groups/GroupPage').then((module) => ({ default: module.GroupPage })),
-)
-
-const CoverPage = lazy(() =>
-  import('../features/availability/CoverPage').then((module) => ({ default: module.CoverPage })),
-)
-
-const AbsencesPage = lazy(() =>
-  import('../features/absences/AbsencesPage').then((module) => ({ default: module.AbsencesPage })),
-)
-
-const InboxPage = lazy(() => import('./InboxPage').then((module) => ({ default: module.InboxPage })))
-
-const BinPage = lazy(() =>
-  import('../features/calendars/BinPage').then((module) => ({ default: module.BinPage })),
-)
-
-const ConfirmAddressPage = lazy(() =>
-  import('../features/preferences/ConfirmAddressPage').then((module) => ({
-    default: module.ConfirmAddressPage,
-  })),
-)
-
-const ReminderBar = lazy(() =>
-  import('../features/reminders/ReminderBar').then((module) => ({ default: module.ReminderBar })),
-)
+const ReminderBar = lazyNamed(() => import('../features/reminders/ReminderBar'), 'ReminderBar')
 
 /** Everything for who is signed in, with the live line open. */
 export function SignedInApp() {

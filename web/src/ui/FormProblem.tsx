@@ -1,4 +1,5 @@
 import { isSaidAt, sentenceOf } from '../api/problem'
+import { Alert } from './Alert'
 
 interface FormProblemProps {
   error: unknown
@@ -12,9 +13,9 @@ interface FormProblemProps {
 export function FormProblem({ error, fields, before = '' }: FormProblemProps) {
   if (error === null || error === undefined || isSaidAt(error, fields)) return null
   return (
-    <p role="alert" className="text-clash">
+    <Alert>
       {before}
       {sentenceOf(error)}
-    </p>
+    </Alert>
   )
 }

@@ -1,5 +1,6 @@
 import { Temporal } from 'temporal-polyfill'
 import { useReader } from '../reader/person'
+import { Check } from './Check'
 import { DateField } from './DateField'
 
 interface LastDayFieldProps {
@@ -21,15 +22,11 @@ export function LastDayField({ label, value, onChange, problem }: LastDayFieldPr
       .toString()
   return (
     <>
-      <label className="flex items-center gap-2">
-        <input
-          type="checkbox"
-          checked={value !== null}
-          onChange={(event) => onChange(event.target.checked ? inThreeMonths() : null)}
-          className="size-4 accent-ink"
-        />
-        For a time only
-      </label>
+      <Check
+        label="For a time only"
+        checked={value !== null}
+        onChange={(checked) => onChange(checked ? inThreeMonths() : null)}
+      />
       {value !== null && <DateField label={label} value={value} onChange={onChange} problem={problem} />}
     </>
   )

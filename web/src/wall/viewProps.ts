@@ -1,7 +1,8 @@
 import type { Gap } from '../model/availabilityQueries'
 import type { Brick, EventBrick, Layer, Time } from '../model/bricks'
-import type { BrickActs, BrickState } from './BrickButton'
-import type { Carried, Ghost, Place } from './useHand'
+import type { BrickActs, BrickState } from './bricks/BrickButton'
+import type { Place } from './hand/grip'
+import type { Carried, Ghost } from './hand/useHand'
 
 /** What every view of the wall is given: what lies on it, and what can be done with it. */
 export interface ViewProps {

@@ -2,7 +2,7 @@ import { Temporal } from 'temporal-polyfill'
 import { type Brick, type EventBrick, type Layer, type Time, titleOf } from '../model/bricks'
 import { daysOf } from '../model/times'
 import { clockText, dayText } from '../reader/dates'
-import type { RosterRow } from './roster'
+import type { RosterRow } from './roster/roster'
 
 /** Says whether a brick went elsewhere, to somebody else, or was lengthened. */
 export function whatChanged(

@@ -7,6 +7,7 @@ import { needText } from '../../model/needText'
 import { daysOf } from '../../model/times'
 import { whenAwayText } from '../../model/whenText'
 import { dayText } from '../../reader/dates'
+import { Card } from '../../ui/Card'
 import { AgreeForm } from './AgreeForm'
 import { backQuery } from './absenceQueries'
 
@@ -22,7 +23,7 @@ export function AbsenceCard({ absence }: { absence: Schema['InboxAbsenceBody'] }
     enabled: event.time.form === 'days',
   })
   return (
-    <li className="grid gap-2 rounded-control border-2 border-ink bg-surface p-4">
+    <Card>
       <h2 className="written text-lg">
         {who} would like to be away: {whenAwayText(event.time, back.data?.back)}
       </h2>
@@ -40,7 +41,7 @@ export function AbsenceCard({ absence }: { absence: Schema['InboxAbsenceBody'] }
       >
         See those days on the roster
       </Link>
-    </li>
+    </Card>
   )
 }
 

@@ -6,8 +6,10 @@ import { TopBar } from '../../frame/TopBar'
 import { groupQueries } from '../../model/groupQueries'
 import { monthText, shortMonthText } from '../../reader/dates'
 import { useReader } from '../../reader/person'
+import { Alert } from '../../ui/Alert'
 import { Button } from '../../ui/Button'
 import { Page } from '../../ui/Page'
+import { TextLink } from '../../ui/TextLink'
 import { absencesQuery } from './absenceQueries'
 
 /** How many working days everybody is away in a year: a row a member, a column a month, and the sum. */
@@ -27,9 +29,7 @@ export function AbsencesPage() {
   if (groups.isSuccess && !group)
     return (
       <Page title="There is no such group, or you are not in it">
-        <Link to="/" className="underline underline-offset-2">
-          Back to the wall
-        </Link>
+        <TextLink to="/">Back to the wall</TextLink>
       </Page>
     )
   return (
@@ -49,11 +49,7 @@ export function AbsencesPage() {
             Working days, a half counts as a half; days off for all cost none. As far as you see absences.
           </span>
         </div>
-        {totals.isError && (
-          <p role="alert" className="text-clash">
-            {sentenceOf(totals.error)}
-          </p>
-        )}
+        {totals.isError && <Alert>{sentenceOf(totals.error)}</Alert>}
         <table className="w-full border-collapse">
           <thead>
             <tr className="text-[12px] text-cement-700">
@@ -77,12 +73,9 @@ export function AbsencesPage() {
                     return (
                       <td key={month} className="px-1 text-right tabular-nums">
                         {halves > 0 && (
-                          <Link
-                            to={`/groups/${groupId}/cover?month=${month.slice(0, 7)}`}
-                            className="underline underline-offset-2"
-                          >
+                          <TextLink to={`/groups/${groupId}/cover?month=${month.slice(0, 7)}`}>
                             {daysText(halves / 2)}
-                          </Link>
+                          </TextLink>
                         )}
                       </td>
                     )

@@ -1,9 +1,7 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
-import { wallKeys } from '../../api/topics'
 import { Button } from '../../ui/Button'
 import { TextField } from '../../ui/TextField'
-import { newSet, useActs } from '../../undo/acts'
+import { useAct } from '../../undo/useAct'
 import { agreeToEvent } from './absenceQueries'
 
 interface AgreeFormProps {
@@ -16,26 +14,13 @@ interface AgreeFormProps {
 
 /** A coordinator's yes or no to an absence, with a word to who entered it. */
 export function AgreeForm({ eventId, version, who, onDone }: AgreeFormProps) {
-  const queries = useQueryClient()
-  const acts = useActs()
   const [comment, setComment] = useState('')
-  const answer = useMutation({
-    mutationFn: async (agrees: boolean) => {
-      const set = newSet()
-      await agreeToEvent(eventId, version, { agrees, comment }, set)
-      return { set, agrees }
-    },
-    onSuccess: ({ set, agrees }) => {
-      acts.done(
-        agrees ? `Agreed: ${who} is away.` : `Not agreed: it is off the plan, and ${who} is told.`,
-        set,
-      )
-      onDone?.()
-    },
-    onError: (error) => acts.failed(error),
-    onSettled: () => {
-      for (const key of [...wallKeys, 'inbox']) void queries.invalidateQueries({ queryKey: [key] })
-    },
+  const answer = useAct({
+    run: (agrees: boolean, set) => agreeToEvent(eventId, version, { agrees, comment }, set),
+    say: (_, agrees) =>
+      agrees ? `Agreed: ${who} is away.` : `Not agreed: it is off the plan, and ${who} is told.`,
+    freshen: ['wall', 'inbox'],
+    onDone: () => onDone?.(),
   })
   return (
     <div className="flex flex-wrap items-end gap-2">

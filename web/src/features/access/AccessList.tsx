@@ -16,6 +16,7 @@ import { ladder, lowerSteps, type Role, reaches, roleName } from '../../model/la
 import { longDayText, momentText } from '../../reader/dates'
 import { useReader } from '../../reader/person'
 import { Button } from '../../ui/Button'
+import { Note } from '../../ui/Note'
 import { Question } from '../../ui/Question'
 import { useChange } from '../../undo/useChange'
 import { LinksPart } from '../links'
@@ -48,10 +49,10 @@ export function AccessList({ layer }: { layer: Layer }) {
           <li key={group.groupId} className="grid grid-cols-[1fr_auto] items-center gap-x-2 py-2">
             <div className="min-w-0">
               <p className="written font-bold">Everybody in {group.name}</p>
-              <p className="text-[12px] text-cement-700">
+              <Note>
                 {group.members} now
                 {group.lastDay && `, until ${longDayText(group.lastDay)}`}
-              </p>
+              </Note>
             </div>
             <div className="grid justify-items-end gap-1">
               <StepSelect
@@ -74,13 +75,9 @@ export function AccessList({ layer }: { layer: Layer }) {
                 {person.personId === me.id && ' (you)'}
               </p>
               <p className="truncate text-[12px] text-cement-700">{person.address}</p>
-              {person.lastDay && (
-                <p className="text-[12px] text-cement-700">until {longDayText(person.lastDay)}</p>
-              )}
+              {person.lastDay && <Note>until {longDayText(person.lastDay)}</Note>}
               {reaches(person.stays, person.role) && (
-                <p className="text-[12px] text-cement-700">
-                  {roleName(person.stays)} comes by another way, and the highest counts
-                </p>
+                <Note>{roleName(person.stays)} comes by another way, and the highest counts</Note>
               )}
             </div>
             <div className="grid justify-items-end gap-1">
@@ -99,12 +96,12 @@ export function AccessList({ layer }: { layer: Layer }) {
         {invitations.map((one) => (
           <li key={one.id} className="py-2">
             <p className="written font-bold">{one.name ?? one.address}</p>
-            <p className="text-[12px] text-cement-700">
+            <Note>
               {one.state === 'declined' ? 'declined' : 'invited to'} {roleName(one.role)}, sent{' '}
               {momentText(one.sentAt)}
               {one.lapsed &&
                 '; lapsed, since whoever sent it can no longer give this. Send it again yourself.'}
-            </p>
+            </Note>
             {one.state === 'waiting' && (
               <div className="mt-1 flex gap-3 text-[12px]">
                 <Button look="link" onClick={() => again(one.id, one.address)}>

@@ -1,16 +1,18 @@
-import { useMutation, useQuery } from '@tanstack/react-query'
+import { useQuery } from '@tanstack/react-query'
 import { useId, useState } from 'react'
 import { fieldProblem } from '../../api/problem'
 import { askByName } from '../../model/accessQueries'
 import { groupQueries } from '../../model/groupQueries'
 import { lowerSteps, type Role } from '../../model/ladder'
+import { Alert } from '../../ui/Alert'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { Desk } from '../../ui/Desk'
 import { FormProblem } from '../../ui/FormProblem'
+import { Note } from '../../ui/Note'
 import { TextArea } from '../../ui/TextArea'
 import { inputLook } from '../../ui/TextField'
-import { useActs } from '../../undo/acts'
+import { useAct } from '../../undo/useAct'
 
 interface AskDeskProps {
   groupId: string | undefined
@@ -19,19 +21,19 @@ interface AskDeskProps {
 
 /** Asks a person or a group for a calendar of theirs, by name or address. Whether they are here is not told. */
 export function AskDesk({ groupId, onClose }: AskDeskProps) {
-  const acts = useActs()
   const id = useId()
   const members = useQuery({ ...groupQueries.members(groupId ?? ''), enabled: groupId !== undefined })
   const [to, setTo] = useState('')
   const [role, setRole] = useState<Role>('times')
   const [note, setNote] = useState('')
   const known = members.data?.find((one) => one.name.toLowerCase() === to.trim().toLowerCase())
-  const ask = useMutation({
-    mutationFn: () => askByName(to, role, note),
-    onSuccess: () => {
-      acts.done(`Asked. If there is somebody or a group of that name, the answer arrives in your inbox.`)
-      onClose()
-    },
+  const ask = useAct({
+    run: () => askByName(to, role, note),
+    say: () => 'Asked. If there is somebody or a group of that name, the answer arrives in your inbox.',
+    isFinal: () => true,
+    freshen: [],
+    onDone: onClose,
+    saysItself: true,
   })
   const problem = fieldProblem(ask.error, 'to')
   return (
@@ -63,11 +65,7 @@ export function AskDesk({ groupId, onClose }: AskDeskProps) {
               <option key={one.personId} value={one.name} />
             ))}
           </datalist>
-          {problem && (
-            <p role="alert" className="text-clash">
-              {problem}
-            </p>
-          )}
+          {problem && <Alert>{problem}</Alert>}
           {known?.showsBusy && (
             <p className="written border-l-4 border-ok pl-2">
               {known.name} lets people of their groups see when they are busy: those hours are in the roster
@@ -77,9 +75,7 @@ export function AskDesk({ groupId, onClose }: AskDeskProps) {
         </div>
         <Choice label="Ask for" value={role} onChange={setRole} options={lowerSteps} />
         <TextArea label="A note: who you are, and what it is for" value={note} onChange={setNote} rows={4} />
-        <p className="text-[12px] text-cement-700">
-          They choose which calendar, and may give less or more than you ask for.
-        </p>
+        <Note>They choose which calendar, and may give less or more than you ask for.</Note>
         <FormProblem error={ask.error} fields={['to']} />
         <Button type="submit" look="main" wide disabled={to.trim() === '' || ask.isPending}>
           Ask

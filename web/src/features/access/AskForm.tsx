@@ -1,26 +1,26 @@
-import { useMutation } from '@tanstack/react-query'
 import { useState } from 'react'
 import { sentenceOf } from '../../api/problem'
 import { askFor } from '../../model/accessQueries'
 import { lowerSteps, type Role } from '../../model/ladder'
+import { Alert } from '../../ui/Alert'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { TextField } from '../../ui/TextField'
-import { useActs } from '../../undo/acts'
+import { useAct } from '../../undo/useAct'
 
 /** Asks the coordinators of some calendars for access, with a note. Whether there are such calendars is not told. */
 export function AskForm({ calendarIds, onAsked }: { calendarIds: readonly string[]; onAsked: () => void }) {
-  const acts = useActs()
   const [role, setRole] = useState<Role>('view')
   const [note, setNote] = useState('')
-  const ask = useMutation({
-    mutationFn: async () => {
+  const ask = useAct({
+    run: async () => {
       for (const id of calendarIds) await askFor(id, role, note)
     },
-    onSuccess: () => {
-      acts.done('Asked. If the address is right, a coordinator will answer; it arrives in your inbox.')
-      onAsked()
-    },
+    say: () => 'Asked. If the address is right, a coordinator will answer; it arrives in your inbox.',
+    isFinal: () => true,
+    freshen: [],
+    onDone: onAsked,
+    saysItself: true,
   })
   return (
     <form
@@ -45,11 +45,7 @@ export function AskForm({ calendarIds, onAsked }: { calendarIds: readonly string
       <Button type="submit" look="main" disabled={ask.isPending}>
         Ask
       </Button>
-      {ask.isError && (
-        <p role="alert" className="text-clash">
-          {sentenceOf(ask.error)}
-        </p>
-      )}
+      {ask.isError && <Alert>{sentenceOf(ask.error)}</Alert>}
     </form>
   )
 }

@@ -1,6 +1,5 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
-import { Link, useParams } from 'react-router'
+import { useParams } from 'react-router'
 import { fieldProblem } from '../../api/problem'
 import { endAccess, endGroupAccess, setGroupRole, setRole } from '../../model/accessQueries'
 import { ladder, lowerSteps, type Role, reaches, roleName } from '../../model/ladder'
@@ -12,7 +11,9 @@ import { Desk } from '../../ui/Desk'
 import { FormProblem } from '../../ui/FormProblem'
 import { LastDayField } from '../../ui/LastDayField'
 import { Question } from '../../ui/Question'
-import { newSet, useActs } from '../../undo/acts'
+import { TextLink } from '../../ui/TextLink'
+import { useActs } from '../../undo/acts'
+import { useAct } from '../../undo/useAct'
 import { type Cell, meaningOf, ownWay, type Place, type Table } from './accessTable'
 import { HistoryPart } from './HistoryPart'
 import { givenText, lossText } from './stepWords'
@@ -33,7 +34,6 @@ interface CellDeskProps {
 
 /** What can be done with the cells that are chosen: another step, an end to it, none at all; all at once. */
 export function CellDesk({ chosen, table, onClose }: CellDeskProps) {
-  const queries = useQueryClient()
   const acts = useActs()
   const { groupId } = useParams()
   const { person: me } = useReader()
@@ -44,15 +44,8 @@ export function CellDesk({ chosen, table, onClose }: CellDeskProps) {
   const own = ownWay(first?.cell)
   const [role, setRoleWish] = useState<Role>(own?.role ?? 'view')
   const [lastDay, setLastDay] = useState<string | null>(own?.lastDay ?? null)
-  const change = useMutation({
-    mutationFn: async ({
-      act,
-      sentence,
-    }: {
-      act: (one: Place, set: string) => Promise<unknown>
-      sentence: string
-    }) => {
-      const set = newSet()
+  const change = useAct({
+    run: async ({ act }: { act: (one: Place, set: string) => Promise<unknown>; sentence: string }, set) => {
       setRefused(null)
       for (const [index, one] of chosen.entries())
         await act(one.place, set).catch((error: unknown) => {
@@ -61,12 +54,10 @@ export function CellDesk({ chosen, table, onClose }: CellDeskProps) {
           if (index > 0) acts.done(`Done for ${index} of ${chosen.length}.`, set)
           throw error
         })
-      return { set, sentence }
     },
-    onSuccess: ({ set, sentence }) => acts.done(sentence, set),
-    onSettled: () => {
-      for (const key of ['access', 'shelf', 'wall']) void queries.invalidateQueries({ queryKey: [key] })
-    },
+    say: (_, { sentence }) => sentence,
+    freshen: ['access', 'shelf'],
+    saysItself: true,
   })
   if (!first) return null
   /** What a link is and does besides its step, which stays. */
@@ -162,20 +153,14 @@ export function CellDesk({ chosen, table, onClose }: CellDeskProps) {
           </Button>
         )}
         {chosen.length === 1 && first.place.kind === 'link' && (
-          <Link
-            to={`/calendars/${first.place.calendarId}/links/${first.place.rowId}`}
-            className="underline underline-offset-2"
-          >
+          <TextLink to={`/calendars/${first.place.calendarId}/links/${first.place.rowId}`}>
             See what it shows
-          </Link>
+          </TextLink>
         )}
         {chosen.length === 1 && first.place.kind === 'person' && first.place.rowId !== me.id && (
-          <Link
-            to={`/week?as=${first.place.rowId}&group=${groupId}`}
-            className="underline underline-offset-2"
-          >
+          <TextLink to={`/week?as=${first.place.rowId}&group=${groupId}`}>
             See your calendars as {first.rowName}
-          </Link>
+          </TextLink>
         )}
       </div>
       {chosen.length === 1 && first.place.kind === 'person' && groupId && (

@@ -1,8 +1,8 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQuery } from '@tanstack/react-query'
 import { writeCalendar } from '../../model/calendarQueries'
 import { defaultChoices, type Role } from '../../model/ladder'
 import { shelfQuery } from '../../model/shelfQuery'
-import { newSet, useActs } from '../../undo/acts'
+import { useAct } from '../../undo/useAct'
 import type { Table } from './accessTable'
 import { everybodyText } from './stepWords'
 
@@ -13,34 +13,23 @@ interface DefaultStepProps {
 
 /** What every member has on a calendar, changed on the spot. */
 export function DefaultStep({ calendar, groupName }: DefaultStepProps) {
-  const queries = useQueryClient()
-  const acts = useActs()
   const shelf = useQuery(shelfQuery)
   const layer = shelf.data?.find((one) => one.calendarId === calendar.calendarId)
-  const change = useMutation({
-    mutationFn: async (groupDefault: Role) => {
-      if (!layer) return null
-      const set = newSet()
-      await writeCalendar(
-        layer.calendarId,
-        layer.version,
-        { ...layer, groupId: layer.groupId ?? '', ...layer.calendar, groupDefault },
-        set,
-      )
-      return { set, groupDefault }
+  const change = useAct({
+    run: async (groupDefault: Role, set) => {
+      if (layer)
+        await writeCalendar(
+          layer.calendarId,
+          layer.version,
+          { ...layer, groupId: layer.groupId ?? '', ...layer.calendar, groupDefault },
+          set,
+        )
     },
-    onSuccess: (done) =>
-      done &&
-      acts.done(
-        done.groupDefault === 'none'
-          ? `Members of ${groupName} no longer have “${calendar.name}” as such.`
-          : everybodyText(groupName, calendar.name, done.groupDefault),
-        done.set,
-      ),
-    onError: (error) => acts.failed(error),
-    onSettled: () => {
-      for (const key of ['access', 'shelf', 'wall']) void queries.invalidateQueries({ queryKey: [key] })
-    },
+    say: (_, groupDefault) =>
+      groupDefault === 'none'
+        ? `Members of ${groupName} no longer have “${calendar.name}” as such.`
+        : everybodyText(groupName, calendar.name, groupDefault),
+    freshen: ['access', 'shelf'],
   })
   return (
     <select

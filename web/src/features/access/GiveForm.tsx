@@ -1,4 +1,4 @@
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { fieldProblem } from '../../api/problem'
 import { accessQueries, invite } from '../../model/accessQueries'
@@ -6,17 +6,16 @@ import type { Layer } from '../../model/bricks'
 import { groupQueries } from '../../model/groupQueries'
 import { ladder, type Role } from '../../model/ladder'
 import { Button } from '../../ui/Button'
+import { Check } from '../../ui/Check'
 import { Choice } from '../../ui/Choice'
 import { FormProblem } from '../../ui/FormProblem'
 import { LastDayField } from '../../ui/LastDayField'
 import { TextArea } from '../../ui/TextArea'
 import { TextField } from '../../ui/TextField'
-import { newSet, useActs } from '../../undo/acts'
+import { useAct } from '../../undo/useAct'
 
 /** Gives somebody a step by address; says in one sentence what that means before it is sent. */
 export function GiveForm({ layer }: { layer: Layer }) {
-  const queries = useQueryClient()
-  const acts = useActs()
   const members = useQuery(groupQueries.members(layer.groupId ?? ''))
   const [address, setAddress] = useState('')
   const [role, setRole] = useState<Role>('view')
@@ -29,25 +28,23 @@ export function GiveForm({ layer }: { layer: Layer }) {
     enabled: looksWhole,
     placeholderData: keepPreviousData,
   })
-  const send = useMutation({
-    mutationFn: async () => {
-      const set = newSet()
-      await invite(
+  const send = useAct({
+    run: (_, set) =>
+      invite(
         layer.calendarId,
         crypto.randomUUID(),
         { address, role, message, inReturn, ...(lastDay ? { lastDay } : {}) },
         set,
-      )
-      return set
-    },
-    onSuccess: (set) => {
-      acts.done(`Invitation sent to ${address.trim()}.`, set)
+      ),
+    say: () => `Invitation sent to ${address.trim()}.`,
+    freshen: ['access'],
+    onDone: () => {
       setAddress('')
       setMessage('')
       setLastDay(null)
       setInReturn(false)
-      void queries.invalidateQueries({ queryKey: ['access'] })
     },
+    saysItself: true,
   })
   const suggestions = (members.data ?? []).flatMap((member) =>
     member.address ? [{ value: member.address, label: member.name }] : [],
@@ -83,15 +80,7 @@ export function GiveForm({ layer }: { layer: Layer }) {
         onChange={setLastDay}
         problem={fieldProblem(send.error, 'lastDay')}
       />
-      <label className="flex items-center gap-2">
-        <input
-          type="checkbox"
-          checked={inReturn}
-          onChange={(event) => setInReturn(event.target.checked)}
-          className="size-4 accent-ink"
-        />
-        And ask for theirs in return
-      </label>
+      <Check label="And ask for theirs in return" checked={inReturn} onChange={setInReturn} />
       {looksWhole && meaning.data && (
         <p data-sentence="true" className="written border-l-4 border-ink pl-3">
           {meaning.data.sentence}

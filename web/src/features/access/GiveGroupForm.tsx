@@ -1,35 +1,29 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { sentenceOf } from '../../api/problem'
 import { setGroupRole } from '../../model/accessQueries'
 import type { Layer } from '../../model/bricks'
 import { groupQueries } from '../../model/groupQueries'
 import { lowerSteps, type Role } from '../../model/ladder'
+import { Alert } from '../../ui/Alert'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
-import { newSet, useActs } from '../../undo/acts'
+import { useAct } from '../../undo/useAct'
 import { everybodyText } from './stepWords'
 
 /** Gives everybody in one of one's groups a step; it follows those who join and leave. */
 export function GiveGroupForm({ layer }: { layer: Layer }) {
-  const queries = useQueryClient()
-  const acts = useActs()
   const groups = useQuery(groupQueries.list)
   const others = (groups.data ?? []).filter((group) => group.id !== layer.groupId)
   const [wished, setGroup] = useState('')
   const [role, setRole] = useState<Role>('view')
   const group = others.find((one) => one.id === wished) ?? others[0]
   const members = useQuery({ ...groupQueries.members(group?.id ?? ''), enabled: group !== undefined })
-  const give = useMutation({
-    mutationFn: async (groupId: string) => {
-      const set = newSet()
-      await setGroupRole(layer.calendarId, groupId, role, null, set)
-      return set
-    },
-    onSuccess: (set) => {
-      acts.done(everybodyText(group?.name ?? 'the group', layer.name, role), set)
-      void queries.invalidateQueries({ queryKey: ['access'] })
-    },
+  const give = useAct({
+    run: (groupId: string, set) => setGroupRole(layer.calendarId, groupId, role, null, set),
+    say: () => everybodyText(group?.name ?? 'the group', layer.name, role),
+    freshen: ['access'],
+    saysItself: true,
   })
   if (!group) return null
   return (
@@ -54,11 +48,7 @@ export function GiveGroupForm({ layer }: { layer: Layer }) {
         {members.data && `${members.data.length} people now, `}and whoever joins {group.name} later. It simply
         appears on their shelves.
       </p>
-      {give.isError && (
-        <p role="alert" className="text-clash">
-          {sentenceOf(give.error)}
-        </p>
-      )}
+      {give.isError && <Alert>{sentenceOf(give.error)}</Alert>}
       <Button type="submit" disabled={give.isPending}>
         Give it to the group
       </Button>

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { sentenceOf } from '../../api/problem'
 import { calendarHistoryQuery, personHistoryQuery } from '../../model/accessQueries'
 import { momentText } from '../../reader/dates'
+import { Note } from '../../ui/Note'
 
 interface HistoryPartProps {
   /** Of a calendar, or of a person on the calendars of a group. */
@@ -25,7 +26,7 @@ export function HistoryPart({ of }: HistoryPartProps) {
             <span className="font-bold">{entry.actor}</span> {entry.sentence}
             {!ofCalendar && entry.calendarName && ` on “${entry.calendarName}”`}
           </p>
-          <p className="text-[12px] text-cement-700">{momentText(entry.at)}</p>
+          <Note>{momentText(entry.at)}</Note>
         </li>
       ))}
     </ol>

@@ -1,11 +1,12 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
-import { Link } from 'react-router'
 import { sentenceOf } from '../../api/problem'
 import { demoPeopleQuery, sessionQuery, signIn, signInAsDemoPerson } from '../../reader/session'
+import { Alert } from '../../ui/Alert'
 import { Button } from '../../ui/Button'
 import { Gate } from '../../ui/Gate'
 import { TextField } from '../../ui/TextField'
+import { TextLink } from '../../ui/TextLink'
 
 /** Signing in; at the demo with one click. */
 export function SignInPage({ demo }: { demo: boolean }) {
@@ -16,11 +17,7 @@ export function SignInPage({ demo }: { demo: boolean }) {
       <SignInForm />
       {demo && (
         <p className="mt-6 text-cement-700">
-          What Mortar mails arrives in the{' '}
-          <Link to="/post-room" className="underline underline-offset-2">
-            post room
-          </Link>
-          .
+          What Mortar mails arrives in the <TextLink to="/post-room">post room</TextLink>.
         </p>
       )}
     </Gate>
@@ -99,9 +96,5 @@ export function SignInForm({ address: known = '' }: { address?: string }) {
 }
 
 function Problem({ error }: { error: unknown }) {
-  return (
-    <p role="alert" className="text-clash">
-      {sentenceOf(error)}
-    </p>
-  )
+  return <Alert>{sentenceOf(error)}</Alert>
 }

@@ -4,6 +4,7 @@ import { sentenceOf } from '../../api/problem'
 import { titleOf } from '../../model/bricks'
 import { whenText } from '../../model/whenText'
 import { clockText, longDayText } from '../../reader/dates'
+import { Alert } from '../../ui/Alert'
 import { Gate } from '../../ui/Gate'
 import { TextField } from '../../ui/TextField'
 import { AnswerForm } from './AnswerForm'
@@ -80,11 +81,7 @@ export function AnswerPage() {
               You can change that here until then.
             </p>
           )}
-          {answer.isError && (
-            <p role="alert" className="text-clash">
-              {sentenceOf(answer.error)}
-            </p>
-          )}
+          {answer.isError && <Alert>{sentenceOf(answer.error)}</Alert>}
         </div>
       )}
     </Gate>

@@ -1,11 +1,10 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { wallKeys } from '../../api/topics'
+import { useQuery } from '@tanstack/react-query'
 import { clockText, longDayText } from '../../reader/dates'
 import { useReader } from '../../reader/person'
 import { Button } from '../../ui/Button'
 import { ClockField } from '../../ui/ClockField'
 import { DateField } from '../../ui/DateField'
-import { newSet, useActs } from '../../undo/acts'
+import { useAct } from '../../undo/useAct'
 import { AnswerForm } from './AnswerForm'
 import { type Answer, answerEvent, answersQuery, askPeople, type Named } from './answerQueries'
 import { SuggestForm } from './SuggestForm'
@@ -36,23 +35,11 @@ const words: Record<Answer, string> = {
 
 /** Who comes: everybody named, live; one's own answer; and asking those who have not been asked. */
 export function AnswersPart({ eventId, only, asking, time }: AnswersPartProps) {
-  const queries = useQueryClient()
-  const acts = useActs()
   const { person } = useReader()
   const answers = useQuery(answersQuery(eventId, only))
-  const refresh = () => {
-    for (const key of [...wallKeys, 'inbox']) void queries.invalidateQueries({ queryKey: [key] })
-  }
-  const answer = useMutation({
-    mutationFn: async (wish: {
-      who: Named
-      answer: Answer
-      comment: string
-      start?: string
-      end?: string
-    }) => {
-      const set = newSet()
-      await answerEvent(
+  const answer = useAct({
+    run: (wish: { who: Named; answer: Answer; comment: string; start?: string; end?: string }, set) =>
+      answerEvent(
         eventId,
         only,
         {
@@ -62,31 +49,18 @@ export function AnswersPart({ eventId, only, asking, time }: AnswersPartProps) {
           ...(wish.start && wish.end ? { suggestedStart: wish.start, suggestedEnd: wish.end } : {}),
         },
         set,
-      )
-      return { set, ...wish }
-    },
-    onSuccess: (done) =>
-      acts.done(
-        done.start
-          ? `Suggested ${longDayText(done.start)}, ${clockText(done.start)}.`
-          : `Answered: ${done.who.name} ${words[done.answer]}.`,
-        done.set,
       ),
-    onError: (error) => acts.failed(error),
-    onSettled: refresh,
+    say: (_, wish) =>
+      wish.start
+        ? `Suggested ${longDayText(wish.start)}, ${clockText(wish.start)}.`
+        : `Answered: ${wish.who.name} ${words[wish.answer]}.`,
+    freshen: ['wall', 'inbox'],
   })
-  const ask = useMutation({
-    mutationFn: async (people: readonly string[]) => {
-      const set = newSet()
-      await askPeople(eventId, [...people], asking?.version ?? 0, set)
-      return { set, count: people.length }
-    },
-    onSuccess: ({ set, count }) => {
-      acts.done(`Asked ${count === 1 ? 'one person' : `${count} people`}, by inbox and mail.`, set)
-      asking?.onAsked()
-    },
-    onError: (error) => acts.failed(error),
-    onSettled: refresh,
+  const ask = useAct({
+    run: (people: readonly string[], set) => askPeople(eventId, [...people], asking?.version ?? 0, set),
+    say: (_, { length }) => `Asked ${length === 1 ? 'one person' : `${length} people`}, by inbox and mail.`,
+    freshen: ['wall', 'inbox'],
+    onDone: () => asking?.onAsked(),
   })
   if (!answers.data || answers.data.people.length === 0) return null
   const { people, mayAnswerFor } = answers.data

@@ -6,6 +6,7 @@ import { type EventBrick, type Layer, titleOf } from '../../model/bricks'
 import { type EventForm, formOf, withStart } from '../../model/eventForm'
 import { dateOf } from '../../model/times'
 import { clockText, daysText, longDayText } from '../../reader/dates'
+import { Alert } from '../../ui/Alert'
 import { Button } from '../../ui/Button'
 import { Desk } from '../../ui/Desk'
 
@@ -35,11 +36,7 @@ export function ClashDesk({ clashes, days, more, error, names, layers, ...acts }
   const pairs = Map.groupBy(clashes ?? [], (one) => `${one.first.eventId} ${one.second.eventId}`)
   return (
     <Desk title="Clashes" onClose={onClose}>
-      {error !== null && error !== undefined && (
-        <p role="alert" className="text-clash">
-          {sentenceOf(error)}
-        </p>
-      )}
+      {error !== null && error !== undefined && <Alert>{sentenceOf(error)}</Alert>}
       {clashes && (
         <p role="status" className="mb-2 text-[13px]">
           {clashes.length === 0

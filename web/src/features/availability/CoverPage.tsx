@@ -9,8 +9,10 @@ import { needText } from '../../model/needText'
 import { addDays, daysFrom } from '../../model/times'
 import { longDayText, monthText, weekdayText } from '../../reader/dates'
 import { useReader } from '../../reader/person'
+import { Alert } from '../../ui/Alert'
 import { Button } from '../../ui/Button'
 import { Page } from '../../ui/Page'
+import { TextLink } from '../../ui/TextLink'
 
 /** Who is away in a month, as people draw it by hand: a row a member, a column a day, and who is left under it. */
 export function CoverPage() {
@@ -32,9 +34,7 @@ export function CoverPage() {
   if (groups.isSuccess && !group)
     return (
       <Page title="There is no such group, or you are not in it">
-        <Link to="/" className="underline underline-offset-2">
-          Back to the wall
-        </Link>
+        <TextLink to="/">Back to the wall</TextLink>
       </Page>
     )
   return (
@@ -50,19 +50,12 @@ export function CoverPage() {
           <Link to={`/groups/${groupId}`} className="ml-3 underline underline-offset-2">
             How many are needed
           </Link>
-          <Link
-            to={`/groups/${groupId}/absences?year=${month.slice(0, 4)}`}
-            className="underline underline-offset-2"
-          >
+          <TextLink to={`/groups/${groupId}/absences?year=${month.slice(0, 4)}`}>
             Days away in {month.slice(0, 4)}
-          </Link>
+          </TextLink>
           <span className="ml-auto text-[12px] text-cement-700">As far as you see absences.</span>
         </div>
-        {cover.isError && (
-          <p role="alert" className="text-clash">
-            {sentenceOf(cover.error)}
-          </p>
-        )}
+        {cover.isError && <Alert>{sentenceOf(cover.error)}</Alert>}
         <table className="w-full table-fixed border-collapse text-[12px]">
           <thead>
             <tr>

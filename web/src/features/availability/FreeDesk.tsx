@@ -5,8 +5,10 @@ import { type FreeAnswer, freeQuery } from '../../model/availabilityQueries'
 import type { Time } from '../../model/bricks'
 import { dateOf, minutesBetween, plusMinutes } from '../../model/times'
 import { clockText, longDayText } from '../../reader/dates'
+import { Alert } from '../../ui/Alert'
 import { Button } from '../../ui/Button'
 import { Desk } from '../../ui/Desk'
+import { Note } from '../../ui/Note'
 import { inputLook } from '../../ui/TextField'
 import { useActs } from '../../undo/acts'
 import { freeTyped } from './freeTyped'
@@ -95,7 +97,7 @@ export function FreeDesk({
           autoComplete="off"
           className={inputLook}
         />
-        <p className="text-[12px] text-cement-700">Or press a time on the wall.</p>
+        <Note>Or press a time on the wall.</Note>
       </form>
       <h3 className="text-base" role="status">
         {longDayText(form.start)}, {clockText(form.start)} – {clockText(form.end)}
@@ -110,11 +112,7 @@ export function FreeDesk({
           Everybody instead
         </button>
       )}
-      {answer.isError && (
-        <p role="alert" className="text-clash">
-          {sentenceOf(answer.error)}
-        </p>
-      )}
+      {answer.isError && <Alert>{sentenceOf(answer.error)}</Alert>}
       {states.map(({ value, label }) => {
         const those = found.filter((one) => one.presence === value)
         return (

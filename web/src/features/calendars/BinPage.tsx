@@ -1,27 +1,20 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { Link } from 'react-router'
+import { useQuery } from '@tanstack/react-query'
 import { sentenceOf } from '../../api/problem'
 import { binQuery, bringBack } from '../../model/calendarQueries'
 import { momentText } from '../../reader/dates'
 import { Button } from '../../ui/Button'
 import { MarkBlock } from '../../ui/MarkSign'
 import { Page } from '../../ui/Page'
-import { newSet, useActs } from '../../undo/acts'
+import { TextLink } from '../../ui/TextLink'
+import { useAct } from '../../undo/useAct'
 
 /** The calendars that were deleted and can be brought back. */
 export function BinPage() {
-  const queries = useQueryClient()
-  const acts = useActs()
   const bin = useQuery(binQuery)
-  const back = useMutation({
-    mutationFn: async ({ calendarId, name }: { calendarId: string; name: string }) => {
-      const set = newSet()
-      await bringBack(calendarId, set)
-      return { set, name }
-    },
-    onSuccess: ({ set, name }) => acts.done(`“${name}” is back, with everybody who had access.`, set),
-    onError: (error) => acts.failed(error),
-    onSettled: () => queries.invalidateQueries(),
+  const back = useAct({
+    run: ({ calendarId }: { calendarId: string; name: string }, set) => bringBack(calendarId, set),
+    say: (_, { name }) => `“${name}” is back, with everybody who had access.`,
+    freshen: 'all',
   })
   return (
     <Page title="Bin">
@@ -29,9 +22,7 @@ export function BinPage() {
       {bin.data?.length === 0 && (
         <p className="text-cement-700">
           Nothing here. Calendars that you delete wait in the bin for 30 days.{' '}
-          <Link to="/" className="underline underline-offset-2">
-            Back to the wall
-          </Link>
+          <TextLink to="/">Back to the wall</TextLink>
         </p>
       )}
       <ul className="grid gap-3">

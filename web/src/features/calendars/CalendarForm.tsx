@@ -6,6 +6,7 @@ import { zonesQuery } from '../../model/calendarQueries'
 import { groupQueries } from '../../model/groupQueries'
 import { defaultChoices } from '../../model/ladder'
 import { Button } from '../../ui/Button'
+import { Check } from '../../ui/Check'
 import { Choice } from '../../ui/Choice'
 import { FormProblem } from '../../ui/FormProblem'
 import { LookFields } from '../../ui/LookFields'
@@ -77,36 +78,20 @@ export function CalendarForm({ start, isNew, groupName, defaultOf, onSave }: Cal
         options={purposes}
       />
       {settings.purpose === 'place' && (
-        <label className="flex items-start gap-2">
-          <input
-            type="checkbox"
-            checked={settings.oneAtATime}
-            onChange={(event) => set({ oneAtATime: event.target.checked })}
-            className="mt-0.5 size-4 accent-ink"
-          />
-          <span>
-            Takes one booking at a time
-            <span className="block text-[12px] text-cement-700">
-              A booking that overlaps another is refused, also when two people book at once.
-            </span>
-          </span>
-        </label>
+        <Check
+          label="Takes one booking at a time"
+          hint="A booking that overlaps another is refused, also when two people book at once."
+          checked={settings.oneAtATime}
+          onChange={(checked) => set({ oneAtATime: checked })}
+        />
       )}
       {settings.purpose === 'away' && (
-        <label className="flex items-start gap-2">
-          <input
-            type="checkbox"
-            checked={settings.agreed}
-            onChange={(event) => set({ agreed: event.target.checked })}
-            className="mt-0.5 size-4 accent-ink"
-          />
-          <span>
-            Those who coordinate it agree to each absence
-            <span className="block text-[12px] text-cement-700">
-              What others enter is proposed, and counts as perhaps until somebody agrees in their inbox.
-            </span>
-          </span>
-        </label>
+        <Check
+          label="Those who coordinate it agree to each absence"
+          hint="What others enter is proposed, and counts as perhaps until somebody agrees in their inbox."
+          checked={settings.agreed}
+          onChange={(checked) => set({ agreed: checked })}
+        />
       )}
       <Choice
         label="Whose time its events take"

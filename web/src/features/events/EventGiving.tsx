@@ -1,4 +1,3 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import type { Schema } from '../../api/client'
 import { fieldProblem, sentenceOf } from '../../api/problem'
@@ -6,9 +5,11 @@ import { type Layer, titleOf } from '../../model/bricks'
 import type { EventForm } from '../../model/eventForm'
 import type { Role } from '../../model/ladder'
 import { putLink } from '../../model/linkQueries'
+import { Alert } from '../../ui/Alert'
 import { Button } from '../../ui/Button'
+import { Check } from '../../ui/Check'
 import { Choice } from '../../ui/Choice'
-import { newSet, useActs } from '../../undo/acts'
+import { useAct } from '../../undo/useAct'
 import { MadeLink } from '../links'
 import { handOver, letChange } from './eventQueries'
 
@@ -30,69 +31,48 @@ const linkSteps: readonly { value: Role; label: string }[] = [
 
 /** Handing one event on: to another organizer, and, for coordinators, to whoever gets its link. */
 export function EventGiving({ form, layer, people, guests, onGiven }: EventGivingProps) {
-  const queries = useQueryClient()
-  const acts = useActs()
   const [open, setOpen] = useState(false)
   const [to, setTo] = useState('')
   const [role, setRole] = useState<Role>('outline')
   const [made, setMade] = useState<Schema['LinksMadeBody'] | null>(null)
   const others = people.filter((one) => one.personId !== form.organizer)
   const organizer = people.find((one) => one.personId === form.organizer)
-  const hand = useMutation({
-    mutationFn: async (personId: string) => {
-      const set = newSet()
-      await handOver(form.eventId, personId, form.version, set)
-      return set
-    },
-    onSuccess: (set) => {
+  const hand = useAct({
+    run: (personId: string, set) => handOver(form.eventId, personId, form.version, set),
+    say: () => {
       const name = others.find((one) => one.personId === to)?.name ?? 'somebody else'
-      acts.done(`“${titleOf(form.title)}” is ${name}’s to organize now.`, set)
-      onGiven()
+      return `“${titleOf(form.title)}” is ${name}’s to organize now.`
     },
-    onSettled: () => {
-      for (const key of ['wall', 'events']) void queries.invalidateQueries({ queryKey: [key] })
-    },
+    freshen: ['wall'],
+    onDone: onGiven,
+    saysItself: true,
   })
   const [editors, setEditors] = useState(form.editors)
   const named = [...people, ...guests].filter((one) => form.attendees.includes(one.personId))
-  const letting = useMutation({
-    mutationFn: async () => {
-      const set = newSet()
-      await letChange(form.eventId, [...editors], form.version, set)
-      return set
-    },
-    onSuccess: (set) => {
+  const letting = useAct({
+    run: (_, set) => letChange(form.eventId, [...editors], form.version, set),
+    say: () => {
       const names = named.filter((one) => editors.includes(one.personId)).map((one) => one.name)
-      acts.done(
-        names.length === 0
-          ? `Nobody changes “${titleOf(form.title)}” by themselves now.`
-          : `${names.join(', ')} can change “${titleOf(form.title)}” now, and nothing else.`,
-        set,
-      )
-      onGiven()
+      return names.length === 0
+        ? `Nobody changes “${titleOf(form.title)}” by themselves now.`
+        : `${names.join(', ')} can change “${titleOf(form.title)}” now, and nothing else.`
     },
-    onSettled: () => {
-      for (const key of ['wall', 'events']) void queries.invalidateQueries({ queryKey: [key] })
-    },
+    freshen: ['wall'],
+    onDone: onGiven,
+    saysItself: true,
   })
-  const link = useMutation({
-    mutationFn: async () => {
-      const set = newSet()
-      return {
+  const link = useAct({
+    run: (_, set) =>
+      putLink(
+        form.calendarId,
+        crypto.randomUUID(),
+        { role, name: titleOf(form.title).slice(0, 80), eventId: form.eventId },
         set,
-        made: await putLink(
-          form.calendarId,
-          crypto.randomUUID(),
-          { role, name: titleOf(form.title).slice(0, 80), eventId: form.eventId },
-          set,
-        ),
-      }
-    },
-    onSuccess: (done) => {
-      acts.done(`Made a link to “${titleOf(form.title)}” alone.`, done.set)
-      setMade(done.made)
-      void queries.invalidateQueries({ queryKey: ['access'] })
-    },
+      ),
+    say: () => `Made a link to “${titleOf(form.title)}” alone.`,
+    freshen: ['access'],
+    onDone: setMade,
+    saysItself: true,
   })
   if (!open)
     return (
@@ -120,11 +100,7 @@ export function EventGiving({ form, layer, people, guests, onGiven }: EventGivin
             Hand over
           </Button>
         </div>
-        {hand.isError && !fieldProblem(hand.error, 'personId') && (
-          <p role="alert" className="text-clash">
-            {sentenceOf(hand.error)}
-          </p>
-        )}
+        {hand.isError && !fieldProblem(hand.error, 'personId') && <Alert>{sentenceOf(hand.error)}</Alert>}
       </div>
       {named.length > 0 && (
         <fieldset className="grid gap-1.5">
@@ -132,28 +108,25 @@ export function EventGiving({ form, layer, people, guests, onGiven }: EventGivin
             Who is named on it and may change it, without having “{layer.name}”
           </legend>
           {named.map((one) => (
-            <label key={one.personId} className="flex items-center gap-2">
-              <input
-                type="checkbox"
-                checked={editors.includes(one.personId)}
-                onChange={(event) =>
-                  setEditors(
-                    event.target.checked
-                      ? [...editors, one.personId]
-                      : editors.filter((other) => other !== one.personId),
-                  )
-                }
-                className="size-4 accent-ink"
-              />
-              <span>
-                <span className="written">{one.name}</span>
-                {guests.includes(one) && (
-                  <span className="block text-[12px] text-cement-700">
-                    From outside: once they are signed in with the address you have.
-                  </span>
-                )}
-              </span>
-            </label>
+            <Check
+              key={one.personId}
+              label={
+                <span>
+                  <span className="written">{one.name}</span>
+                  {guests.includes(one) && (
+                    <span className="block text-[12px] text-cement-700">
+                      From outside: once they are signed in with the address you have.
+                    </span>
+                  )}
+                </span>
+              }
+              checked={editors.includes(one.personId)}
+              onChange={(checked) =>
+                setEditors(
+                  checked ? [...editors, one.personId] : editors.filter((other) => other !== one.personId),
+                )
+              }
+            />
           ))}
           <div>
             <Button
@@ -163,11 +136,7 @@ export function EventGiving({ form, layer, people, guests, onGiven }: EventGivin
               Let them change it
             </Button>
           </div>
-          {letting.isError && (
-            <p role="alert" className="text-clash">
-              {sentenceOf(letting.error)}
-            </p>
-          )}
+          {letting.isError && <Alert>{sentenceOf(letting.error)}</Alert>}
         </fieldset>
       )}
       {layer.may.coordinate && (
@@ -188,11 +157,7 @@ export function EventGiving({ form, layer, people, guests, onGiven }: EventGivin
               </Button>
             </div>
           )}
-          {link.isError && (
-            <p role="alert" className="text-clash">
-              {sentenceOf(link.error)}
-            </p>
-          )}
+          {link.isError && <Alert>{sentenceOf(link.error)}</Alert>}
         </div>
       )}
     </section>

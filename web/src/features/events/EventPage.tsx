@@ -12,8 +12,8 @@ import { MarkBlock } from '../../ui/MarkSign'
 import { newSet, useActs } from '../../undo/acts'
 import { AgreementPart, backQuery } from '../absences'
 import { AnswersPart, answersQuery } from '../answers'
-import type { ReachAsked } from './EventDesk'
 import { EventHistory } from './EventHistory'
+import type { ReachAsked } from './eventQueries'
 import { useEventActs, type Written } from './useEventActs'
 
 interface EventPageProps {

@@ -13,6 +13,7 @@ import {
 } from '../../model/eventForm'
 import { addDays, dateOf, daysOf, localAt, minuteOf } from '../../model/times'
 import { dayText } from '../../reader/dates'
+import { Check } from '../../ui/Check'
 import { Choice } from '../../ui/Choice'
 import { ClockField } from '../../ui/ClockField'
 import { DateField } from '../../ui/DateField'
@@ -61,33 +62,25 @@ export function WhenFields({ time, zone, halves, back, mayRepeat, onChange }: Wh
           options={part ? parts : [...parts, { value: 'hours', label: 'some hours' }]}
         />
       )}
-      <label className="flex items-center gap-2">
-        <input
-          type="checkbox"
-          checked={time.form === 'days'}
-          onChange={(event) => {
-            if (!event.target.checked && time.form === 'days' && time.last > time.first && mayRepeat) {
-              // Days that were kept free until their hours are known: the hours are those of each of them.
-              setHours(time, time.toBeSet, hoursOf(time, zone))
-            } else if (event.target.checked && setting) {
-              setSetting(null)
-              onChange(setting.days, null)
-            } else onChange(withForm(time, event.target.checked, zone))
-          }}
-          className="size-4 accent-ink"
-        />
-        Whole days
-      </label>
+      <Check
+        label="Whole days"
+        checked={time.form === 'days'}
+        onChange={(checked) => {
+          if (!checked && time.form === 'days' && time.last > time.first && mayRepeat) {
+            // Days that were kept free until their hours are known: the hours are those of each of them.
+            setHours(time, time.toBeSet, hoursOf(time, zone))
+          } else if (checked && setting) {
+            setSetting(null)
+            onChange(setting.days, null)
+          } else onChange(withForm(time, checked, zone))
+        }}
+      />
       {time.form === 'days' && (
-        <label className="flex items-center gap-2">
-          <input
-            type="checkbox"
-            checked={time.toBeSet}
-            onChange={(event) => onChange({ ...time, toBeSet: event.target.checked })}
-            className="size-4 accent-ink"
-          />
-          Times to be set later
-        </label>
+        <Check
+          label="Times to be set later"
+          checked={time.toBeSet}
+          onChange={(checked) => onChange({ ...time, toBeSet: checked })}
+        />
       )}
       {time.form === 'days' ? (
         <div className="grid grid-cols-[repeat(auto-fit,minmax(9.75rem,1fr))] gap-2">

@@ -18,6 +18,9 @@ const tag = (version: number | null) => (version === null ? {} : { 'If-Match': `
 
 export type Reach = Schema['Reach']
 
+/** What is asked about a series before it is changed. */
+export type ReachAsked = 'change' | 'delete' | null
+
 /** The rule as it is sent: nothing where it stays, empty for no rule any more. */
 const ruleOf = (form: EventForm): string | null => (form.rule === form.ruleBefore ? null : (form.rule ?? ''))
 

@@ -1,11 +1,12 @@
-import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQueries, useQuery } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
 import type { Schema } from '../../api/client'
 import { sentenceOf } from '../../api/problem'
 import { addMembers, groupQueries, readPeople } from '../../model/groupQueries'
+import { Alert } from '../../ui/Alert'
 import { Button } from '../../ui/Button'
 import { TextArea } from '../../ui/TextArea'
-import { newSet, useActs } from '../../undo/acts'
+import { useAct } from '../../undo/useAct'
 
 type Entry = Schema['ReadPeopleEntryBody']
 
@@ -20,8 +21,6 @@ const fates: Record<Entry['fate'], string> = {
 
 /** Adds one or many: by hand or pasted in any shape. Each line says how it is understood before anybody is added. */
 export function AddPeople({ groupId, groupName }: { groupId: string; groupName: string }) {
-  const queries = useQueryClient()
-  const acts = useActs()
   const [text, setText] = useState('')
   // What is doubtful is left out until somebody ticks it; the rest is in until somebody does not want it.
   const [turned, setTurned] = useState<ReadonlySet<string>>(new Set())
@@ -37,10 +36,9 @@ export function AddPeople({ groupId, groupName }: { groupId: string; groupName: 
   const isTaken = (entry: Entry, index: number) =>
     comesIn(entry) && (entry.doubt === null) !== turned.has(keyOf(entry, index))
   const taken = entries.filter(isTaken)
-  const add = useMutation({
-    mutationFn: async () => {
-      const set = newSet()
-      const arrived = await addMembers(
+  const add = useAct({
+    run: (_, set) =>
+      addMembers(
         groupId,
         taken.map(({ name, address }) => ({
           id: crypto.randomUUID(),
@@ -48,28 +46,21 @@ export function AddPeople({ groupId, groupName }: { groupId: string; groupName: 
           ...(address ? { address } : {}),
         })),
         set,
-      )
-      return { arrived, set }
-    },
-    onSuccess: ({ arrived, set }) => {
-      acts.done(arrivedText(arrived, groupName), set)
+      ),
+    say: (arrived) => arrivedText(arrived, groupName),
+    freshen: ['groups', 'access'],
+    onDone: () => {
       setText('')
       setTurned(new Set())
-      for (const key of ['groups', 'access']) void queries.invalidateQueries({ queryKey: [key] })
     },
+    saysItself: true,
   })
   const known = useKnown(groupId, text)
-  const addKnown = useMutation({
-    mutationFn: async (one: Known) => {
-      const set = newSet()
-      return { arrived: await addMembers(groupId, [{ id: one.personId, name: one.name }], set), set }
-    },
-    onSuccess: ({ arrived, set }) => {
-      acts.done(arrivedText(arrived, groupName), set)
-      setText('')
-      for (const key of ['groups', 'access']) void queries.invalidateQueries({ queryKey: [key] })
-    },
-    onError: (error) => acts.failed(error),
+  const addKnown = useAct({
+    run: (one: Known, set) => addMembers(groupId, [{ id: one.personId, name: one.name }], set),
+    say: (arrived) => arrivedText(arrived, groupName),
+    freshen: ['groups', 'access'],
+    onDone: () => setText(''),
   })
   const asked = taken.filter((one) => one.fate === 'known').length
   const mails = taken.filter((one) => one.fate === 'new' && one.address).length
@@ -153,11 +144,7 @@ export function AddPeople({ groupId, groupName }: { groupId: string; groupName: 
           {sentence(taken.length - asked, mails, asked)}
         </p>
       )}
-      {(read.isError || add.isError) && (
-        <p role="alert" className="text-clash">
-          {sentenceOf(add.error ?? read.error)}
-        </p>
-      )}
+      {(read.isError || add.isError) && <Alert>{sentenceOf(add.error ?? read.error)}</Alert>}
       <Button type="submit" look="main" wide disabled={taken.length === 0 || add.isPending}>
         {taken.length === 0
           ? 'Add people'

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { askedQuery } from '../../model/membershipQueries'
 import { momentText } from '../../reader/dates'
 import { Button } from '../../ui/Button'
+import { Note } from '../../ui/Note'
 
 interface AskedListProps {
   groupId: string
@@ -24,7 +25,7 @@ export function AskedList({ groupId, onWithdraw }: AskedListProps) {
           <li key={one.personId} className="flex flex-wrap items-center gap-x-4 gap-y-1 px-3 py-2">
             <div className="min-w-48 flex-1">
               <p className="written font-bold">{one.name}</p>
-              <p className="text-[12px] text-cement-700">asked {momentText(one.askedAt)}</p>
+              <Note>asked {momentText(one.askedAt)}</Note>
             </div>
             <Button look="link" onClick={() => onWithdraw(one.personId, one.name)}>
               Take back<span className="sr-only"> the question to {one.name}</span>

@@ -1,10 +1,10 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
 import type { Schema } from '../../api/client'
 import { answerGuardianship, answerMembership } from '../../model/membershipQueries'
 import { momentText } from '../../reader/dates'
 import { Button } from '../../ui/Button'
-import { newSet, useActs } from '../../undo/acts'
+import { Card } from '../../ui/Card'
+import { useAct } from '../../undo/useAct'
 
 /** A group asks whether one wants to be in it: what that means, and yes or no. */
 export function MembershipCard({ asked }: { asked: Schema['InboxMembershipBody'] }) {
@@ -76,23 +76,13 @@ interface ConsentCardProps {
 }
 
 function ConsentCard({ title, askedAt, children, yes, act, said }: ConsentCardProps) {
-  const queries = useQueryClient()
-  const acts = useActs()
-  const answer = useMutation({
-    mutationFn: async (isYes: boolean) => {
-      const set = newSet()
-      await act(isYes, set)
-      return { set, isYes }
-    },
-    onSuccess: ({ set, isYes }) => acts.done(said(isYes), set),
-    onError: (error) => acts.failed(error),
-    onSettled: () => {
-      for (const key of ['inbox', 'groups', 'guardianships', 'shelf', 'wall'])
-        void queries.invalidateQueries({ queryKey: [key] })
-    },
+  const answer = useAct({
+    run: (isYes: boolean, set) => act(isYes, set),
+    say: (_, isYes) => said(isYes),
+    freshen: ['shelf', 'inbox'],
   })
   return (
-    <li className="grid gap-2 rounded-control border-2 border-ink bg-surface p-4">
+    <Card>
       <h2 className="written text-lg">{title}</h2>
       <p className="written max-w-prose text-cement-700">{children}</p>
       <div className="flex flex-wrap items-center gap-2">
@@ -104,6 +94,6 @@ function ConsentCard({ title, askedAt, children, yes, act, said }: ConsentCardPr
         </Button>
         <span className="ml-auto text-[12px] text-cement-600">{momentText(askedAt)}</span>
       </div>
-    </li>
+    </Card>
   )
 }

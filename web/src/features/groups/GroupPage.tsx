@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
-import { Link, useParams } from 'react-router'
+import { useParams } from 'react-router'
 import type { Schema } from '../../api/client'
 import { fieldProblem } from '../../api/problem'
 import { BarTitle } from '../../frame/BarTitle'
@@ -12,12 +12,15 @@ import { groupQueries, sorts, writeGroup } from '../../model/groupQueries'
 import { roleName } from '../../model/ladder'
 import { shelfQuery } from '../../model/shelfQuery'
 import { asClock, asMinutes, weekdays } from '../../reader/preferences'
+import { Alert } from '../../ui/Alert'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { ClockField } from '../../ui/ClockField'
 import { FormProblem } from '../../ui/FormProblem'
+import { Note } from '../../ui/Note'
 import { Page } from '../../ui/Page'
 import { TextField } from '../../ui/TextField'
+import { TextLink } from '../../ui/TextLink'
 import { newSet, useActs } from '../../undo/acts'
 import { NeedFields } from './NeedFields'
 
@@ -35,9 +38,7 @@ export function GroupPage() {
       </TopBar>
       {groups.isSuccess && !group && (
         <Page title="There is no such group, or you are not in it">
-          <Link to="/" className="underline underline-offset-2">
-            Back to the wall
-          </Link>
+          <TextLink to="/">Back to the wall</TextLink>
         </Page>
       )}
       {group && (
@@ -61,9 +62,9 @@ function ClashCount({ groupId }: { groupId: string }) {
     [one.first, one.second].some((half) => here.has(half.calendarId)),
   ).length
   return clashes.data && shelf.data ? (
-    <Link to={`/roster?group=${groupId}&desk=clashes`} className="underline underline-offset-2">
+    <TextLink to={`/roster?group=${groupId}&desk=clashes`}>
       {count === 0 ? 'No clashes' : count === 1 ? 'One clash' : `${count} clashes`} in the weeks ahead
-    </Link>
+    </TextLink>
   ) : null
 }
 
@@ -96,17 +97,11 @@ function Settings({ group }: { group: Group }) {
   return (
     <div className="grid gap-6">
       <p className="flex flex-wrap gap-4">
-        <Link to={`/groups/${group.id}/people`} className="underline underline-offset-2">
-          People
-        </Link>
+        <TextLink to={`/groups/${group.id}/people`}>People</TextLink>
         {group.coordinates && (
-          <Link to={`/groups/${group.id}/access`} className="underline underline-offset-2">
-            Who may see and change what
-          </Link>
+          <TextLink to={`/groups/${group.id}/access`}>Who may see and change what</TextLink>
         )}
-        <Link to="/bin" className="underline underline-offset-2">
-          Bin
-        </Link>
+        <TextLink to="/bin">Bin</TextLink>
         <ClashCount groupId={group.id} />
       </p>
       <form onSubmit={submit} className="grid gap-4" noValidate>
@@ -161,16 +156,12 @@ function Settings({ group }: { group: Group }) {
         </fieldset>
         <fieldset disabled={!group.coordinates} className="grid gap-2">
           <legend className="mb-1 font-head text-lg font-bold">Cover</legend>
-          <p className="text-[12px] text-cement-700">
+          <Note>
             How many have to be there on each weekday: of everybody, or of some, in some hours. The roster
             counts who is, and says where they are too few.
-          </p>
+          </Note>
           <NeedFields groupId={group.id} needs={wish.cover} onChange={(cover) => set({ cover })} />
-          {fieldProblem(error, 'cover') && (
-            <p role="alert" className="text-clash">
-              {fieldProblem(error, 'cover')}
-            </p>
-          )}
+          {fieldProblem(error, 'cover') && <Alert>{fieldProblem(error, 'cover')}</Alert>}
           <Choice
             label="Days off for all"
             value={wish.daysOff ?? ''}
@@ -188,12 +179,8 @@ function Settings({ group }: { group: Group }) {
             hint="Put holidays into a calendar, by hand or from a file. On them nobody is needed, and an absence costs no day."
           />
           <p className="flex flex-wrap gap-4">
-            <Link to={`/groups/${group.id}/cover`} className="underline underline-offset-2">
-              Who is away, month by month
-            </Link>
-            <Link to={`/groups/${group.id}/absences`} className="underline underline-offset-2">
-              Days away in a year
-            </Link>
+            <TextLink to={`/groups/${group.id}/cover`}>Who is away, month by month</TextLink>
+            <TextLink to={`/groups/${group.id}/absences`}>Days away in a year</TextLink>
           </p>
         </fieldset>
         <FormProblem error={error} fields={['name', 'zone', 'firstDay', 'dayEnds', 'cover', 'daysOff']} />
@@ -204,13 +191,11 @@ function Settings({ group }: { group: Group }) {
                 Save settings
               </Button>
             </div>
-            <p className="text-[12px] text-cement-700">
+            <Note>
               To hand the group over, make somebody else a coordinator{' '}
-              <Link to={`/groups/${group.id}/people`} className="underline underline-offset-2">
-                among its people
-              </Link>
-              , then take yourself out of the coordinators. A group always keeps one.
-            </p>
+              <TextLink to={`/groups/${group.id}/people`}>among its people</TextLink>, then take yourself out
+              of the coordinators. A group always keeps one.
+            </Note>
           </>
         ) : (
           <p className="text-cement-700">Those who coordinate the group can change this.</p>

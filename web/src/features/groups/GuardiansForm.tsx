@@ -1,6 +1,7 @@
 import { type FormEvent, useState } from 'react'
 import type { Schema } from '../../api/client'
 import { Button } from '../../ui/Button'
+import { Note } from '../../ui/Note'
 
 type Member = Schema['GroupsMemberBody']
 
@@ -33,13 +34,13 @@ export function GuardiansForm({ member, people, onSave, onClose }: GuardiansForm
   return (
     <form onSubmit={submit} className="grid gap-2">
       <p className="written font-bold">Guardians of {member.name}</p>
-      <p className="text-[12px] text-cement-700">
+      <Note>
         They see what {member.name} sees in this group, up to View, and answer for them here.{' '}
         {member.hasAccount
           ? `${member.name} is asked first.`
           : 'From outside the group, they are asked first.'}{' '}
         Somebody without an account: add them to this group, with an address, and they get their own way in.
-      </p>
+      </Note>
       <input
         aria-label="Look for a guardian by name"
         placeholder="Look for a name"

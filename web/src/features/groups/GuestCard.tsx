@@ -1,25 +1,20 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
 import type { Schema } from '../../api/client'
 import { titleOf } from '../../model/bricks'
 import { claimGuest } from '../../model/membershipQueries'
 import { whenText } from '../../model/whenText'
 import { Button } from '../../ui/Button'
-import { newSet, useActs } from '../../undo/acts'
+import { useAct } from '../../undo/useAct'
 
 /**
  * A group put one on its plan as somebody from outside, by an address of one's own: what waits there, and that it is one.
  * Until one says so nobody there learns that the address has an account; the mail works all the same.
  */
 export function GuestCard({ guest }: { guest: Schema['InboxGuestBody'] }) {
-  const queries = useQueryClient()
-  const acts = useActs()
-  const claim = useMutation({
-    mutationFn: () => claimGuest(guest.groupId, guest.personId, newSet()),
-    onSuccess: () => acts.done(`What “${guest.groupName}” asks ${guest.address} is yours now.`),
-    onError: (error) => acts.failed(error),
-    onSettled: () => {
-      for (const key of ['inbox', 'proposals', 'wall']) void queries.invalidateQueries({ queryKey: [key] })
-    },
+  const claim = useAct({
+    run: (_, set) => claimGuest(guest.groupId, guest.personId, set),
+    say: () => `What “${guest.groupName}” asks ${guest.address} is yours now.`,
+    isFinal: () => true,
+    freshen: ['proposals', 'wall', 'inbox'],
   })
   return (
     <li className="grid gap-2 rounded-control border-2 border-ink bg-surface p-4">

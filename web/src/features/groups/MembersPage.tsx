@@ -1,6 +1,6 @@
 import { useQueries, useQuery } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
-import { Link, useNavigate, useParams } from 'react-router'
+import { useNavigate, useParams } from 'react-router'
 import type { Schema } from '../../api/client'
 import { fieldProblem, sentenceOf } from '../../api/problem'
 import { BarTitle } from '../../frame/BarTitle'
@@ -9,25 +9,24 @@ import {
   correctMember,
   endMembership,
   groupQueries,
-  inviteMember,
   removeGuest,
-  setCoordinates,
   setGuardians,
 } from '../../model/groupQueries'
 import { withdrawAsking } from '../../model/membershipQueries'
-import { momentText } from '../../reader/dates'
 import { useReader } from '../../reader/person'
 import { Button } from '../../ui/Button'
 import { TextField } from '../../ui/TextField'
+import { TextLink } from '../../ui/TextLink'
 import { useChange } from '../../undo/useChange'
 import { AddPeople } from './AddPeople'
 import { AskedList } from './AskedList'
 import { GuardiansForm } from './GuardiansForm'
 import { GuestList } from './GuestList'
+import { MemberLine } from './MemberLine'
 import { TakeOut } from './TakeOut'
 
 /** What shows who is in a group. */
-const changed = ['groups', 'access', 'shelf', 'wall'] as const
+const changed = ['shelf', 'access'] as const
 
 type Member = Schema['GroupsMemberBody']
 type Group = Schema['GroupsGroupBody']
@@ -47,9 +46,7 @@ export function MembersPage() {
         {members.isError && (
           <div className="p-8">
             <p role="alert">{sentenceOf(members.error)}</p>
-            <Link to="/" className="underline underline-offset-2">
-              Back to the wall
-            </Link>
+            <TextLink to="/">Back to the wall</TextLink>
           </div>
         )}
         {group && members.data && <Whole group={group} members={members.data} />}
@@ -84,9 +81,7 @@ function Whole({ group, members }: { group: Group; members: readonly Member[] })
         <p className="mb-3 text-cement-700">
           {members.length} people, {members.filter((one) => one.hasAccount).length} with an account.{' '}
           {group.coordinates && (
-            <Link to={`/groups/${group.id}/access`} className="underline underline-offset-2">
-              Who may see and change what
-            </Link>
+            <TextLink to={`/groups/${group.id}/access`}>Who may see and change what</TextLink>
           )}
         </p>
         <ul className="divide-y divide-cement-200 border-y border-cement-200 bg-surface">
@@ -113,79 +108,15 @@ function Whole({ group, members }: { group: Group; members: readonly Member[] })
                   }}
                 />
               ) : (
-                <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
-                  <div className="min-w-48 flex-1">
-                    <p className="written font-bold">
-                      {member.name}
-                      {member.personId === me.id && ' (you)'}
-                    </p>
-                    <p className="written text-[12px] text-cement-700">
-                      {stateOf(member, group.coordinates)}
-                      {guardiansText(member)}
-                    </p>
-                  </div>
-                  {group.coordinates ? (
-                    <>
-                      {member.hasAccount ? (
-                        <label className="flex items-center gap-2 text-[13px]">
-                          <input
-                            type="checkbox"
-                            checked={member.coordinates}
-                            onChange={(event) => {
-                              // Read now: what is sent later finds the box as it was put back.
-                              const coordinates = event.target.checked
-                              change.mutate({
-                                act: (set) => setCoordinates(group.id, member.personId, coordinates, set),
-                                sentence: coordinates
-                                  ? `${member.name} coordinates “${group.name}” now.`
-                                  : `${member.name} no longer coordinates “${group.name}”.`,
-                              })
-                            }}
-                            className="size-4 accent-ink"
-                          />
-                          coordinates
-                        </label>
-                      ) : (
-                        <>
-                          <Button look="link" onClick={() => setCorrecting(member.personId)}>
-                            Correct
-                          </Button>
-                          {member.invitedAt && (
-                            <Button
-                              look="link"
-                              onClick={() =>
-                                change.mutate({
-                                  act: (set) => inviteMember(group.id, member.personId, set),
-                                  sentence: `Sent to ${member.address} again. The link sent before leads nowhere now.`,
-                                  isFinal: true,
-                                })
-                              }
-                            >
-                              Send again
-                            </Button>
-                          )}
-                        </>
-                      )}
-                      {group.hasGuardians && (
-                        <Button look="link" onClick={() => setGuarding(member.personId)}>
-                          Guardians<span className="sr-only"> of {member.name}</span>
-                        </Button>
-                      )}
-                      <Button look="link" onClick={() => setEnding(member)}>
-                        {member.personId === me.id ? 'Leave' : 'Take out'}
-                      </Button>
-                    </>
-                  ) : (
-                    <>
-                      {member.coordinates && <span className="text-[13px]">coordinates</span>}
-                      {member.personId === me.id && (
-                        <Button look="link" onClick={() => setEnding(member)}>
-                          Leave
-                        </Button>
-                      )}
-                    </>
-                  )}
-                </div>
+                <MemberLine
+                  group={group}
+                  member={member}
+                  isMe={member.personId === me.id}
+                  onChange={change.mutate}
+                  onCorrect={() => setCorrecting(member.personId)}
+                  onGuardians={() => setGuarding(member.personId)}
+                  onEnd={() => setEnding(member)}
+                />
               )}
             </li>
           ))}
@@ -287,30 +218,4 @@ function useKnown(): readonly Member[] {
         ).values(),
       ].toSorted((a, b) => a.name.localeCompare(b.name)),
   })
-}
-
-/** Who sees and answers for somebody, and who would, once all who are asked say yes. */
-function guardiansText({ guardians }: Member): string {
-  const listed = (isAsked: boolean) =>
-    guardians
-      .filter((one) => one.isAsked === isAsked)
-      .map((one) => one.name)
-      .join(' and ')
-  const [now, asked] = [listed(false), listed(true)]
-  return [
-    now && `; ${now} ${now.includes(' and ') ? 'see and answer' : 'sees and answers'} for them`,
-    asked && `; asked whether ${asked} may see and answer for them`,
-  ]
-    .filter(Boolean)
-    .join('')
-}
-
-/** Where somebody stands: with an account, invited, or a name alone. */
-function stateOf(member: Member, isKept: boolean): string {
-  if (member.hasAccount) return member.address ?? 'has an account'
-  if (!isKept) return 'without an account'
-  if (!member.address) return 'a name without an account'
-  return member.invitedAt
-    ? `${member.address}, invited ${momentText(member.invitedAt)}, not here yet`
-    : `${member.address}, not invited`
 }

@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from 'react'
 import type { Schema } from '../../api/client'
 import { sentenceOf } from '../../api/problem'
 import type { Layer } from '../../model/bricks'
+import { Alert } from '../../ui/Alert'
 import { Button } from '../../ui/Button'
 import { Progress } from '../../ui/Progress'
 import { newSet, useActs } from '../../undo/acts'
@@ -71,11 +72,7 @@ function BringFile({ layer, onRead }: { layer: Layer; onRead: (read: Import) => 
           <Button onClick={() => stop.current?.abort()}>Stop</Button>
         </>
       )}
-      {bring.isError && !stopped && (
-        <p role="alert" className="text-clash">
-          {sentenceOf(bring.error)}
-        </p>
-      )}
+      {bring.isError && !stopped && <Alert>{sentenceOf(bring.error)}</Alert>}
     </div>
   )
 }
@@ -128,11 +125,7 @@ function Decide({ layer, read, onWriting, onOther }: DecideProps) {
           </label>
         </fieldset>
       )}
-      {order.isError && (
-        <p role="alert" className="text-clash">
-          {sentenceOf(order.error)}
-        </p>
-      )}
+      {order.isError && <Alert>{sentenceOf(order.error)}</Alert>}
       <Button look="main" wide disabled={count === 0 || order.isPending} onClick={() => order.mutate()}>
         {count === 0 ? 'Nothing to import' : `Import ${count.toLocaleString('en-GB')} into ${layer.name}`}
       </Button>

@@ -1,4 +1,3 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import type { Schema } from '../../api/client'
 import { grantAsk, refuseAsk } from '../../model/accessQueries'
@@ -7,33 +6,17 @@ import { momentText } from '../../reader/dates'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { useBroughtIntoView } from '../../ui/useBroughtIntoView'
-import { newSet, useActs } from '../../undo/acts'
+import { useAct } from '../../undo/useAct'
 
 /** A request for access, brought before the eye where a mail led to it, with the coordinator's answer: that step, a lower or a higher one, or no. */
 export function AskCard({ ask, isMeant }: { ask: Schema['InboxAskBody']; isMeant: boolean }) {
   const card = useBroughtIntoView<HTMLLIElement>(isMeant)
-  const queries = useQueryClient()
-  const acts = useActs()
   const [role, setRole] = useState<Role>(ask.role)
-  const answer = useMutation({
-    mutationFn: async (give: boolean) => {
-      const set = newSet()
-      await (give ? grantAsk(ask.id, role, set) : refuseAsk(ask.id, set))
-      return { set, give }
-    },
-    onSuccess: ({ set, give }) =>
-      acts.done(
-        give
-          ? `${ask.from} was given ${roleName(role)} on “${ask.calendarName}”.`
-          : `${ask.from} was told no.`,
-        set,
-      ),
-    onError: (error) => acts.failed(error),
-    onSettled: () => {
-      void queries.invalidateQueries({ queryKey: ['access'] })
-      // What was answered cannot be answered again: it is held until the inbox is without it.
-      return queries.invalidateQueries({ queryKey: ['inbox'] })
-    },
+  const answer = useAct({
+    run: (give: boolean, set) => (give ? grantAsk(ask.id, role, set) : refuseAsk(ask.id, set)),
+    say: (_, give) =>
+      give ? `${ask.from} was given ${roleName(role)} on “${ask.calendarName}”.` : `${ask.from} was told no.`,
+    freshen: ['access', 'inbox'],
   })
   return (
     <li ref={card} tabIndex={-1} className="grid gap-2 rounded-control border-2 border-ink bg-surface p-4">

@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import type { Schema } from '../../api/client'
 import { giveAsk, refuseOpenAsk } from '../../model/accessQueries'
@@ -8,7 +8,7 @@ import { momentText } from '../../reader/dates'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { useBroughtIntoView } from '../../ui/useBroughtIntoView'
-import { newSet, useActs } from '../../undo/acts'
+import { useAct } from '../../undo/useAct'
 
 interface OpenAskCardProps {
   ask: Schema['InboxOpenAskBody']
@@ -18,8 +18,6 @@ interface OpenAskCardProps {
 
 /** A request for some calendar of one's own or of a group: whoever answers chooses which, and the step. */
 export function OpenAskCard({ ask, isMeant }: OpenAskCardProps) {
-  const queries = useQueryClient()
-  const acts = useActs()
   const shelf = useQuery(shelfQuery)
   const card = useBroughtIntoView<HTMLLIElement>(isMeant)
   const mine = (shelf.data ?? []).filter(
@@ -28,23 +26,11 @@ export function OpenAskCard({ ask, isMeant }: OpenAskCardProps) {
   const [chosen, setChosen] = useState('')
   const [role, setRole] = useState<Role>(ask.role)
   const calendar = mine.find((layer) => layer.calendarId === chosen)
-  const answer = useMutation({
-    mutationFn: async (give: boolean) => {
-      const set = newSet()
-      await (give ? giveAsk(ask.id, chosen, role, set) : refuseOpenAsk(ask.id, set))
-      return { set, give }
-    },
-    onSuccess: ({ set, give }) =>
-      acts.done(
-        give ? `${ask.from} was given ${roleName(role)} on “${calendar?.name}”.` : `${ask.from} was told no.`,
-        set,
-      ),
-    onError: (error) => acts.failed(error),
-    onSettled: () => {
-      void queries.invalidateQueries({ queryKey: ['access'] })
-      // What was answered cannot be answered again: it is held until the inbox is without it.
-      return queries.invalidateQueries({ queryKey: ['inbox'] })
-    },
+  const answer = useAct({
+    run: (give: boolean, set) => (give ? giveAsk(ask.id, chosen, role, set) : refuseOpenAsk(ask.id, set)),
+    say: (_, give) =>
+      give ? `${ask.from} was given ${roleName(role)} on “${calendar?.name}”.` : `${ask.from} was told no.`,
+    freshen: ['access', 'inbox'],
   })
   return (
     <li ref={card} tabIndex={-1} className="grid gap-2 rounded-control border-2 border-ink bg-surface p-4">

@@ -1,7 +1,6 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Button } from '../../ui/Button'
-import { newSet, useActs } from '../../undo/acts'
+import { useAct } from '../../undo/useAct'
 import { type Gift, InReturnField } from './InReturnField'
 import { acceptInvitation, declineInvitation } from './invitationQueries'
 
@@ -23,25 +22,17 @@ export function AnswerButtons({
   inReturn,
   onAnswered,
 }: AnswerButtonsProps) {
-  const queries = useQueryClient()
-  const acts = useActs()
   const [gift, setGift] = useState<Gift | null>(null)
-  const answer = useMutation({
-    mutationFn: (accept: boolean) =>
+  const answer = useAct({
+    run: (accept: boolean, set) =>
       accept
-        ? acceptInvitation(invitationId, inReturn && gift ? gift : null, newSet())
-        : declineInvitation(invitationId, newSet()),
-    onSuccess: async (_, accept) => {
-      acts.done(
-        accept ? `“${calendarName}” is a layer on your shelf now.` : `You declined “${calendarName}”.`,
-      )
-      await queries.invalidateQueries()
-      onAnswered(accept)
-    },
-    onError: (error) => {
-      acts.failed(error)
-      void queries.invalidateQueries()
-    },
+        ? acceptInvitation(invitationId, inReturn && gift ? gift : null, set)
+        : declineInvitation(invitationId, set),
+    say: (_, accept) =>
+      accept ? `“${calendarName}” is a layer on your shelf now.` : `You declined “${calendarName}”.`,
+    isFinal: () => true,
+    freshen: 'all',
+    onDone: (_, accept) => onAnswered(accept),
   })
   return (
     <div className="grid gap-3">

@@ -1,11 +1,12 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { Link, useNavigate, useParams } from 'react-router'
+import { useNavigate, useParams } from 'react-router'
 import type { Schema } from '../../api/client'
 import { sentenceOf } from '../../api/problem'
 import { longDayText } from '../../reader/dates'
 import { browserZone, sessionQuery, signOut } from '../../reader/session'
 import { Button } from '../../ui/Button'
 import { Gate } from '../../ui/Gate'
+import { TextLink } from '../../ui/TextLink'
 import { useActs } from '../../undo/acts'
 import { SignInForm } from '../accounts'
 import { AccountForm } from './AccountForm'
@@ -48,9 +49,7 @@ function Invitation({ invitation, token }: { invitation: Schema['OpenInvitationB
     return (
       <>
         <p className="mb-4">{invitation.closed}</p>
-        <Link to="/" className="underline underline-offset-2">
-          Go to Mortar
-        </Link>
+        <TextLink to="/">Go to Mortar</TextLink>
       </>
     )
   }

@@ -1,4 +1,3 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { Link as Anchor } from 'react-router'
 import type { Schema } from '../../api/client'
@@ -11,17 +10,16 @@ import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { FormProblem } from '../../ui/FormProblem'
 import { LastDayField } from '../../ui/LastDayField'
+import { Note } from '../../ui/Note'
 import { Question } from '../../ui/Question'
 import { TextField } from '../../ui/TextField'
-import { newSet, useActs } from '../../undo/acts'
+import { useChange } from '../../undo/useChange'
 import { MadeLink } from './MadeLink'
 
 type Link = Schema['ListAccessLinkBody']
 
 /** Links to a calendar to hand round: made, renewed, ended. */
 export function LinksPart({ layer, links }: { layer: Layer; links: readonly Link[] }) {
-  const queries = useQueryClient()
-  const acts = useActs()
   const [writing, setWriting] = useState(false)
   const [name, setName] = useState('')
   const [role, setRole] = useState<Role>('view')
@@ -29,29 +27,14 @@ export function LinksPart({ layer, links }: { layer: Layer; links: readonly Link
   const [lastDay, setLastDay] = useState<string | null>(null)
   const [made, setMade] = useState<Schema['LinksMadeBody'] | null>(null)
   const [ending, setEnding] = useState<Link | null>(null)
-  const change = useMutation({
-    mutationFn: async ({
-      act,
-      sentence,
-      isFinal,
-    }: {
-      act: (set: string) => Promise<Schema['LinksMadeBody'] | undefined>
-      sentence: string
-      /** What went out by mail, or an address that leads nowhere any more, is not taken back. */
-      isFinal?: true
-    }) => {
-      const set = newSet()
-      return { made: await act(set), set: isFinal ? undefined : set, sentence }
-    },
-    onSuccess: (done) => {
-      acts.done(done.sentence, done.set)
-      setMade(done.made ?? null)
+  const change = useChange<Schema['LinksMadeBody'] | undefined>(
+    ['access', 'shelf'],
+    (made) => {
+      setMade(made ?? null)
       setWriting(false)
     },
-    onSettled: () => {
-      for (const key of ['access', 'shelf']) void queries.invalidateQueries({ queryKey: [key] })
-    },
-  })
+    { saysItself: true },
+  )
   const make = (event: FormEvent) => {
     event.preventDefault()
     change.mutate({
@@ -88,7 +71,7 @@ export function LinksPart({ layer, links }: { layer: Layer; links: readonly Link
           {links.map((link) => (
             <li key={link.linkId} className="py-2">
               <p className="written font-bold">{link.name || 'Without a name'}</p>
-              <p className="text-[12px] text-cement-700">{stateOf(link)}</p>
+              <Note>{stateOf(link)}</Note>
               <div className="mt-1 flex gap-3 text-[12px]">
                 <Button
                   look="link"

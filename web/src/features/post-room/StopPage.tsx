@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useParams } from 'react-router'
 import { api, unwrap } from '../../api/client'
 import { ProblemError, sentenceOf } from '../../api/problem'
+import { Alert } from '../../ui/Alert'
 import { Button } from '../../ui/Button'
 import { Gate } from '../../ui/Gate'
 
@@ -48,11 +49,7 @@ export function StopPage() {
           <Button look="main" disabled={change.isPending} onClick={() => change.mutate(!stop.data.stopped)}>
             {stop.data.stopped ? 'Let mail come again' : 'Stop all mail'}
           </Button>
-          {change.isError && (
-            <p role="alert" className="text-clash">
-              {sentenceOf(change.error)}
-            </p>
-          )}
+          {change.isError && <Alert>{sentenceOf(change.error)}</Alert>}
         </div>
       )}
     </Gate>

@@ -4,6 +4,7 @@ import { fieldProblem } from '../../api/problem'
 import { useReader } from '../../reader/person'
 import { Button } from '../../ui/Button'
 import { FormProblem } from '../../ui/FormProblem'
+import { Note } from '../../ui/Note'
 import { TextField } from '../../ui/TextField'
 import { useActs } from '../../undo/acts'
 import { addressesQuery, askToConfirm, takeOutAddress } from './addressQueries'
@@ -75,10 +76,10 @@ export function Addresses() {
         </Button>
       </form>
       <FormProblem error={ask.error} fields={['address']} />
-      <p className="text-[12px] text-cement-700">
+      <Note>
         An invitation to any confirmed address arrives in your inbox here, and you can sign in with any of
         them.
-      </p>
+      </Note>
     </section>
   )
 }

@@ -1,8 +1,9 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { Link, useParams } from 'react-router'
+import { useParams } from 'react-router'
 import { sentenceOf } from '../../api/problem'
 import { Button } from '../../ui/Button'
 import { Page } from '../../ui/Page'
+import { TextLink } from '../../ui/TextLink'
 import { confirmAddress } from './addressQueries'
 
 /** A further address, confirmed by the link in its mail. */
@@ -17,11 +18,7 @@ export function ConfirmAddressPage() {
     <Page title="A further address">
       {confirm.isSuccess ? (
         <p>
-          It is yours. Invitations to it arrive in{' '}
-          <Link to="/inbox" className="underline underline-offset-2">
-            your inbox
-          </Link>{' '}
-          from now on.
+          It is yours. Invitations to it arrive in <TextLink to="/inbox">your inbox</TextLink> from now on.
         </p>
       ) : (
         <>

@@ -1,27 +1,22 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import type { Schema } from '../../api/client'
 import { endGuardianship, guardianshipsQuery } from '../../model/membershipQueries'
 import { Button } from '../../ui/Button'
-import { newSet, useActs } from '../../undo/acts'
+import { useAct } from '../../undo/useAct'
 
 /**
  * Who sees and answers for oneself, and for whom one does; each side can end it, and is asked once more, for only the
  * group's coordinators can begin it anew. Nothing where there is none.
  */
 export function Guardianships() {
-  const queries = useQueryClient()
-  const acts = useActs()
   const all = useQuery(guardianshipsQuery)
   const [ending, setEnding] = useState<string | null>(null)
-  const end = useMutation({
-    mutationFn: (one: Schema['MembershipsGuardianshipBody']) => endGuardianship(one.id, newSet()),
-    onSuccess: (_, one) => acts.done(`Ended: ${sentenceOfEnd(one)}.`),
-    onError: (error) => acts.failed(error),
-    onSettled: () => {
-      for (const key of ['guardianships', 'groups', 'shelf', 'wall'])
-        void queries.invalidateQueries({ queryKey: [key] })
-    },
+  const end = useAct({
+    run: (one: Schema['MembershipsGuardianshipBody'], set) => endGuardianship(one.id, set),
+    say: (_, one) => `Ended: ${sentenceOfEnd(one)}.`,
+    isFinal: () => true,
+    freshen: ['shelf'],
   })
   if (!all.data?.length) return null
   return (

@@ -1,10 +1,9 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQuery } from '@tanstack/react-query'
 import { sentenceOf } from '../../api/problem'
-import { wallKeys } from '../../api/topics'
 import { dateOf } from '../../model/times'
 import { Button } from '../../ui/Button'
 import { Desk } from '../../ui/Desk'
-import { newSet, useActs } from '../../undo/acts'
+import { useAct } from '../../undo/useAct'
 import {
   askAgain,
   type CountedProposal,
@@ -24,43 +23,25 @@ interface ProposalDeskProps {
 
 /** How the proposed times suit those who were asked, and which one is settled. */
 export function ProposalDesk({ proposalId, onGo, onSettled, onClose }: ProposalDeskProps) {
-  const queries = useQueryClient()
-  const acts = useActs()
   const all = useQuery(proposalsQuery)
   const one = all.data?.toSettle.find((row) => row.id === proposalId)
-  const freshen = () => {
-    for (const key of [...wallKeys, 'proposals', 'inbox']) void queries.invalidateQueries({ queryKey: [key] })
-  }
-  const settle = useMutation({
-    mutationFn: async (time: CountedProposal['times'][number]) => {
-      const set = newSet()
-      const { eventId } = await settleProposal(proposalId, time.at, set)
-      return { set, eventId, time }
-    },
-    onSuccess: ({ set, eventId, time }) => {
-      acts.done(`Settled: ${timeText(time)}. All who were asked are told.`, set)
-      onSettled(eventId, dateOf(time.start))
-    },
-    onError: (error) => acts.failed(error),
-    onSettled: freshen,
+  const settle = useAct({
+    run: (time: CountedProposal['times'][number], set) => settleProposal(proposalId, time.at, set),
+    say: (_, time) => `Settled: ${timeText(time)}. All who were asked are told.`,
+    freshen: ['wall', 'proposals', 'inbox'],
+    onDone: ({ eventId }, time) => onSettled(eventId, dateOf(time.start)),
   })
-  const withdraw = useMutation({
-    mutationFn: async () => {
-      const set = newSet()
-      await withdrawProposal(proposalId, set)
-      return set
-    },
-    onSuccess: (set) => {
-      acts.done('Taken back: nobody is asked any more.', set)
-      onClose()
-    },
-    onError: (error) => acts.failed(error),
-    onSettled: freshen,
+  const withdraw = useAct({
+    run: (_, set) => withdrawProposal(proposalId, set),
+    say: () => 'Taken back: nobody is asked any more.',
+    freshen: ['proposals', 'inbox'],
+    onDone: onClose,
   })
-  const remind = useMutation({
-    mutationFn: () => askAgain(proposalId),
-    onSuccess: () => acts.done('Wrote again to those who have not answered.'),
-    onError: (error) => acts.failed(error),
+  const remind = useAct({
+    run: () => askAgain(proposalId),
+    say: () => 'Wrote again to those who have not answered.',
+    isFinal: () => true,
+    freshen: [],
   })
   const isBusy = settle.isPending || withdraw.isPending || remind.isPending
   return (

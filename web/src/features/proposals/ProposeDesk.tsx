@@ -1,9 +1,9 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { fieldProblem } from '../../api/problem'
 import { type Gap, gapTime } from '../../model/availabilityQueries'
 import type { Layer } from '../../model/bricks'
 import { bookableOf, placeText } from '../../model/makeIn'
+import { Alert } from '../../ui/Alert'
 import { BookingNote } from '../../ui/BookingNote'
 import { Button } from '../../ui/Button'
 import { Desk } from '../../ui/Desk'
@@ -11,7 +11,7 @@ import { FormProblem } from '../../ui/FormProblem'
 import { GoesTo } from '../../ui/GoesTo'
 import { TextArea } from '../../ui/TextArea'
 import { TextField } from '../../ui/TextField'
-import { newSet, useActs } from '../../undo/acts'
+import { useAct } from '../../undo/useAct'
 import { propose } from './proposalQueries'
 import { timeText } from './SuitsForm'
 
@@ -43,8 +43,6 @@ export function ProposeDesk({
   onBack,
   onClose,
 }: ProposeDeskProps) {
-  const queries = useQueryClient()
-  const acts = useActs()
   const [id] = useState(() => crypto.randomUUID())
   // A place that was looked for is booked by what goes to its calendar.
   const [goesTo, setGoesTo] = useState(bookableOf(places)?.calendarId ?? calendarId)
@@ -55,10 +53,9 @@ export function ProposeDesk({
   // Whoever is free in one of the times is asked about all: they may make room for another.
   const people = [...new Set(kept.flatMap((gap) => gap.named))].filter((one) => one !== reader)
   const asked = people.filter((one) => !left.has(one))
-  const asking = useMutation({
-    mutationFn: async () => {
-      const set = newSet()
-      await propose(
+  const asking = useAct({
+    run: (_, set) =>
+      propose(
         id,
         {
           calendarId: goesTo,
@@ -69,14 +66,11 @@ export function ProposeDesk({
           personIds: asked,
         },
         set,
-      )
-      return set
-    },
-    onSuccess: (set) => {
-      acts.done(`Asked ${asked.length === 1 ? nameOf(asked[0] ?? '') : `${asked.length} people`}.`, set)
-      void queries.invalidateQueries({ queryKey: ['proposals'] })
-      onAsked(id)
-    },
+      ),
+    say: () => `Asked ${asked.length === 1 ? nameOf(asked[0] ?? '') : `${asked.length} people`}.`,
+    freshen: ['proposals'],
+    onDone: () => onAsked(id),
+    saysItself: true,
   })
   const error = asking.error
   return (
@@ -117,11 +111,7 @@ export function ProposeDesk({
               </li>
             ))}
           </ul>
-          {fieldProblem(error, 'times') && (
-            <p role="alert" className="text-clash">
-              {fieldProblem(error, 'times')}
-            </p>
-          )}
+          {fieldProblem(error, 'times') && <Alert>{fieldProblem(error, 'times')}</Alert>}
         </section>
         <fieldset className="grid gap-1">
           <legend className="mb-1 text-[12px] text-cement-700">Asked in their inbox and by mail</legend>
@@ -140,11 +130,7 @@ export function ProposeDesk({
               <span className="written">{nameOf(one)}</span>
             </label>
           ))}
-          {fieldProblem(error, 'personIds') && (
-            <p role="alert" className="text-clash">
-              {fieldProblem(error, 'personIds')}
-            </p>
-          )}
+          {fieldProblem(error, 'personIds') && <Alert>{fieldProblem(error, 'personIds')}</Alert>}
         </fieldset>
         <TextField
           label="Place"

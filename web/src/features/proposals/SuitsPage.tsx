@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useParams } from 'react-router'
 import { sentenceOf } from '../../api/problem'
+import { Alert } from '../../ui/Alert'
 import { Gate } from '../../ui/Gate'
 import { proposalByLink, type Suiting, saySuitsByLink } from './proposalQueries'
 import { SuitsForm } from './SuitsForm'
@@ -46,11 +47,7 @@ export function SuitsPage() {
             )}
           </>
         )}
-        {answer.isError && (
-          <p role="alert" className="text-clash">
-            {sentenceOf(answer.error)}
-          </p>
-        )}
+        {answer.isError && <Alert>{sentenceOf(answer.error)}</Alert>}
       </div>
     </Gate>
   )

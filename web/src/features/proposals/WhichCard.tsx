@@ -1,26 +1,18 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { newSet, useActs } from '../../undo/acts'
+import { Card } from '../../ui/Card'
+import { useAct } from '../../undo/useAct'
 import { type AskedWhich, type Suiting, saySuits } from './proposalQueries'
 import { SuitsForm } from './SuitsForm'
 
 /** Which of several times suit, in the inbox: said there, for oneself or a member one answers for. */
 export function WhichCard({ asked }: { asked: AskedWhich }) {
-  const queries = useQueryClient()
-  const acts = useActs()
-  const answer = useMutation({
-    mutationFn: async (wish: { said: { at: string; suits: Suiting }[]; comment: string }) => {
-      const set = newSet()
-      await saySuits(asked.id, { ...wish, for: asked.whose }, set)
-      return set
-    },
-    onSuccess: (set) => acts.done(`${asked.from} reads which times of “${asked.title}” suit.`, set),
-    onError: (error) => acts.failed(error),
-    onSettled: () => {
-      for (const key of ['inbox', 'proposals']) void queries.invalidateQueries({ queryKey: [key] })
-    },
+  const answer = useAct({
+    run: (wish: { said: { at: string; suits: Suiting }[]; comment: string }, set) =>
+      saySuits(asked.id, { ...wish, for: asked.whose }, set),
+    say: () => `${asked.from} reads which times of “${asked.title}” suit.`,
+    freshen: ['proposals', 'inbox'],
   })
   return (
-    <li className="grid gap-2 rounded-control border-2 border-ink bg-surface p-4">
+    <Card>
       <h2 className="written text-lg">{asked.title}</h2>
       <p className="written">
         {asked.from} asks which of these times suit {asked.name ?? 'you'}.
@@ -32,6 +24,6 @@ export function WhichCard({ asked }: { asked: AskedWhich }) {
         isBusy={answer.isPending}
         onSay={(said, comment) => answer.mutate({ said, comment })}
       />
-    </li>
+    </Card>
   )
 }

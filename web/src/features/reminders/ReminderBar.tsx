@@ -1,9 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { Bell } from 'lucide-react'
-import { Link } from 'react-router'
 import { eventKey, titleOf } from '../../model/bricks'
 import { daysOf } from '../../model/times'
 import { whenText } from '../../model/whenText'
+import { TextLink } from '../../ui/TextLink'
 import { useActs } from '../../undo/acts'
 import { putAway, type Reminder, remindersQuery } from './reminderQueries'
 
@@ -40,12 +40,11 @@ export function ReminderBar() {
             {one.event.place && <span className="written block">{one.event.place}</span>}
           </p>
           <p className="flex gap-4">
-            <Link
+            <TextLink
               to={`/week/${daysOf(one.event.time).first}?desk=event~${eventKey(one.event.eventId, one.event.only)}`}
-              className="underline underline-offset-2"
             >
               Open it
-            </Link>
+            </TextLink>
             <button type="button" className="underline underline-offset-2" onClick={() => away.mutate(one)}>
               Put away
             </button>

@@ -1,0 +1,94 @@
+import { useEffect, useEffectEvent, useMemo } from 'react'
+import { useNavigate, useSearchParams } from 'react-router'
+import { addDays } from '../../model/times'
+import type { View } from '../../model/views'
+import { type DeskPlace, deskText, readDesk } from '../desk/deskPlace'
+import { keepLastSpan, keepLastView, lastSpan } from './lastView'
+import { usePeriod } from './usePeriod'
+
+export type WallPlace = ReturnType<typeof useWallPlace>
+
+/** Where on the wall one is, all of it in its address: the view and its days, through whose eyes, whom it shows, what lies on the desk. */
+export function useWallPlace(view: View, today: string, narrow: boolean) {
+  const navigate = useNavigate()
+  const [search, setSearch] = useSearchParams()
+  const { date, span, exact, period, beside, firstDay } = usePeriod(view, today, narrow)
+  const who = useMemo(() => search.get('who')?.split(' ').filter(Boolean) ?? [], [search])
+  useEffect(() => keepLastView(view), [view])
+
+  const setSpan = (days: number, how: { replace?: boolean } = {}) => {
+    keepLastSpan(view, days)
+    setSearch((before) => {
+      const after = new URLSearchParams(before)
+      after.set('days', String(days))
+      after.delete('to')
+      return after
+    }, how)
+  }
+  // Whoever is sent the address sees as much as who sends it, whatever their device showed last.
+  const isSpanKept = search.get('days') === null && exact === 0 && lastSpan(view) > 0
+  const nameSpan = useEffectEvent(() => setSpan(span, { replace: true }))
+  useEffect(() => {
+    if (isSpanKept) nameSpan()
+  }, [isSpanKept])
+
+  const goTo = (day: string, to: View = view) => {
+    const after = new URLSearchParams(search)
+    if (exact > 0 && to === view) after.set('to', addDays(day, exact - 1))
+    else after.delete('to')
+    navigate({ pathname: `/${to}/${day}`, search: after.toString() })
+  }
+  const firstHere = period.days.includes(today) ? today : view === 'month' ? date : period.first
+
+  return {
+    view,
+    narrow,
+    today,
+    date,
+    span,
+    exact,
+    period,
+    beside,
+    firstDay,
+    who,
+    /** Through whose eyes a coordinator looks at their calendars; nothing can be changed then. */
+    as: search.get('as'),
+    /** The group the address names. */
+    named: search.get('group'),
+    desk: readDesk(search.get('desk')),
+    /** The day on which something new is made without more being said. */
+    firstHere,
+    setSpan,
+    goTo,
+    /** Goes to a day unless it is in view. */
+    showDay: (day: string) => {
+      if (!period.days.includes(day)) goTo(day)
+    },
+    /** The same where something else was just laid on the desk: reads where one is at that moment. */
+    bringIntoView: (day: string) => {
+      if (period.days.includes(day)) return
+      navigate({ pathname: `/${view}/${day}`, search: window.location.search })
+    },
+    showView: (to: View) => {
+      const after = new URLSearchParams(search)
+      after.delete('days')
+      after.delete('to')
+      navigate({ pathname: `/${to}/${date}`, search: after.toString() })
+    },
+    showRange: (from: string, to: string) => {
+      const after = new URLSearchParams(search)
+      after.set('to', to)
+      navigate({ pathname: `/agenda/${from}`, search: after.toString() })
+    },
+    /** Lays something on the desk. Reads where one is at that moment: a save that ends later must not lead back to where it began. */
+    place: (next: DeskPlace | null, extra: Record<string, string | null> = {}) => {
+      const after = new URLSearchParams(window.location.search)
+      if (next) after.set('desk', deskText(next))
+      else after.delete('desk')
+      for (const [key, value] of Object.entries(extra))
+        if (value === null) after.delete(key)
+        else after.set(key, value)
+      navigate({ pathname: window.location.pathname, search: after.toString() }, { replace: true })
+    },
+  }
+}

@@ -1,0 +1,101 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useEffect, useMemo } from 'react'
+import type { Schema } from '../../api/client'
+import { type Brick, clashesOf, type Layer } from '../../model/bricks'
+import { useReader } from '../../reader/person'
+import { rowsOf, rowsOfBrick } from '../roster/roster'
+import { elsewhereText } from '../wallWords'
+import { lanesOf } from '../week/lanes'
+import { useLaid } from './useLaid'
+import { usePeopleTimes } from './usePeopleTimes'
+import type { useWallGroup } from './useWallGroup'
+import type { WallPlace } from './useWallPlace'
+import { wallQuery } from './wallQuery'
+
+const noBricks: Brick[] = []
+const noPeople: Schema['GroupsMemberBody'][] = []
+
+/** What lies on the wall, and in whose rows: one's layers with their bricks, and the times of the people beside them. */
+export function useWallRead(at: WallPlace, group: ReturnType<typeof useWallGroup>, now: string) {
+  const { view, narrow, as, who, period, beside } = at
+  const { first, last } = period
+  const { layers, people } = group
+  const { person } = useReader()
+  const queries = useQueryClient()
+  const wall = useQuery(wallQuery(first, last, as))
+  const laid = useLaid(wall.data, `${view} ${first} ${last} ${as}`)
+
+  // The periods beside this one are there before they are asked for, so that nothing is ever blank.
+  const isFetched = wall.isSuccess && !wall.isPlaceholderData
+  useEffect(() => {
+    if (!isFetched) return
+    for (const near of beside) void queries.prefetchQuery(wallQuery(near.first, near.last, as))
+  }, [isFetched, queries, beside, as])
+
+  const others = usePeopleTimes(
+    as === null ? people : noPeople,
+    person.id,
+    first,
+    last,
+    (id) => view === 'roster' || (view === 'day' && !narrow) || who.includes(id),
+  )
+  const byId = useMemo(() => layersById(layers, others.layers), [layers, others.layers])
+  // The hour matters to what stands under names, the minute does not.
+  const hour = `${now.slice(0, 13)}:00:00`
+  const rows = useMemo(() => {
+    const shown = people.filter((one) => who.length === 0 || who.includes(one.personId))
+    return rowsOf(
+      shown.map((one) => ({
+        personId: one.personId,
+        name: one.name,
+        note: noteOf(one, person.zone, hour),
+      })),
+      [...byId.values()],
+    )
+  }, [people, who, byId, person.zone, hour])
+  const rowKeys = useMemo(() => new Set(rows.map((row) => row.key)), [rows])
+  const bricks = useMemo(
+    () =>
+      [...onlySeen(laid?.bricks ?? noBricks, as), ...others.bricks].filter((brick) => {
+        const layer = byId.get(brick.calendarId)
+        if (!layer) return false
+        return (
+          who.length === 0 || rowsOfBrick(brick, layer, rowKeys).some((key) => who.includes(key.slice(7)))
+        )
+      }),
+    [laid, others.bricks, as, byId, who, rowKeys],
+  )
+  const inDay = view === 'day' ? bricks : noBricks
+  const struck = laid?.clashes
+  return {
+    isRead: wall.isSuccess,
+    error: wall.error,
+    byId,
+    rows,
+    rowKeys,
+    /** Whose rows there are. */
+    inView: useMemo(() => rows.map((row) => row.personId).filter((id) => id !== null), [rows]),
+    bricks,
+    /** The columns of a day. */
+    lanes: useMemo(
+      () => lanesOf(view, narrow, rows, who, inDay, byId),
+      [view, narrow, rows, who, inDay, byId],
+    ),
+    clashes: useMemo(() => clashesOf(struck ?? []), [struck]),
+  }
+}
+
+export type WallRead = ReturnType<typeof useWallRead>
+
+const layersById = (layers: readonly Layer[], others: readonly Layer[]): ReadonlyMap<string, Layer> =>
+  new Map([...layers.filter((layer) => layer.shown), ...others].map((layer) => [layer.calendarId, layer]))
+
+/** What stands under a name: what o'clock it is there, or that they coordinate the group. */
+const noteOf = (one: Schema['GroupsMemberBody'], zone: string, hour: string): string =>
+  one.zone === zone ? (one.coordinates ? 'coordinates' : '') : elsewhereText(one.zone, zone, hour)
+
+/** Bricks as they are looked at through somebody else's eyes: nothing of it is taken in hand. */
+const onlySeen = (bricks: readonly Brick[], as: string | null): readonly Brick[] =>
+  as === null
+    ? bricks
+    : bricks.map((brick) => (brick.form === 'event' ? { ...brick, mayChange: false } : brick))
