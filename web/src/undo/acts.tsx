@@ -19,8 +19,10 @@ interface Acts {
   offer: (sentence: string, label: string, run: () => void) => void
   /** Says what went wrong. */
   failed: (error: unknown) => void
-  /** Undoes the latest act of one's own on this screen. */
+  /** Undoes the latest act of one's own on this screen, also one that is still on its way. */
   undo: () => void
+  /** Takes note of an act that is on its way and said once it is done. */
+  during: <T>(act: Promise<T>) => Promise<T>
 }
 
 const ActsContext = createContext<Acts | null>(null)
@@ -33,6 +35,7 @@ export function ActsProvider({ children }: { children: ReactNode }) {
   const [notice, setNotice] = useState<Notice | null>(null)
   const counter = useRef(0)
   const past = useRef<string[]>([])
+  const onTheWay = useRef(new Set<Promise<unknown>>())
 
   const say = useCallback((sentence: string, tone: Notice['tone'], offer?: Notice['offer']) => {
     counter.current += 1
@@ -41,7 +44,16 @@ export function ActsProvider({ children }: { children: ReactNode }) {
 
   const failed = useCallback((error: unknown) => say(sentenceOf(error), 'bad'), [say])
 
-  const undo = useCallback(() => {
+  const during = useCallback(<T,>(act: Promise<T>): Promise<T> => {
+    onTheWay.current.add(act)
+    const forget = () => void onTheWay.current.delete(act)
+    act.then(forget, forget)
+    return act
+  }, [])
+
+  const undo = useCallback(async () => {
+    // What is pressed just after an act means that act, however long its answer takes.
+    await Promise.allSettled(onTheWay.current)
     const set = past.current.pop()
     if (!set) {
       say('There is nothing to undo on this screen.', 'done')
@@ -66,7 +78,7 @@ export function ActsProvider({ children }: { children: ReactNode }) {
     (sentence: string, set?: string) => {
       // Several changes of one act are one thing to undo.
       if (set && past.current.at(-1) !== set) past.current.push(set)
-      say(sentence, 'done', set ? { label: 'Undo', run: undo } : undefined)
+      say(sentence, 'done', set ? { label: 'Undo', run: () => void undo() } : undefined)
     },
     [say, undo],
   )
@@ -81,7 +93,10 @@ export function ActsProvider({ children }: { children: ReactNode }) {
     [say],
   )
 
-  const acts = useMemo(() => ({ done, offer, failed, undo }), [done, offer, failed, undo])
+  const acts = useMemo(
+    () => ({ done, offer, failed, undo: () => void undo(), during }),
+    [done, offer, failed, undo, during],
+  )
   return (
     <ActsContext value={acts}>
       {children}

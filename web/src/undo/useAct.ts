@@ -28,14 +28,16 @@ export function useAct<Wish = void, Result = unknown>({
   const queries = useQueryClient()
   const acts = useActs()
   return useMutation({
-    mutationFn: async (wish: Wish) => {
+    mutationFn: (wish: Wish) => {
       const set = newSet()
-      return { set, result: await run(wish, set) }
+      return acts.during(
+        run(wish, set).then((result) => {
+          acts.done(say(result, wish), isFinal?.(wish) ? undefined : set)
+          return result
+        }),
+      )
     },
-    onSuccess: ({ set, result }, wish) => {
-      acts.done(say(result, wish), isFinal?.(wish) ? undefined : set)
-      onDone?.(result, wish)
-    },
+    onSuccess: (result, wish) => onDone?.(result, wish),
     onError: (error) => {
       if (!saysItself) acts.failed(error)
     },

@@ -99,7 +99,7 @@ internal static class ReadClashes
         var found = InTime(clashes).ToList();
         var told = found.Take(Most).ToList();
         var origins = await db.ClashOriginsOf(
-            [.. told.SelectMany(one => new[] { one.Clash.First.Id, one.Clash.Second.Id })],
+            told.SelectMany(one => new[] { one.Clash.First, one.Clash.Second }),
             state => VisibleEvent.SeesEverything(reading.RoleOn(state.CalendarId), acting.Person, state),
             cancellationToken
         );

@@ -122,6 +122,29 @@ public class ClashTests
         static JsonElement Since(JsonElement clash) => clash.GetProperty("since");
     }
 
+    /// <summary>Only some changes are read at once, the latest first: it is looked further back until it is found.</summary>
+    [Fact]
+    public async Task Who_made_a_clash_is_told_however_often_its_event_was_called_something_else_since()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var calendar = await ines.MakeCalendar();
+        await mortar.Give(calendar, DemoPeople.Priya, Role.Edit);
+        var (first, _) = (await Named(priya, calendar, 10, 12), await Named(priya, calendar, 14, 15));
+        (await ines.Put($"/api/events/{first}", Body(calendar, 10, 14.5), 1)).Is(200);
+        for (var version = 2; version < 27; version++)
+        {
+            (await priya.Put($"/api/events/{first}", Body(calendar, 10, 14.5, title: $"Name {version}"), version)).Is(
+                200
+            );
+        }
+
+        var told = Assert.Single(await Clashes(priya, Week)).GetProperty("since");
+
+        Assert.Equal("Ines Varga", told.Text("by"));
+    }
+
     [Fact]
     public async Task A_series_that_collides_is_told_date_by_date()
     {
@@ -205,11 +228,17 @@ public class ClashTests
         return id;
     }
 
-    private static object Body(CalendarId calendar, double from, double to, string? rule = null) =>
+    private static object Body(
+        CalendarId calendar,
+        double from,
+        double to,
+        string? rule = null,
+        string? title = null
+    ) =>
         new
         {
             calendarId = calendar.Value,
-            title = $"From {from}",
+            title = title ?? $"From {from}",
             showAs = "busy",
             time = World.Hours(At(from), At(to)),
             attendees = new[] { Priya },

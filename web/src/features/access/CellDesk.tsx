@@ -101,21 +101,7 @@ export function CellDesk({ chosen, table, onClose }: CellDeskProps) {
   return (
     <Desk title={chosen.length === 1 ? first.rowName : `${chosen.length} chosen`} onClose={onClose}>
       <div className="grid gap-4">
-        {chosen.length === 1 ? (
-          <p className="written">
-            <span className="block font-bold">{first.calendarName}</span>
-            {first.cell ? meaningOf(first.place.kind, first.cell) : 'No access.'}
-          </p>
-        ) : (
-          <ul className="written text-[13px]">
-            {chosen.slice(0, 8).map((one) => (
-              <li key={`${one.place.rowId}/${one.place.calendarId}`}>
-                {one.rowName}, {one.calendarName}
-              </li>
-            ))}
-            {chosen.length > 8 && <li>and {chosen.length - 8} more</li>}
-          </ul>
-        )}
+        <WhatIsChosen chosen={chosen} first={first} />
         <form
           onSubmit={(event) => {
             event.preventDefault()
@@ -183,6 +169,24 @@ export function CellDesk({ chosen, table, onClose }: CellDeskProps) {
         </Question>
       )}
     </Desk>
+  )
+}
+
+function WhatIsChosen({ chosen, first }: { chosen: readonly Chosen[]; first: Chosen }) {
+  return chosen.length === 1 ? (
+    <p className="written">
+      <span className="block font-bold">{first.calendarName}</span>
+      {first.cell ? meaningOf(first.place.kind, first.cell) : 'No access.'}
+    </p>
+  ) : (
+    <ul className="written text-[13px]">
+      {chosen.slice(0, 8).map((one) => (
+        <li key={`${one.place.rowId}/${one.place.calendarId}`}>
+          {one.rowName}, {one.calendarName}
+        </li>
+      ))}
+      {chosen.length > 8 && <li>and {chosen.length - 8} more</li>}
+    </ul>
   )
 }
 

@@ -1,18 +1,18 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
 import { type EventBrick, type Layer, titleOf } from '../../model/bricks'
-import { type EventField, type EventForm, formOf, showAsChoices } from '../../model/eventForm'
+import { type EventForm, formOf, showAsChoices } from '../../model/eventForm'
 import { daysOf } from '../../model/times'
 import { whenAwayText, whenText } from '../../model/whenText'
 import { useReader } from '../../reader/person'
 import { Button } from '../../ui/Button'
 import { Desk } from '../../ui/Desk'
-import { LinkedText } from '../../ui/LinkedText'
 import { MarkBlock } from '../../ui/MarkSign'
 import { newSet, useActs } from '../../undo/acts'
 import { AgreementPart, backQuery } from '../absences'
 import { AnswersPart, answersQuery } from '../answers'
 import { EventHistory } from './EventHistory'
+import { EventLines, type EventRow } from './EventLines'
 import type { ReachAsked } from './eventQueries'
 import { useEventActs, type Written } from './useEventActs'
 
@@ -68,7 +68,7 @@ export function EventPage({ brick, layer, names, onEdit, onClose, children }: Ev
     if (form.only) onEdit?.(taken, null, 'change')
     else settle(await write(taken, `Changed “${title}”.`, 'whole'))
   }
-  const rows: [string, string | null, EventField | null][] = [
+  const rows: EventRow[] = [
     ['When', isAbsence ? whenAwayText(brick.time, back.data?.back) : whenText(brick.time), 'when'],
     [`In ${brick.zone?.replaceAll('_', ' ')}`, brick.agreed && whenText(brick.agreed), 'when'],
     ['Repeats', brick.repeats, 'repeats'],
@@ -102,34 +102,11 @@ export function EventPage({ brick, layer, names, onEdit, onClose, children }: Ev
           onDone={onClose}
         />
       )}
-      <dl className="grid gap-3">
-        {brick.cancelled && <p className="font-bold text-clash">Called off</p>}
-        {rows.map(
-          ([name, value, field]) =>
-            value && (
-              <div key={name}>
-                <dt className="text-[12px] text-cement-700">
-                  {onEdit && field ? (
-                    <button
-                      type="button"
-                      aria-label={`Change ${name}`}
-                      title={`Change ${name}`}
-                      onClick={() => onEdit({ ...form, focus: field })}
-                      className="underline decoration-dotted underline-offset-2 hover:text-ink"
-                    >
-                      {name}
-                    </button>
-                  ) : (
-                    name
-                  )}
-                </dt>
-                <dd className="written whitespace-pre-line">
-                  {field === 'notes' || field === 'where' ? <LinkedText elsewhere text={value} /> : value}
-                </dd>
-              </div>
-            ),
-        )}
-      </dl>
+      <EventLines
+        rows={rows}
+        isCancelled={brick.cancelled}
+        onChange={onEdit && ((field) => onEdit({ ...form, focus: field }))}
+      />
       {onEdit ? (
         <div className="mt-5 flex gap-2">
           <Button look="main" onClick={() => onEdit(form)}>

@@ -52,7 +52,8 @@ export function useEventActs() {
   }
 
   /** Runs one change: shown at once, and taken back where it is refused. */
-  const attempt = async (
+  const attempt = (...what: Parameters<typeof run>) => acts.during(run(...what))
+  const run = async (
     set: string,
     change: (bricks: WallBody['bricks']) => WallBody['bricks'],
     send: () => Promise<Schema['BrickBodyEvent']>,

@@ -30,7 +30,8 @@ export function useMarks(bricks: readonly Brick[]) {
     )
   }
   /** One act on each that it may be done to; dates of one series follow each other, each on the version the one before made. */
-  const each = async (
+  const each = (...what: Parameters<typeof run>) => acts.during(run(...what))
+  const run = async (
     act: (form: EventForm, set: ReturnType<typeof newSet>) => Promise<Written>,
     may: (brick: EventBrick) => boolean,
     did: string,

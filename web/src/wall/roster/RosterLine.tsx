@@ -67,26 +67,7 @@ export const RosterLine = memo(function RosterLine({
       data-kind={row.kind}
       className="group flex min-h-12 flex-[1_0_auto] border-b border-cement-200 data-[kind=everyone]:bg-cement-50"
     >
-      {/* biome-ignore lint/a11y/useSemanticElements: as above */}
-      {/* biome-ignore lint/a11y/useFocusableInteractive: as above */}
-      <div
-        role="rowheader"
-        className="sticky left-0 z-4 flex w-36 shrink-0 items-start border-r border-cement-200 bg-cement-50 px-2 py-1.5 max-sm:w-28"
-      >
-        <span className="min-w-0 flex-1">
-          <span className="written block leading-tight font-bold">{row.name}</span>
-          <span className="written block text-[11px] text-cement-700">{row.note}</span>
-        </span>
-        <button
-          type="button"
-          aria-label={`${isPinned ? 'Let go' : 'Pin'} ${row.name}`}
-          onClick={() => onPin(row.key)}
-          data-pinned={isPinned}
-          className="grid size-5 shrink-0 place-items-center rounded-control text-cement-600 opacity-0 max-sm:hidden group-hover:opacity-100 hover:bg-cement-200 focus-visible:opacity-100 data-[pinned=true]:opacity-100"
-        >
-          {isPinned ? <PinOff size={12} aria-hidden="true" /> : <Pin size={12} aria-hidden="true" />}
-        </button>
-      </div>
+      <RowName row={row} isPinned={isPinned} onPin={onPin} />
       <div className="relative grid flex-1" style={columns}>
         {days.map((day, column) => (
           // biome-ignore lint/a11y/useSemanticElements: as above
@@ -182,6 +163,35 @@ export const RosterLine = memo(function RosterLine({
     </div>
   )
 })
+
+function RowName({
+  row,
+  isPinned,
+  onPin,
+}: Pick<RosterLineProps, 'isPinned' | 'onPin'> & { row: Laid['row'] }) {
+  return (
+    // biome-ignore lint/a11y/useSemanticElements: as above
+    // biome-ignore lint/a11y/useFocusableInteractive: as above
+    <div
+      role="rowheader"
+      className="sticky left-0 z-4 flex w-36 shrink-0 items-start border-r border-cement-200 bg-cement-50 px-2 py-1.5 max-sm:w-28"
+    >
+      <span className="min-w-0 flex-1">
+        <span className="written block leading-tight font-bold">{row.name}</span>
+        <span className="written block text-[11px] text-cement-700">{row.note}</span>
+      </span>
+      <button
+        type="button"
+        aria-label={`${isPinned ? 'Let go' : 'Pin'} ${row.name}`}
+        onClick={() => onPin(row.key)}
+        data-pinned={isPinned}
+        className="grid size-5 shrink-0 place-items-center rounded-control text-cement-600 opacity-0 max-sm:hidden group-hover:opacity-100 hover:bg-cement-200 focus-visible:opacity-100 data-[pinned=true]:opacity-100"
+      >
+        {isPinned ? <PinOff size={12} aria-hidden="true" /> : <Pin size={12} aria-hidden="true" />}
+      </button>
+    </div>
+  )
+}
 
 const Carried = ({
   props,
