@@ -1,5 +1,6 @@
 using System.Reflection;
 using System.Text.RegularExpressions;
+using Mono.Cecil;
 using Mortar.Core.Access;
 using Mortar.Data.Store;
 using Mortar.Formats.ICalendar;
@@ -100,6 +101,114 @@ public class ArchitectureTests
     [Fact]
     public void Every_type_of_core_lives_in_a_room_that_is_named_here() =>
         Assert.Empty(Core.GetExportedTypes().Select(type => type.Namespace!.Split('.')[2]).Except(Rooms));
+
+    /// <summary>
+    /// The rooms of Data, each asking only rooms before it. What is stored, and the store that holds all of it, is common
+    /// ground: a row is known wherever it is read.
+    /// </summary>
+    private static readonly string[] DataRooms =
+    [
+        "Changes",
+        "Preferences",
+        "People",
+        "Mail",
+        "Accounts",
+        "Access",
+        "Links",
+        "Calendars",
+        "Events",
+        "Absences",
+        "Groups",
+        "Answers",
+        "Proposals",
+        "Shelf",
+        "Reading",
+        "Availability",
+        "Kinds",
+        "Undo",
+        "History",
+        "Inbox",
+        "Reminders",
+        "Keeping",
+    ];
+
+    [Fact]
+    public void A_room_of_data_asks_only_those_before_it()
+    {
+        using var assembly = AssemblyDefinition.ReadAssembly(Data.Location);
+        var stored = typeof(MortarDb)
+            .GetProperties()
+            .Where(property => property.PropertyType.IsGenericType)
+            .Select(property => property.PropertyType.GetGenericArguments()[0].FullName!)
+            .ToHashSet(StringComparer.Ordinal);
+
+        var backwards =
+            from type in assembly.MainModule.GetTypes()
+            let room = RoomOf(type)
+            where DataRooms.Contains(room)
+            from name in Known(type).Distinct(StringComparer.Ordinal)
+            where !stored.Contains(name)
+            let asked = RoomOf(name)
+            where asked != room && Array.IndexOf(DataRooms, asked) > Array.IndexOf(DataRooms, room)
+            select $"{room} asks {asked}: {type.FullName} knows {name}";
+
+        Assert.Empty(backwards.Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal));
+        Assert.Empty(
+            Data.GetTypes()
+                .Select(type => type.Namespace?.Split('.').ElementAtOrDefault(2))
+                .OfType<string>()
+                .Except([.. DataRooms, "Store", "Migrations"])
+        );
+    }
+
+    private static string RoomOf(TypeReference type)
+    {
+        while (type.DeclaringType is { } outer)
+        {
+            type = outer;
+        }
+
+        return RoomOf(type.FullName);
+    }
+
+    private static string RoomOf(string name) => name.Split('.') is ["Mortar", "Data", var room, ..] ? room : "";
+
+    /// <summary>The types of Data that a type names in what it holds, gives, takes and does.</summary>
+    private static IEnumerable<string> Known(TypeDefinition type)
+    {
+        var held = type.Fields.Select(field => field.FieldType).Append(type.BaseType);
+        var signed = type.Methods.SelectMany(method =>
+            method.Parameters.Select(one => one.ParameterType).Append(method.ReturnType)
+        );
+        var done =
+            from method in type.Methods
+            where method.HasBody
+            from step in method.Body.Instructions
+            from one in step.Operand switch
+            {
+                MethodReference called => new[] { called.DeclaringType, called.ReturnType },
+                FieldReference read => [read.DeclaringType],
+                TypeReference named => [named],
+                _ => Array.Empty<TypeReference>(),
+            }
+            select one;
+        return held.Concat(signed).Concat(done).OfType<TypeReference>().SelectMany(Parts).Select(Outermost);
+    }
+
+    private static IEnumerable<TypeReference> Parts(TypeReference type) =>
+        type is GenericInstanceType generic
+            ? generic.GenericArguments.SelectMany(Parts).Append(generic.ElementType)
+            : [type.GetElementType()];
+
+    private static string Outermost(TypeReference type)
+    {
+        while (type.DeclaringType is { } outer)
+        {
+            type = outer;
+        }
+
+        return type.FullName;
+    }
 
     [Fact]
     public void Clock_times_of_the_framework_stop_at_the_edge()

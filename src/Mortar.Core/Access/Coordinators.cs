@@ -19,5 +19,12 @@ public static class Coordinators
     /// <summary>Whether somebody among those who were given steps coordinates for good.</summary>
     public static bool Stay(IEnumerable<Grant> own) => own.Any(Stays);
 
+    /// <summary>Why what would leave a calendar without anybody who keeps it is not done.</summary>
+    public static Refusal WhyOneStays { get; } =
+        new Refusal.AgainstRule(
+            "last-coordinator",
+            "A calendar keeps at least one coordinator. Make somebody else one first."
+        );
+
     private static bool Stays(Grant grant) => grant is { Role: Role.Coordinate, EndsAt: null };
 }

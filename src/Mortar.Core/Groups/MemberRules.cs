@@ -29,6 +29,16 @@ public static class MemberRules
     public static Verdict ToEndGuest(bool isMember, bool coordinates, PersonId actor, PersonId? addedBy) =>
         isMember && actor == addedBy ? Verdict.Granted : ToKeep(isMember, coordinates);
 
+    /// <summary>To bring back a guest that was taken out, as to name one: whoever is in the group.</summary>
+    public static Verdict ToNameGuest(bool isMember) => isMember ? Verdict.Granted : Verdict.Hidden;
+
+    /// <summary>Why what would leave a group without anybody who keeps it is not done.</summary>
+    public static Refusal WhyOneStays { get; } =
+        new Refusal.AgainstRule(
+            "last-coordinator",
+            "A group keeps at least one coordinator. Make somebody else one first."
+        );
+
     /// <summary>Whether a group would be left without a coordinator if somebody no longer was one.</summary>
     public static bool WouldBeLeftWithout(IEnumerable<PersonId> coordinators, PersonId whose) =>
         coordinators.All(one => one == whose);

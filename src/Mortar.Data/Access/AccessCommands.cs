@@ -2,9 +2,8 @@ using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
-using Mortar.Data.Groups;
-using Mortar.Data.Links;
 using Mortar.Data.Mail;
+using Mortar.Data.People;
 using Mortar.Data.Store;
 using NodaTime;
 
@@ -316,10 +315,7 @@ public sealed class AccessCommands(MortarDb db, Letters letters, ZoneClock zones
 
         if (Coordinators.WouldBeLeftWithout(grants.Select(grant => (grant.PersonId, grant.ToCore())), whose, next))
         {
-            return new Refusal.AgainstRule(
-                "last-coordinator",
-                "A calendar keeps at least one coordinator. Make somebody else one first."
-            );
+            return Coordinators.WhyOneStays;
         }
 
         (own.Role, own.EndsAt) = (next.Role, next.EndsAt);

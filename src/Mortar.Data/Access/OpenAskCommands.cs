@@ -2,8 +2,8 @@ using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
-using Mortar.Data.Groups;
 using Mortar.Data.Mail;
+using Mortar.Data.People;
 using Mortar.Data.Store;
 
 namespace Mortar.Data.Access;

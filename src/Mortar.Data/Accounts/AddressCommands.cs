@@ -1,9 +1,8 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Words;
-using Mortar.Data.Groups;
-using Mortar.Data.Links;
 using Mortar.Data.Mail;
+using Mortar.Data.People;
 using Mortar.Data.Store;
 
 namespace Mortar.Data.Accounts;

@@ -5,9 +5,8 @@ using Mortar.Core.Events;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Events;
-using Mortar.Data.Groups;
-using Mortar.Data.Links;
 using Mortar.Data.Mail;
+using Mortar.Data.People;
 using Mortar.Data.Store;
 using NodaTime;
 

@@ -7,7 +7,6 @@ using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Events;
 using Mortar.Data.Groups;
-using Mortar.Data.Links;
 using Mortar.Data.Store;
 using NodaTime;
 

@@ -7,7 +7,8 @@ using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Calendars;
-using Mortar.Data.Groups;
+using Mortar.Data.People;
+using Mortar.Data.Reading;
 using Mortar.Data.Store;
 using NodaTime;
 

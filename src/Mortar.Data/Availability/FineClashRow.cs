@@ -3,7 +3,6 @@ using System.Text;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using Mortar.Core.Changes;
-using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Store;
 using NodaTime;
@@ -52,23 +51,9 @@ internal sealed class FineClashConfiguration : IEntityTypeConfiguration<FineClas
     }
 }
 
-/// <summary>Reads and writes what is fine.</summary>
+/// <summary>Writes what is fine.</summary>
 public static class FineClashes
 {
-    /// <summary>The keys of what is fine and not over before a window.</summary>
-    public static async Task<IReadOnlySet<string>> FineClashesIn(
-        this MortarDb db,
-        Window window,
-        CancellationToken cancellationToken
-    )
-    {
-        var from = window.Span.Start;
-        return await db
-            .FineClashes.Where(row => row.EndedAt == null && row.Until >= from)
-            .Select(row => row.Key)
-            .ToHashSetAsync(cancellationToken);
-    }
-
     /// <summary>Marks one time of a clash as fine; whether it may be is decided before.</summary>
     public static Task<Outcome<FineClashRow>> MarkFine(
         this MortarDb db,

@@ -4,7 +4,7 @@ using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Calendars;
-using Mortar.Data.Groups;
+using Mortar.Data.People;
 using Mortar.Data.Store;
 
 namespace Mortar.Data.Events;

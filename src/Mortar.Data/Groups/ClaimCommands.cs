@@ -3,7 +3,7 @@ using Mortar.Core.Access;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Answers;
-using Mortar.Data.Links;
+using Mortar.Data.People;
 using Mortar.Data.Proposals;
 using Mortar.Data.Store;
 

@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Words;
+using Mortar.Data.People;
 using Mortar.Data.Store;
 
 namespace Mortar.Data.Groups;

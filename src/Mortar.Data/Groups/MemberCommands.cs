@@ -5,8 +5,8 @@ using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Events;
-using Mortar.Data.Links;
 using Mortar.Data.Mail;
+using Mortar.Data.People;
 using Mortar.Data.Store;
 
 namespace Mortar.Data.Groups;
@@ -162,7 +162,7 @@ public sealed class MemberCommands(MortarDb db, Letters letters, ZoneClock zones
 
                 if (!coordinates && await IsLast(groupId, whose, cancellationToken))
                 {
-                    return LastCoordinator();
+                    return MemberRules.WhyOneStays;
                 }
 
                 member.Coordinates = coordinates;
@@ -203,7 +203,7 @@ public sealed class MemberCommands(MortarDb db, Letters letters, ZoneClock zones
 
                 if (await IsLast(groupId, whose, cancellationToken))
                 {
-                    return LastCoordinator();
+                    return MemberRules.WhyOneStays;
                 }
 
                 (member.LeftAt, member.Coordinates, member.ClaimHash) = (db.Now, false, null);
@@ -379,9 +379,6 @@ public sealed class MemberCommands(MortarDb db, Letters letters, ZoneClock zones
                 .ToListAsync(cancellationToken),
             whose
         );
-
-    private static Refusal.AgainstRule LastCoordinator() =>
-        new("last-coordinator", "A group keeps at least one coordinator. Make somebody else one first.");
 
     private Task<MemberRow?> Of(GroupId groupId, PersonId person, CancellationToken cancellationToken) =>
         db.Members.FirstOrDefaultAsync(

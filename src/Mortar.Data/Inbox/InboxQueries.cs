@@ -8,6 +8,7 @@ using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Events;
 using Mortar.Data.Groups;
+using Mortar.Data.People;
 using Mortar.Data.Proposals;
 using Mortar.Data.Store;
 using NodaTime;

@@ -68,10 +68,7 @@ internal sealed class GrantKind : ChangeKind<GrantRow>
         return own.GroupBy(grant => grant.CalendarId)
             .All(ofOne => Coordinators.Stay(ofOne.Select(grant => grant.ToCore())))
             ? null
-            : new Refusal.AgainstRule(
-                "last-coordinator",
-                "A calendar keeps at least one coordinator. Make somebody else one first."
-            );
+            : Coordinators.WhyOneStays;
     }
 
     public override void NeedForNotice(ChangeRow change, NoticeNeeds needs) => needs.CalendarsThen.Add(change.Sequence);

@@ -40,12 +40,11 @@ internal sealed class GuestKind : ChangeKind<GuestRow>
     )
     {
         var me = await undoing.PlaceIn(now.GroupId, cancellationToken);
-        return MemberRules
-            .ToKeep(
-                me is not null,
-                me?.Coordinates == true || now.AddedBy == undoing.Actor || then is { EndedAt: null }
-            )
-            .WhyNotOfGroup();
+        return (
+            then is { EndedAt: null }
+                ? MemberRules.ToNameGuest(me is not null)
+                : MemberRules.ToEndGuest(me is not null, me?.Coordinates == true, undoing.Actor, now.AddedBy)
+        ).WhyNotOfGroup();
     }
 
     protected override NoticeLine? Notice(Said<GuestRow> said, string actor, NoticeFacts facts) => null;

@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Changes;
+using Mortar.Core.Groups;
 using Mortar.Core.Letters;
 using Mortar.Core.Undo;
 using Mortar.Core.Words;
@@ -74,10 +75,7 @@ internal sealed class MemberKind : ChangeKind<MemberRow>
                 && !db.Members.Any(member => member.GroupId == group.Id && member.Coordinates),
             cancellationToken
         )
-            ? new Refusal.AgainstRule(
-                "last-coordinator",
-                "A group keeps at least one coordinator. Make somebody else one first."
-            )
+            ? MemberRules.WhyOneStays
             : null;
     }
 

@@ -9,7 +9,7 @@ using Mortar.Data.Access;
 using Mortar.Data.Calendars;
 using Mortar.Data.Changes;
 using Mortar.Data.Events;
-using Mortar.Data.Groups;
+using Mortar.Data.People;
 using Mortar.Data.Proposals;
 using Mortar.Data.Store;
 using NodaTime;

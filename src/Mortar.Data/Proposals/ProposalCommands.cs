@@ -9,9 +9,8 @@ using Mortar.Core.Writing;
 using Mortar.Data.Access;
 using Mortar.Data.Answers;
 using Mortar.Data.Events;
-using Mortar.Data.Groups;
-using Mortar.Data.Links;
 using Mortar.Data.Mail;
+using Mortar.Data.People;
 using Mortar.Data.Store;
 using NodaTime;
 

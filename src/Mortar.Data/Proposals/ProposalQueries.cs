@@ -5,7 +5,6 @@ using Mortar.Core.Proposals;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Events;
-using Mortar.Data.Links;
 using Mortar.Data.Store;
 
 namespace Mortar.Data.Proposals;

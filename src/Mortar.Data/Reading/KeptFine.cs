@@ -1,7 +1,7 @@
 using System.Collections.Concurrent;
+using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Changes;
 using Mortar.Core.Time;
-using Mortar.Data.Availability;
 using Mortar.Data.Store;
 using NodaTime;
 
@@ -27,7 +27,11 @@ public sealed class KeptFine
         }
 
         var before = Interlocked.Read(ref marks);
-        var read = await db.FineClashesIn(window, cancellationToken);
+        var from = window.Span.Start;
+        var read = await db
+            .FineClashes.Where(row => row.EndedAt == null && row.Until >= from)
+            .Select(row => row.Key)
+            .ToHashSetAsync(cancellationToken);
         if (kept.Count >= Most)
         {
             kept.Clear();

@@ -3,7 +3,6 @@ using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
-using Mortar.Data.Availability;
 using Mortar.Data.Events;
 using Mortar.Data.Store;
 using NodaTime;

@@ -13,11 +13,6 @@ using NodaTime;
 
 namespace Mortar.Data.Reminders;
 
-/// <summary>That somebody is to be reminded of something.</summary>
-/// <param name="Start">When it begins.</param>
-/// <param name="Seen">What they see of it.</param>
-public sealed record DueReminder(PersonId Person, Instant DueAt, Instant Start, VisibleEvent.Shown Seen);
-
 /// <summary>Works out who is to be reminded of what.</summary>
 /// <remarks>
 /// Looked at are only events that carry a reminder, by an index of their own, and the calendars of those who chose to

@@ -1,5 +1,4 @@
 using Microsoft.EntityFrameworkCore;
-using Mortar.Data.Links;
 
 namespace Mortar.Data.Store;
 

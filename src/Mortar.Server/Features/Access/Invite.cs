@@ -3,7 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
-using Mortar.Data.Groups;
+using Mortar.Data.People;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
 using NodaTime;

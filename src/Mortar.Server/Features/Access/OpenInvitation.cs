@@ -6,7 +6,6 @@ using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Accounts;
-using Mortar.Data.Links;
 using Mortar.Data.Store;
 using Mortar.Server.Features.Accounts;
 using Mortar.Server.Hosting;

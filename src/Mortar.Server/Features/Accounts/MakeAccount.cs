@@ -6,6 +6,7 @@ using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Accounts;
 using Mortar.Data.Groups;
+using Mortar.Data.People;
 using Mortar.Data.Store;
 
 namespace Mortar.Server.Features.Accounts;

@@ -4,7 +4,7 @@ using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Words;
 using Mortar.Data.Accounts;
-using Mortar.Data.Groups;
+using Mortar.Data.People;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
 using Mortar.Server.Wire;

@@ -6,7 +6,7 @@ using Mortar.Core.Time;
 using Mortar.Data.Access;
 using Mortar.Data.Answers;
 using Mortar.Data.Events;
-using Mortar.Data.Groups;
+using Mortar.Data.People;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
 using Mortar.Server.Wire;

@@ -3,7 +3,7 @@ using Mortar.Core.Availability;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Availability;
-using Mortar.Data.Groups;
+using Mortar.Data.People;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
 using NodaTime;

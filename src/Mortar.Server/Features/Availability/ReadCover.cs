@@ -5,7 +5,7 @@ using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Absences;
 using Mortar.Data.Availability;
-using Mortar.Data.Groups;
+using Mortar.Data.People;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
 using Mortar.Server.Wire;

@@ -7,7 +7,7 @@ using Mortar.Core.Words;
 using Mortar.Core.Writing;
 using Mortar.Data.Access;
 using Mortar.Data.Events;
-using Mortar.Data.Groups;
+using Mortar.Data.People;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
 using Mortar.Server.Wire;

@@ -4,6 +4,7 @@ using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Words;
 using Mortar.Data.Accounts;
 using Mortar.Data.Groups;
+using Mortar.Data.People;
 using Mortar.Data.Store;
 using Mortar.Server.Features.Accounts;
 using Mortar.Server.Hosting;

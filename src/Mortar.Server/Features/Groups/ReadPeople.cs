@@ -4,6 +4,7 @@ using Mortar.Core.Access;
 using Mortar.Core.Groups;
 using Mortar.Core.Words;
 using Mortar.Data.Groups;
+using Mortar.Data.People;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
 

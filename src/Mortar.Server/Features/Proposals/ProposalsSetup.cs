@@ -4,7 +4,7 @@ using Mortar.Core.Proposals;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Availability;
-using Mortar.Data.Groups;
+using Mortar.Data.People;
 using Mortar.Data.Proposals;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;

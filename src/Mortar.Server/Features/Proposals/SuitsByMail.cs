@@ -1,7 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Mortar.Core.Availability;
 using Mortar.Core.Time;
-using Mortar.Data.Groups;
+using Mortar.Data.People;
 using Mortar.Data.Proposals;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;

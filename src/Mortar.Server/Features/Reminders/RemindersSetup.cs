@@ -6,7 +6,7 @@ using Mortar.Core.Reminders;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
-using Mortar.Data.Groups;
+using Mortar.Data.People;
 using Mortar.Data.Reminders;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;

@@ -5,7 +5,7 @@ using Mortar.Core.Words;
 using Mortar.Data.Calendars;
 using Mortar.Data.Store;
 
-namespace Mortar.Data.Availability;
+namespace Mortar.Data.Reading;
 
 /// <summary>Reads whose time calendars may take.</summary>
 public static class WillingQueries

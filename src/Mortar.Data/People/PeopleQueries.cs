@@ -1,13 +1,14 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
+using Mortar.Data.Groups;
 using Mortar.Data.Store;
 using NodaTime;
 
-namespace Mortar.Data.Groups;
+namespace Mortar.Data.People;
 
-/// <summary>Reads who is in which group.</summary>
-public static class GroupQueries
+/// <summary>Finds people: by address, and those whom somebody knows.</summary>
+public static class PeopleQueries
 {
     /// <summary>The person whom mail to an address reaches; <c>null</c> where nobody has it.</summary>
     public static Task<PersonRow?> PersonAt(this MortarDb db, Address address, CancellationToken cancellationToken) =>

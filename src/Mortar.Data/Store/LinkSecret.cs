@@ -1,7 +1,7 @@
 using System.Security.Cryptography;
 using System.Text;
 
-namespace Mortar.Data.Links;
+namespace Mortar.Data.Store;
 
 /// <summary>The secret in a link: 128 random bits, of which only the hash is kept.</summary>
 /// <remarks>
