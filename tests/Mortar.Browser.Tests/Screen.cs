@@ -136,18 +136,11 @@ internal sealed class Screen : IDisposable
 
     /// <summary>Waits until it is there to be seen.</summary>
     public IWebElement Find(By by) =>
-        Until(
-            () =>
-                Look.For(driver, by, isThere: true) is { Displayed: true } seen
-                    ? seen
-                    : driver.FindElements(by).FirstOrDefault(element => element.Displayed),
-            $"{by} to be there"
-        );
+        Until(() => driver.FindElements(by).FirstOrDefault(element => element.Displayed), $"{by} to be there");
 
     public bool Has(By by) => driver.FindElements(by).Count > 0;
 
-    public void WaitGone(By by) =>
-        Until(() => Look.For(driver, by, isThere: false) is null || Has(by) ? null : driver, $"{by} to be gone");
+    public void WaitGone(By by) => Until(() => Has(by) ? null : driver, $"{by} to be gone");
 
     public void Click(By by) =>
         Until(

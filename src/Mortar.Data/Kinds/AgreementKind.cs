@@ -16,13 +16,9 @@ internal sealed class AgreementKind : ChangeKind<AgreementRow>
         await db.Agreements.FindAsync([id], cancellationToken);
 
     /// <summary>Whose absence it is, and who answered; that it is on the plan now is told by the event.</summary>
-    public override Task Tell(Tellings tellings, IReadOnlyList<ChangeRow> changes, CancellationToken cancellationToken)
+    protected override Task Tell(Tellings tellings, ChangeRow change, CancellationToken cancellationToken)
     {
-        foreach (var change in changes)
-        {
-            tellings.Tell(Concerned(change), Topic.Inbox, change);
-        }
-
+        tellings.Tell(Concerned(change), Topic.Inbox, change);
         return Task.CompletedTask;
     }
 

@@ -19,32 +19,23 @@ internal sealed class AnswerKind : ChangeKind<AnswerRow>
         await db.Answers.FindAsync([id], cancellationToken);
 
     /// <summary>Those who see that they are named on it, those to whom it is given as well, and who organizes it.</summary>
-    public override async Task Tell(
-        Tellings tellings,
-        IReadOnlyList<ChangeRow> changes,
-        CancellationToken cancellationToken
-    )
+    protected override async Task Tell(Tellings tellings, ChangeRow change, CancellationToken cancellationToken)
     {
-        var said = changes.Select(Read).ToList();
-        var ids = said.ConvertAll(one => one.After.EventId);
-        var events = await tellings
+        var answer = Read(change).After;
+        tellings.Tell(Concerned(change), Topic.Inbox, change);
+        var row = await tellings
             .Db.Events.AsNoTracking()
-            .Where(row => ids.Contains(row.Id))
-            .ToDictionaryAsync(row => row.Id, row => row.ToCore(), cancellationToken);
-        foreach (var one in said)
+            .FirstOrDefaultAsync(row => row.Id == answer.EventId, cancellationToken);
+        if (row?.ToCore() is not { } whole)
         {
-            tellings.Tell(Concerned(one.Change), Topic.Inbox, one.Change);
-            if (!events.TryGetValue(one.After.EventId, out var whole))
-            {
-                continue;
-            }
-
-            var calendar = CalendarOf(one.Change);
-            var seeing = (await tellings.RolesOn(calendar, cancellationToken))
-                .Where(reader => Telling.AnswerShowsTo(reader.Value, reader.Key, whole, one.After.PersonId))
-                .Select(reader => reader.Key);
-            tellings.Tell(seeing.Union(whole.GivenTo).Union(whole.Editors), Topic.Wall, one.Change, calendar);
+            return;
         }
+
+        var calendar = CalendarOf(change);
+        var seeing = (await tellings.RolesOn(calendar, cancellationToken))
+            .Where(reader => Telling.AnswerShowsTo(reader.Value, reader.Key, whole, answer.PersonId))
+            .Select(reader => reader.Key);
+        tellings.Tell(seeing.Union(whole.GivenTo).Union(whole.Editors), Topic.Wall, change, calendar);
     }
 
     protected override async Task<Refusal?> WhyNotReturn(

@@ -17,17 +17,10 @@ internal sealed class AskKind : ChangeKind<AskRow>
         await db.Asks.FindAsync([new AskId(id)], cancellationToken);
 
     /// <summary>Those who can answer, and who asked.</summary>
-    public override async Task Tell(
-        Tellings tellings,
-        IReadOnlyList<ChangeRow> changes,
-        CancellationToken cancellationToken
-    )
+    protected override async Task Tell(Tellings tellings, ChangeRow change, CancellationToken cancellationToken)
     {
-        foreach (var change in changes)
-        {
-            var keepers = await tellings.CoordinatorsOf(CalendarOf(change), cancellationToken);
-            tellings.Tell(keepers.Union(Concerned(change)), Topic.Inbox, change);
-        }
+        var keepers = await tellings.CoordinatorsOf(CalendarOf(change), cancellationToken);
+        tellings.Tell(keepers.Union(Concerned(change)), Topic.Inbox, change);
     }
 
     protected override Task<Refusal?> WhyNotReturn(

@@ -18,22 +18,15 @@ internal sealed class CalendarKind : ChangeKind<CalendarRow>
         await db.Calendars.FindAsync([new CalendarId(id)], cancellationToken);
 
     /// <summary>All who reach it, and those who read one of its events: how it looks is theirs to see.</summary>
-    public override async Task Tell(
-        Tellings tellings,
-        IReadOnlyList<ChangeRow> changes,
-        CancellationToken cancellationToken
-    )
+    protected override async Task Tell(Tellings tellings, ChangeRow change, CancellationToken cancellationToken)
     {
-        foreach (var change in changes)
-        {
-            var calendar = CalendarOf(change);
-            var readers = (await tellings.RolesOn(calendar, cancellationToken)).Keys;
-            var given = await tellings.Db.GivenIn(calendar).ToListAsync(cancellationToken);
-            // A lowered default takes the calendar from members who read it no longer; they are told as well.
-            var members = await tellings.MembersOf(Read(change).After.GroupId, onlyKeepers: false, cancellationToken);
-            tellings.Tell(readers.Union(given), Topic.Wall, change, calendar);
-            tellings.Tell(readers.Union(members), Topic.Shelf, change);
-        }
+        var calendar = CalendarOf(change);
+        var readers = (await tellings.RolesOn(calendar, cancellationToken)).Keys;
+        var given = await tellings.Db.GivenIn(calendar).ToListAsync(cancellationToken);
+        // A lowered default takes the calendar from members who read it no longer; they are told as well.
+        var members = await tellings.MembersOf(Read(change).After.GroupId, onlyKeepers: false, cancellationToken);
+        tellings.Tell(readers.Union(given), Topic.Wall, change, calendar);
+        tellings.Tell(readers.Union(members), Topic.Shelf, change);
     }
 
     protected override Task<Refusal?> WhyNotReturn(
@@ -47,8 +40,6 @@ internal sealed class CalendarKind : ChangeKind<CalendarRow>
             then is not null && then.GroupDefault > now.GroupDefault ? new Grant(then.GroupDefault, Way.Default) : null,
             cancellationToken
         );
-
-    protected override NoticeLine? Notice(Said<CalendarRow> said, string actor, NoticeFacts facts) => null;
 
     public override HistoryOf InHistory => HistoryOf.Calendar;
 

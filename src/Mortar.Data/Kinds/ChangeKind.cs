@@ -139,6 +139,21 @@ internal abstract class ChangeKind<TRow> : ChangeKind
     public sealed override NoticeLine? Notice(ChangeRow change, string actor, NoticeFacts facts) =>
         change.After is null ? null : Notice(Read(change), actor, facts);
 
+    public override async Task Tell(
+        Tellings tellings,
+        IReadOnlyList<ChangeRow> changes,
+        CancellationToken cancellationToken
+    )
+    {
+        foreach (var change in changes)
+        {
+            await Tell(tellings, change, cancellationToken);
+        }
+    }
+
+    /// <summary>Has those told who may see that one changed.</summary>
+    protected abstract Task Tell(Tellings tellings, ChangeRow change, CancellationToken cancellationToken);
+
     protected abstract Task<TRow?> FindRow(MortarDb db, Guid id, CancellationToken cancellationToken);
 
     protected abstract Task<Refusal?> WhyNotReturn(
@@ -148,7 +163,8 @@ internal abstract class ChangeKind<TRow> : ChangeKind
         CancellationToken cancellationToken
     );
 
-    protected abstract NoticeLine? Notice(Said<TRow> said, string actor, NoticeFacts facts);
+    /// <summary>What a change says in an inbox; nothing for kinds that are seen where they are.</summary>
+    protected virtual NoticeLine? Notice(Said<TRow> said, string actor, NoticeFacts facts) => null;
 
     /// <summary>A change with both its states; what is in a history is never erased.</summary>
     protected static Said<TRow> Read(ChangeRow change) =>

@@ -46,6 +46,9 @@ internal sealed class EventKind : ChangeKind<EventRow>
         }
     }
 
+    protected override Task Tell(Tellings tellings, ChangeRow change, CancellationToken cancellationToken) =>
+        Tell(tellings, [change], cancellationToken);
+
     private static async Task TellReaders(
         Tellings tellings,
         CalendarId calendar,

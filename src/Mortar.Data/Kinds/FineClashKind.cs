@@ -15,20 +15,13 @@ internal sealed class FineClashKind : ChangeKind<FineClashRow>
     protected override async Task<FineClashRow?> FindRow(MortarDb db, Guid id, CancellationToken cancellationToken) =>
         await db.FineClashes.FindAsync([id], cancellationToken);
 
-    public override async Task Tell(
-        Tellings tellings,
-        IReadOnlyList<ChangeRow> changes,
-        CancellationToken cancellationToken
-    )
+    protected override async Task Tell(Tellings tellings, ChangeRow change, CancellationToken cancellationToken)
     {
-        foreach (var change in changes)
-        {
-            var calendar = CalendarOf(change);
-            var seeing = (await tellings.RolesOn(calendar, cancellationToken)).Where(one =>
-                Telling.FineClashShowsTo(one.Value)
-            );
-            tellings.Tell(seeing.Select(one => one.Key), Topic.Wall, change, calendar);
-        }
+        var calendar = CalendarOf(change);
+        var seeing = (await tellings.RolesOn(calendar, cancellationToken)).Where(one =>
+            Telling.FineClashShowsTo(one.Value)
+        );
+        tellings.Tell(seeing.Select(one => one.Key), Topic.Wall, change, calendar);
     }
 
     protected override Task<Refusal?> WhyNotReturn(
@@ -37,6 +30,4 @@ internal sealed class FineClashKind : ChangeKind<FineClashRow>
         FineClashRow? then,
         CancellationToken cancellationToken
     ) => Task.FromResult(AccessRules.ToAdd(undoing.RoleOn(now.CalendarId)).WhyNot("change", "Add"));
-
-    protected override NoticeLine? Notice(Said<FineClashRow> said, string actor, NoticeFacts facts) => null;
 }

@@ -19,26 +19,16 @@ internal sealed class GrantKind : ChangeKind<GrantRow>
     protected override async Task<GrantRow?> FindRow(MortarDb db, Guid id, CancellationToken cancellationToken) =>
         await db.Grants.FindAsync([id], cancellationToken);
 
-    public override Task Tell(
-        Tellings tellings,
-        IReadOnlyList<ChangeRow> changes,
-        CancellationToken cancellationToken
-    ) => TellOfAccess(tellings, changes, cancellationToken);
+    protected override Task Tell(Tellings tellings, ChangeRow change, CancellationToken cancellationToken) =>
+        TellOfAccess(tellings, change, cancellationToken);
 
     /// <summary>Tells of somebody's way to a calendar: themselves and who did it, and those who keep the list of who has it.</summary>
-    internal static async Task TellOfAccess(
-        Tellings tellings,
-        IReadOnlyList<ChangeRow> changes,
-        CancellationToken cancellationToken
-    )
+    internal static async Task TellOfAccess(Tellings tellings, ChangeRow change, CancellationToken cancellationToken)
     {
-        foreach (var change in changes)
-        {
-            var calendar = CalendarOf(change);
-            tellings.Tell(Concerned(change), Topic.Shelf, change);
-            tellings.Tell(Concerned(change), Topic.Inbox, change);
-            tellings.Tell(await tellings.CoordinatorsOf(calendar, cancellationToken), Topic.Access, change, calendar);
-        }
+        var calendar = CalendarOf(change);
+        tellings.Tell(Concerned(change), Topic.Shelf, change);
+        tellings.Tell(Concerned(change), Topic.Inbox, change);
+        tellings.Tell(await tellings.CoordinatorsOf(calendar, cancellationToken), Topic.Access, change, calendar);
     }
 
     protected override Task<Refusal?> WhyNotReturn(

@@ -18,19 +18,12 @@ internal sealed class GroupGrantKind : ChangeKind<GroupGrantRow>
         await db.GroupGrants.FindAsync([id], cancellationToken);
 
     /// <summary>The group, also where it has the calendar no longer, and those who keep the list of who has it.</summary>
-    public override async Task Tell(
-        Tellings tellings,
-        IReadOnlyList<ChangeRow> changes,
-        CancellationToken cancellationToken
-    )
+    protected override async Task Tell(Tellings tellings, ChangeRow change, CancellationToken cancellationToken)
     {
-        foreach (var change in changes)
-        {
-            var calendar = CalendarOf(change);
-            var members = await tellings.MembersOf(Read(change).After.GroupId, onlyKeepers: false, cancellationToken);
-            tellings.Tell(members, Topic.Shelf, change);
-            tellings.Tell(await tellings.CoordinatorsOf(calendar, cancellationToken), Topic.Access, change, calendar);
-        }
+        var calendar = CalendarOf(change);
+        var members = await tellings.MembersOf(Read(change).After.GroupId, onlyKeepers: false, cancellationToken);
+        tellings.Tell(members, Topic.Shelf, change);
+        tellings.Tell(await tellings.CoordinatorsOf(calendar, cancellationToken), Topic.Access, change, calendar);
     }
 
     protected override Task<Refusal?> WhyNotReturn(
@@ -44,8 +37,6 @@ internal sealed class GroupGrantKind : ChangeKind<GroupGrantRow>
             then is null ? null : new Grant(then.Role, Way.Group, then.EndsAt),
             cancellationToken
         );
-
-    protected override NoticeLine? Notice(Said<GroupGrantRow> said, string actor, NoticeFacts facts) => null;
 
     public override HistoryOf InHistory => HistoryOf.Calendar;
 

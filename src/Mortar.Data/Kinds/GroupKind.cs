@@ -15,17 +15,10 @@ internal sealed class GroupKind : ChangeKind<GroupRow>
         await db.Groups.FindAsync([new GroupId(id)], cancellationToken);
 
     /// <summary>All who are in it: its name and its hours are on their walls.</summary>
-    public override async Task Tell(
-        Tellings tellings,
-        IReadOnlyList<ChangeRow> changes,
-        CancellationToken cancellationToken
-    )
+    protected override async Task Tell(Tellings tellings, ChangeRow change, CancellationToken cancellationToken)
     {
-        foreach (var change in changes)
-        {
-            var members = await tellings.MembersOf(GroupOf(change), onlyKeepers: false, cancellationToken);
-            tellings.Tell(members, Topic.Shelf, change);
-        }
+        var members = await tellings.MembersOf(GroupOf(change), onlyKeepers: false, cancellationToken);
+        tellings.Tell(members, Topic.Shelf, change);
     }
 
     protected override async Task<Refusal?> WhyNotReturn(
@@ -37,6 +30,4 @@ internal sealed class GroupKind : ChangeKind<GroupRow>
         then is null
             ? new Refusal.AgainstRule("kept", "A group that was made cannot be taken back.")
             : await undoing.Db.WhyNotKeep(undoing.Actor, now.Id, cancellationToken);
-
-    protected override NoticeLine? Notice(Said<GroupRow> said, string actor, NoticeFacts facts) => null;
 }

@@ -20,19 +20,12 @@ internal sealed class GuardianKind : ChangeKind<GuardianRow>
         db.Guardians.IgnoreQueryFilters().FirstOrDefaultAsync(guardian => guardian.Id == id, cancellationToken);
 
     /// <summary>Both of them, and those who keep the group.</summary>
-    public override async Task Tell(
-        Tellings tellings,
-        IReadOnlyList<ChangeRow> changes,
-        CancellationToken cancellationToken
-    )
+    protected override async Task Tell(Tellings tellings, ChangeRow change, CancellationToken cancellationToken)
     {
-        foreach (var change in changes)
-        {
-            var keepers = await tellings.MembersOf(GroupOf(change), onlyKeepers: true, cancellationToken);
-            var concerned = keepers.Union(About(change)).ToList();
-            tellings.Tell(concerned, Topic.Shelf, change);
-            tellings.Tell(concerned, Topic.Inbox, change);
-        }
+        var keepers = await tellings.MembersOf(GroupOf(change), onlyKeepers: true, cancellationToken);
+        var concerned = keepers.Union(About(change)).ToList();
+        tellings.Tell(concerned, Topic.Shelf, change);
+        tellings.Tell(concerned, Topic.Inbox, change);
     }
 
     protected override async Task<Refusal?> WhyNotReturn(
@@ -52,8 +45,6 @@ internal sealed class GuardianKind : ChangeKind<GuardianRow>
             )
             .WhyNotOfGroup();
     }
-
-    protected override NoticeLine? Notice(Said<GuardianRow> said, string actor, NoticeFacts facts) => null;
 
     public override HistoryOf InHistory => HistoryOf.Group;
 

@@ -18,17 +18,10 @@ internal sealed class GuestKind : ChangeKind<GuestRow>
         db.Guests.IgnoreQueryFilters().FirstOrDefaultAsync(guest => guest.Id == id, cancellationToken);
 
     /// <summary>Those in the group, who can name them. The guest is told by what they are named on.</summary>
-    public override async Task Tell(
-        Tellings tellings,
-        IReadOnlyList<ChangeRow> changes,
-        CancellationToken cancellationToken
-    )
+    protected override async Task Tell(Tellings tellings, ChangeRow change, CancellationToken cancellationToken)
     {
-        foreach (var change in changes)
-        {
-            var members = await tellings.MembersOf(GroupOf(change), onlyKeepers: false, cancellationToken);
-            tellings.Tell(members, Topic.Groups, change);
-        }
+        var members = await tellings.MembersOf(GroupOf(change), onlyKeepers: false, cancellationToken);
+        tellings.Tell(members, Topic.Groups, change);
     }
 
     /// <summary>Anybody in the group names guests; who takes one out wrote them, or coordinates it.</summary>
@@ -46,6 +39,4 @@ internal sealed class GuestKind : ChangeKind<GuestRow>
                 : MemberRules.ToEndGuest(me is not null, me?.Coordinates == true, undoing.Actor, now.AddedBy)
         ).WhyNotOfGroup();
     }
-
-    protected override NoticeLine? Notice(Said<GuestRow> said, string actor, NoticeFacts facts) => null;
 }

@@ -18,11 +18,8 @@ internal sealed class InvitationKind : ChangeKind<InvitationRow>
     protected override async Task<InvitationRow?> FindRow(MortarDb db, Guid id, CancellationToken cancellationToken) =>
         await db.Invitations.FindAsync([new InvitationId(id)], cancellationToken);
 
-    public override Task Tell(
-        Tellings tellings,
-        IReadOnlyList<ChangeRow> changes,
-        CancellationToken cancellationToken
-    ) => GrantKind.TellOfAccess(tellings, changes, cancellationToken);
+    protected override Task Tell(Tellings tellings, ChangeRow change, CancellationToken cancellationToken) =>
+        GrantKind.TellOfAccess(tellings, change, cancellationToken);
 
     protected override Task<Refusal?> WhyNotReturn(
         Undoing undoing,

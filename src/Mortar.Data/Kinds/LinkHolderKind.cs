@@ -17,11 +17,8 @@ internal sealed class LinkHolderKind : ChangeKind<LinkHolderRow>
     protected override async Task<LinkHolderRow?> FindRow(MortarDb db, Guid id, CancellationToken cancellationToken) =>
         await db.LinkHolders.FindAsync([id], cancellationToken);
 
-    public override Task Tell(
-        Tellings tellings,
-        IReadOnlyList<ChangeRow> changes,
-        CancellationToken cancellationToken
-    ) => GrantKind.TellOfAccess(tellings, changes, cancellationToken);
+    protected override Task Tell(Tellings tellings, ChangeRow change, CancellationToken cancellationToken) =>
+        GrantKind.TellOfAccess(tellings, change, cancellationToken);
 
     protected override Task<Refusal?> WhyNotReturn(
         Undoing undoing,
@@ -29,8 +26,6 @@ internal sealed class LinkHolderKind : ChangeKind<LinkHolderRow>
         LinkHolderRow? then,
         CancellationToken cancellationToken
     ) => Nothing();
-
-    protected override NoticeLine? Notice(Said<LinkHolderRow> said, string actor, NoticeFacts facts) => null;
 
     public override HistoryOf InHistory => HistoryOf.Calendar;
 

@@ -20,22 +20,15 @@ internal sealed class LinkKind : ChangeKind<LinkRow>
         await db.Links.FindAsync([new LinkId(id)], cancellationToken);
 
     /// <summary>Who came by one of the calendar's links, also where it has ended, and those who keep the list of who has it.</summary>
-    public override async Task Tell(
-        Tellings tellings,
-        IReadOnlyList<ChangeRow> changes,
-        CancellationToken cancellationToken
-    )
+    protected override async Task Tell(Tellings tellings, ChangeRow change, CancellationToken cancellationToken)
     {
-        foreach (var change in changes)
-        {
-            var (calendar, link) = (CalendarOf(change), new LinkId(change.SubjectId));
-            var holders = await tellings
-                .Db.LinkHolders.Where(holder => holder.LinkId == link && holder.LeftAt == null)
-                .Select(holder => holder.PersonId)
-                .ToListAsync(cancellationToken);
-            tellings.Tell(holders, Topic.Shelf, change);
-            tellings.Tell(await tellings.CoordinatorsOf(calendar, cancellationToken), Topic.Access, change, calendar);
-        }
+        var (calendar, link) = (CalendarOf(change), new LinkId(change.SubjectId));
+        var holders = await tellings
+            .Db.LinkHolders.Where(holder => holder.LinkId == link && holder.LeftAt == null)
+            .Select(holder => holder.PersonId)
+            .ToListAsync(cancellationToken);
+        tellings.Tell(holders, Topic.Shelf, change);
+        tellings.Tell(await tellings.CoordinatorsOf(calendar, cancellationToken), Topic.Access, change, calendar);
     }
 
     protected override Task<Refusal?> WhyNotReturn(
@@ -56,8 +49,6 @@ internal sealed class LinkKind : ChangeKind<LinkRow>
             : throw new ArgumentException("It is no link.", nameof(row));
 
     public override void KeepMailed(IRecorded row, Mailed mailed) => ((LinkRow)row).Hash = mailed.Hash!;
-
-    protected override NoticeLine? Notice(Said<LinkRow> said, string actor, NoticeFacts facts) => null;
 
     public override HistoryOf InHistory => HistoryOf.Calendar;
 

@@ -22,23 +22,16 @@ internal sealed class MemberKind : ChangeKind<MemberRow>
         db.Members.IgnoreQueryFilters().FirstOrDefaultAsync(member => member.Id == id, cancellationToken);
 
     /// <summary>They, and all who are in the group; who is asked and says no was never in it, and that is for those who keep it.</summary>
-    public override async Task Tell(
-        Tellings tellings,
-        IReadOnlyList<ChangeRow> changes,
-        CancellationToken cancellationToken
-    )
+    protected override async Task Tell(Tellings tellings, ChangeRow change, CancellationToken cancellationToken)
     {
-        foreach (var change in changes)
-        {
-            var said = Read(change);
-            var isSeen = said.Before?.Place() == MemberPlace.Member || said.After.Place() == MemberPlace.Member;
-            var keepers = await tellings.MembersOf(GroupOf(change), onlyKeepers: true, cancellationToken);
-            var seeing = isSeen
-                ? await tellings.MembersOf(GroupOf(change), onlyKeepers: false, cancellationToken)
-                : keepers;
-            tellings.Tell(seeing.Union([said.After.PersonId]), Topic.Shelf, change);
-            tellings.Tell(keepers.Union(Concerned(change)), Topic.Inbox, change);
-        }
+        var said = Read(change);
+        var isSeen = said.Before?.Place() == MemberPlace.Member || said.After.Place() == MemberPlace.Member;
+        var keepers = await tellings.MembersOf(GroupOf(change), onlyKeepers: true, cancellationToken);
+        var seeing = isSeen
+            ? await tellings.MembersOf(GroupOf(change), onlyKeepers: false, cancellationToken)
+            : keepers;
+        tellings.Tell(seeing.Union([said.After.PersonId]), Topic.Shelf, change);
+        tellings.Tell(keepers.Union(Concerned(change)), Topic.Inbox, change);
     }
 
     protected override async Task<Refusal?> WhyNotReturn(

@@ -17,17 +17,10 @@ internal sealed class OpenAskKind : ChangeKind<OpenAskRow>
         await db.OpenAsks.FindAsync([new AskId(id)], cancellationToken);
 
     /// <summary>Those who can answer, and who asked.</summary>
-    public override async Task Tell(
-        Tellings tellings,
-        IReadOnlyList<ChangeRow> changes,
-        CancellationToken cancellationToken
-    )
+    protected override async Task Tell(Tellings tellings, ChangeRow change, CancellationToken cancellationToken)
     {
-        foreach (var change in changes)
-        {
-            var answerers = await tellings.Db.AnswerersOf(new AskId(change.SubjectId)).ToListAsync(cancellationToken);
-            tellings.Tell(answerers.Union([Read(change).After.PersonId]), Topic.Inbox, change);
-        }
+        var answerers = await tellings.Db.AnswerersOf(new AskId(change.SubjectId)).ToListAsync(cancellationToken);
+        tellings.Tell(answerers.Union([Read(change).After.PersonId]), Topic.Inbox, change);
     }
 
     /// <summary>It cannot be undone by who made it: whether it reached anybody would be told by that.</summary>

@@ -17,19 +17,12 @@ internal sealed class ProposalKind : ChangeKind<ProposalRow>
         await db.Proposals.FindAsync([new ProposalId(id)], cancellationToken);
 
     /// <summary>All for whom it waits, those who answer for them, and who put it.</summary>
-    public override async Task Tell(
-        Tellings tellings,
-        IReadOnlyList<ChangeRow> changes,
-        CancellationToken cancellationToken
-    )
+    protected override async Task Tell(Tellings tellings, ChangeRow change, CancellationToken cancellationToken)
     {
-        foreach (var change in changes)
-        {
-            var asked = await tellings.Db.AskedWhichSuits([new ProposalId(change.SubjectId)], cancellationToken);
-            var concerned = asked.Union(Concerned(change)).ToList();
-            tellings.Tell(concerned, Topic.Proposals, change);
-            tellings.Tell(concerned, Topic.Inbox, change);
-        }
+        var asked = await tellings.Db.AskedWhichSuits([new ProposalId(change.SubjectId)], cancellationToken);
+        var concerned = asked.Union(Concerned(change)).ToList();
+        tellings.Tell(concerned, Topic.Proposals, change);
+        tellings.Tell(concerned, Topic.Inbox, change);
     }
 
     protected override Task<Refusal?> WhyNotReturn(
@@ -43,6 +36,4 @@ internal sealed class ProposalKind : ChangeKind<ProposalRow>
                 .ToSettle(undoing.RoleOn(now.CalendarId), undoing.Actor, now.ProposedBy)
                 .WhyNot("change", "Edit")
         );
-
-    protected override NoticeLine? Notice(Said<ProposalRow> said, string actor, NoticeFacts facts) => null;
 }

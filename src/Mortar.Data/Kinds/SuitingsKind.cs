@@ -18,14 +18,10 @@ internal sealed class SuitingsKind : ChangeKind<SuitingsRow>
         await db.Suitings.FindAsync([id], cancellationToken);
 
     /// <summary>Who put the question, and who said it.</summary>
-    public override Task Tell(Tellings tellings, IReadOnlyList<ChangeRow> changes, CancellationToken cancellationToken)
+    protected override Task Tell(Tellings tellings, ChangeRow change, CancellationToken cancellationToken)
     {
-        foreach (var change in changes)
-        {
-            tellings.Tell(Concerned(change), Topic.Proposals, change);
-            tellings.Tell(Concerned(change), Topic.Inbox, change);
-        }
-
+        tellings.Tell(Concerned(change), Topic.Proposals, change);
+        tellings.Tell(Concerned(change), Topic.Inbox, change);
         return Task.CompletedTask;
     }
 
