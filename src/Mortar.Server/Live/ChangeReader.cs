@@ -1,5 +1,6 @@
 using System.Threading.Channels;
 using Microsoft.AspNetCore.SignalR;
+using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Data.Kinds;
 using Mortar.Data.Store;
@@ -18,6 +19,11 @@ internal sealed class ChangeReader(
 ) : BackgroundService
 {
     private static readonly TimeSpan TryAgain = TimeSpan.FromMilliseconds(500);
+
+    /// <summary>How often changes are tried that the store gives and nobody understands.</summary>
+    private const int MostTries = 5;
+
+    private int tries;
 
     /// <summary>One note is enough, however many commits it stands for.</summary>
     private readonly Channel<bool> notes = Channel.CreateBounded<bool>(
@@ -41,20 +47,39 @@ internal sealed class ChangeReader(
         }
     }
 
-    /// <summary>A store that is busy or a line that breaks must not end the telling: it is logged and tried again.</summary>
+    /// <summary>
+    /// A store that is busy or a line that breaks must not end the telling: it is logged and tried again. Changes that cannot
+    /// be understood are passed over in the end, and everybody asks anew; else nobody would be told of anything any more.
+    /// </summary>
     private async Task<long> TellOrWait(long read, CancellationToken cancellationToken)
     {
         try
         {
-            return await Tell(read, cancellationToken);
+            var told = await Tell(read, cancellationToken);
+            tries = 0;
+            return told;
         }
         catch (Exception bad) when (bad is not OperationCanceledException)
         {
             log.LogError(bad, "Changes after {Read} could not be told; trying again", read);
+            if (bad is not SqliteException && ++tries >= MostTries)
+            {
+                tries = 0;
+                return await PassOver(read, cancellationToken);
+            }
+
             await Task.Delay(TryAgain, time, cancellationToken);
             notes.Writer.TryWrite(true);
             return read;
         }
+    }
+
+    private async Task<long> PassOver(long read, CancellationToken cancellationToken)
+    {
+        var latest = await Latest(cancellationToken);
+        log.LogCritical("Changes {After} to {Latest} are passed over; all screens ask anew", read, latest);
+        await hub.TellAll(cancellationToken);
+        return latest;
     }
 
     private void TakeNote(object? sender, EventArgs e) => notes.Writer.TryWrite(true);

@@ -34,6 +34,15 @@ internal static class LiveTopics
             ? Task.CompletedTask
             : hub.Tell(new Told([.. people], topic, About: null, Sets: []), cancellationToken);
 
+    /// <summary>Has everybody ask anew for all they show.</summary>
+    public static async Task TellAll(this IHubContext<LiveHub> hub, CancellationToken cancellationToken)
+    {
+        foreach (var topic in Enum.GetValues<Topic>())
+        {
+            await hub.Clients.All.SendAsync(Changed, NameOf(topic), null, Array.Empty<Guid>(), cancellationToken);
+        }
+    }
+
     /// <summary>What a topic is called on the line and in the web: "wall".</summary>
     private static string NameOf(Topic topic) => topic.ToString().ToLowerInvariant();
 }

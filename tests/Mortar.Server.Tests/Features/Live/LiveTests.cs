@@ -233,6 +233,26 @@ public class LiveTests
         Assert.DoesNotContain("inbox", hers.Heard);
     }
 
+    [Fact]
+    public async Task A_change_that_nobody_understands_is_passed_over_and_what_comes_after_it_is_told()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await ines.MakeCalendar();
+        await using var hers = await Line.Open(mortar, ines);
+        await mortar.Store(db =>
+            db.Database.ExecuteSqlAsync(
+                $"INSERT INTO Changes (\"Set\", At, Actor, Subject, SubjectId, After) SELECT \"Set\", At, Actor, 'Member', SubjectId, '{{}}' FROM Changes LIMIT 1"
+            )
+        );
+
+        await ines.MakeEvent(calendar);
+
+        await hers.Hears("wall"); // everybody asks anew
+        await ines.MakeEvent(calendar);
+        await hers.Hears($"wall {calendar.Value}");
+    }
+
     /// <summary>The live line as a browser has it.</summary>
     private sealed class Line(HubConnection connection) : IAsyncDisposable
     {
