@@ -1,3 +1,4 @@
+using Mortar.Core.Changes;
 using Mortar.Core.Events;
 using Mortar.Core.Words;
 
@@ -9,6 +10,17 @@ namespace Mortar.Core.Access;
 /// </summary>
 public static class Telling
 {
+    /// <summary>Whether a change of such a thing can change who may see what.</summary>
+    public static bool DecidesAccess(this Subject subject) =>
+        subject
+            is Subject.Calendar
+                or Subject.Grant
+                or Subject.GroupGrant
+                or Subject.Member
+                or Subject.Guardian
+                or Subject.Link
+                or Subject.LinkHolder;
+
     /// <summary>Whether it shows to whoever has that step on a calendar that a clash in it was marked as fine.</summary>
     public static bool FineClashShowsTo(Role role) => role >= Role.View;
 

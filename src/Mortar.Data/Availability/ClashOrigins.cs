@@ -8,10 +8,6 @@ using NodaTime;
 
 namespace Mortar.Data.Availability;
 
-/// <summary>The change of an event by which it came to take the time it takes.</summary>
-/// <param name="Name">The name of who did it.</param>
-public sealed record ClashOrigin(long Sequence, Instant At, PersonId Actor, string Name);
-
 /// <summary>Reads from the log whose change made a clash.</summary>
 public static class ClashOrigins
 {

@@ -6,6 +6,7 @@ using Mortar.Core.Words;
 using Mortar.Data.Changes;
 using Mortar.Data.Links;
 using Mortar.Data.Store;
+using NodaTime;
 
 namespace Mortar.Data.Kinds;
 
@@ -19,16 +20,28 @@ internal sealed class LinkKind : ChangeKind<LinkRow>
     protected override async Task<LinkRow?> FindRow(MortarDb db, Guid id, CancellationToken cancellationToken) =>
         await db.Links.FindAsync([new LinkId(id)], cancellationToken);
 
-    /// <summary>Who came by one of the calendar's links, also where it has ended, and those who keep the list of who has it.</summary>
+    /// <summary>
+    /// Those who keep the list of who has the calendar; and where it gives something else, or nothing any more, who came by
+    /// it. How many others do is not theirs to know.
+    /// </summary>
     protected override async Task Tell(Tellings tellings, ChangeRow change, CancellationToken cancellationToken)
     {
-        var (calendar, link) = (CalendarOf(change), new LinkId(change.SubjectId));
+        var calendar = CalendarOf(change);
+        tellings.Tell(await tellings.CoordinatorsOf(calendar, cancellationToken), Topic.Access, change, calendar);
+        var (before, after) = (Read(change).Before, Read(change).After);
+        if (Gives(before) == Gives(after))
+        {
+            return;
+        }
+
         var holders = await tellings
-            .Db.LinkHolders.Where(holder => holder.LinkId == link && holder.LeftAt == null)
+            .Db.LinkHolders.Where(holder => holder.LinkId == after.Id && holder.LeftAt == null)
             .Select(holder => holder.PersonId)
             .ToListAsync(cancellationToken);
         tellings.Tell(holders, Topic.Shelf, change);
-        tellings.Tell(await tellings.CoordinatorsOf(calendar, cancellationToken), Topic.Access, change, calendar);
+
+        static (Role, Instant?, bool)? Gives(LinkRow? link) =>
+            link is null ? null : (link.Role, link.EndsAt, link.EndedAt is null);
     }
 
     protected override Task<Refusal?> WhyNotReturn(

@@ -1,3 +1,4 @@
+using Mortar.Core.Access;
 using Mortar.Core.Changes;
 using Mortar.Core.Events;
 using Mortar.Core.Words;
@@ -61,16 +62,7 @@ public sealed class TailEntry
     internal IReadOnlySet<GroupId> Groups => groups.Value;
 
     /// <summary>Whether it is about who may see and be named where: everything but what is written in calendars and said to it.</summary>
-    internal bool IsAboutAccess =>
-        Subject
-            is Subject.Calendar
-                or Subject.Grant
-                or Subject.GroupGrant
-                or Subject.Member
-                or Subject.Guardian
-                or Subject.Guest
-                or Subject.Link
-                or Subject.LinkHolder;
+    internal bool IsAboutAccess => Subject.DecidesAccess() || Subject is Subject.Guest;
 
     /// <summary>Whether it can give a calendar to people of whom it says nothing itself.</summary>
     internal bool IsForAnybody =>

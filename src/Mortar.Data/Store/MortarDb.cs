@@ -214,17 +214,7 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
         entry is { Entity: PersonRow or SignInRow or Account, State: not EntityState.Unchanged };
 
     private static bool IsAboutAccess(EntityEntry entry) =>
-        entry
-            is {
-                Entity: GrantRow
-                    or GroupGrantRow
-                    or MemberRow
-                    or GuardianRow
-                    or LinkRow
-                    or LinkHolderRow
-                    or CalendarRow,
-                State: not EntityState.Unchanged
-            };
+        entry is { Entity: IRecorded row, State: not EntityState.Unchanged } && row.Subject.DecidesAccess();
 
     /// <summary>After a commit: what was kept of people does not hold any more.</summary>
     private void Tell()

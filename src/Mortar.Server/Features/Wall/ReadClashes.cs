@@ -116,17 +116,15 @@ internal static class ReadClashes
             )
         );
 
-        SinceBody? Since(Clash clash)
-        {
-            // Which of the two was the later is not known where one is not told.
-            return
-                origins.TryGetValue(clash.First.Id, out var first)
-                && origins.TryGetValue(clash.Second.Id, out var second)
-                && (first.Sequence > second.Sequence ? first : second) is var origin
-                && origin.Actor != acting.Person
+        SinceBody? Since(Clash clash) =>
+            ClashOrigin.Of(
+                origins.GetValueOrDefault(clash.First.Id),
+                origins.GetValueOrDefault(clash.Second.Id),
+                acting.Person
+            )
+                is { } origin
                 ? new SinceBody(origin.Name, origin.At, origin.Sequence > seen)
                 : null;
-        }
     }
 
     /// <summary>Apart from the others, since the whole time of many people is read for it: asked for where it is looked at.</summary>

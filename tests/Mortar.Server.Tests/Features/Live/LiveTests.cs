@@ -234,6 +234,29 @@ public class LiveTests
     }
 
     [Fact]
+    public async Task Who_came_by_a_link_is_told_what_becomes_of_it_and_not_that_others_come()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var mei = await mortar.As(DemoPeople.Mei);
+        using var dele = await mortar.As(DemoPeople.Dele);
+        var (calendar, own) = (await ines.MakeCalendar(), await mei.MakeCalendar());
+        var link = $"/api/calendars/{calendar.Value}/links/{Guid.NewGuid()}";
+        var made = (await ines.Put(link, new { role = "view", name = "Door" })).Is(200).Body;
+        var secret = made.Text("url").Split("/link/")[1];
+        (await mei.Post($"/api/links/{secret}/use")).Is(204);
+        await using var hers = await Line.Open(mortar, mei);
+
+        (await dele.Post($"/api/links/{secret}/use")).Is(204);
+        await mei.MakeEvent(own); // told after all that was done before
+        await hers.Hears($"wall {own.Value}");
+        Assert.DoesNotContain("shelf", hers.Heard);
+
+        (await ines.Put(link, new { role = "times", name = "Door" })).Is(200);
+        await hers.Hears("shelf");
+    }
+
+    [Fact]
     public async Task A_change_that_nobody_understands_is_passed_over_and_what_comes_after_it_is_told()
     {
         await using var mortar = await TestMortar.Start();
