@@ -213,6 +213,13 @@ internal sealed class Screen : IDisposable
         new Actions(driver).SendKeys(key).Perform();
     }
 
+    /// <summary>Keys so fast after one another that nothing is drawn between them.</summary>
+    public void PressAtOnce(params string[] keys) =>
+        Script(
+            "document.activeElement?.blur?.(); for (const key of arguments[0]) document.body.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }))",
+            (object)keys
+        );
+
     public void Keys_(IWebElement element, params string[] keys)
     {
         Script("arguments[0].focus()", element);

@@ -569,6 +569,30 @@ public class ViewsTests
     }
 
     [Fact]
+    public async Task A_key_pressed_before_the_wall_is_drawn_means_the_place_that_was_asked_for()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Week();
+
+        ines.PressAtOnce("]", "]", "]");
+        ines.Title("30 March – 5 April 2026, Studio team · Mortar");
+        ines.PressAtOnce("[", "[", "[");
+        ines.Title("9 – 15 March 2026, Studio team · Mortar");
+
+        ines.Change("Team meeting");
+        ines.Find(Named("button", "Save"));
+        ines.PressAtOnce("Escape", "]");
+        ines.Title("16 – 22 March 2026, Studio team · Mortar");
+        ines.WaitGone(By.CssSelector("aside"));
+        // The other way round: what is pressed right after the desk was asked for is meant for it.
+        ines.PressAtOnce("/", "]");
+        ines.Title("23 – 29 March 2026, Studio team · Mortar");
+        ines.PressAtOnce("n", "]", "/");
+        ines.Find(By.XPath("//aside//button[starts-with(., 'Add to ')]"));
+        ines.Title("23 – 29 March 2026, Studio team · Mortar");
+    }
+
+    [Fact]
     public async Task A_layer_changes_its_place_by_its_menu_and_the_focus_comes_back_from_the_desk()
     {
         await using var mortar = await TestMortar.Start(Repository.Web);

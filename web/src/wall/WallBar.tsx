@@ -25,7 +25,7 @@ export function WallBar({ wall, title }: { wall: Wall; title: string }) {
       <PeriodNav
         title={title}
         today={at.today}
-        onMove={(steps) => at.goTo(at.period.step(steps))}
+        onMove={(steps) => at.step(steps)}
         onNow={() => at.goTo(at.today)}
         onGo={at.goTo}
       />

@@ -1,7 +1,7 @@
 import { useEffect, useEffectEvent } from 'react'
 
-/** Keys of the wall; nothing while something is being written. */
-export function useKeys(keys: Readonly<Record<string, () => void>>) {
+/** Keys of the wall; nothing while something is being written, and none that `rests` at that moment. */
+export function useKeys(keys: Readonly<Record<string, () => void>>, rests: (key: string) => boolean) {
   const press = useEffectEvent((event: KeyboardEvent) => {
     if (event.defaultPrevented || event.ctrlKey || event.metaKey) return
     const writing =
@@ -9,8 +9,9 @@ export function useKeys(keys: Readonly<Record<string, () => void>>) {
       event.target.closest('input, textarea, select, [role="menu"], [role="alertdialog"]') !== null
     if (writing && event.key !== 'Escape') return
     const name = event.key.length === 1 ? event.key.toLowerCase() : event.key
-    const act = keys[event.altKey ? `Alt+${event.code.replace('Digit', '')}` : name]
-    if (!act) return
+    const key = event.altKey ? `Alt+${event.code.replace('Digit', '')}` : name
+    const act = keys[key]
+    if (!act || rests(key)) return
     event.preventDefault()
     act()
   })

@@ -52,7 +52,7 @@ export function useMaking(
       return
     }
     draft.open({ ...newForm(layer.calendarId, time, whom), place: placeText(sought) })
-    at.bringIntoView(dateOf(time.form === 'days' ? time.first : time.start))
+    at.showDay(dateOf(time.form === 'days' ? time.first : time.start))
   }
   /** As long as the preferences say a new event is: today from the next half hour on, else in the morning. */
   const placeOn = (day: string, lane: string) => {

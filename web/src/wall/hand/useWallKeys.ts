@@ -18,8 +18,8 @@ const writesOn: ReadonlySet<DeskPlace['kind']> = new Set([
 export function useWallKeys({ at, making, seeking, marks, leaveDesk }: Wall) {
   const acts = useActs()
   const keys: Record<string, () => void> = {
-    '[': () => at.goTo(at.period.step(-1)),
-    ']': () => at.goTo(at.period.step(1)),
+    '[': () => at.step(-1),
+    ']': () => at.step(1),
     '.': () => at.goTo(at.today),
     n: () => making.placeOn(at.firstHere, ''),
     z: acts.undo,
@@ -35,8 +35,9 @@ export function useWallKeys({ at, making, seeking, marks, leaveDesk }: Wall) {
     keys[`Alt+${index + 1}`] = () => at.showView(one.value)
   })
   if (marks.count > 0) keys.Delete = () => void marks.deleteAll()
-  useKeys(at.desk && writesOn.has(at.desk.kind) ? besideWriting(keys) : keys)
+  const isWriting = () => {
+    const desk = at.deskNow()
+    return desk !== null && writesOn.has(desk.kind)
+  }
+  useKeys(keys, (key) => key !== 'Escape' && !key.startsWith('Alt+') && isWriting())
 }
-
-const besideWriting = (keys: Readonly<Record<string, () => void>>) =>
-  Object.fromEntries(Object.entries(keys).filter(([key]) => key === 'Escape' || key.startsWith('Alt+')))

@@ -4,7 +4,7 @@ import { addDays } from '../../model/times'
 import type { View } from '../../model/views'
 import { type DeskPlace, deskText, readDesk } from '../desk/deskPlace'
 import { keepLastSpan, keepLastView, lastSpan } from './lastView'
-import { usePeriod } from './usePeriod'
+import { placeNow, usePeriod } from './usePeriod'
 
 export type WallPlace = ReturnType<typeof useWallPlace>
 
@@ -32,11 +32,13 @@ export function useWallPlace(view: View, today: string, narrow: boolean) {
     if (isSpanKept) nameSpan()
   }, [isSpanKept])
 
-  const goTo = (day: string, to: View = view) => {
-    const after = new URLSearchParams(search)
-    if (exact > 0 && to === view) after.set('to', addDays(day, exact - 1))
+  const now = () => placeNow(view, today, narrow, firstDay)
+
+  const goTo = (day: string, to?: View) => {
+    const { search: after, view: from, exact: days } = now()
+    if (days > 0 && (to ?? from) === from) after.set('to', addDays(day, days - 1))
     else after.delete('to')
-    navigate({ pathname: `/${to}/${day}`, search: after.toString() })
+    navigate({ pathname: `/${to ?? from}/${day}`, search: after.toString() })
   }
   const firstHere = period.days.includes(today) ? today : view === 'month' ? date : period.first
 
@@ -56,31 +58,29 @@ export function useWallPlace(view: View, today: string, narrow: boolean) {
     /** The group the address names. */
     named: search.get('group'),
     desk: readDesk(search.get('desk')),
+    deskNow: () => readDesk(now().search.get('desk')),
     /** The day on which something new is made without more being said. */
     firstHere,
     setSpan,
     goTo,
+    /** So many periods later, or earlier below 0. */
+    step: (by: number) => goTo(now().period.step(by)),
     /** Goes to a day unless it is in view. */
     showDay: (day: string) => {
-      if (!period.days.includes(day)) goTo(day)
-    },
-    /** The same where something else was just laid on the desk: reads where one is at that moment. */
-    bringIntoView: (day: string) => {
-      if (period.days.includes(day)) return
-      navigate({ pathname: `/${view}/${day}`, search: window.location.search })
+      if (!now().period.days.includes(day)) goTo(day)
     },
     showView: (to: View) => {
-      const after = new URLSearchParams(search)
+      const { search: after, date: day } = now()
       after.delete('days')
       after.delete('to')
-      navigate({ pathname: `/${to}/${date}`, search: after.toString() })
+      navigate({ pathname: `/${to}/${day}`, search: after.toString() })
     },
     showRange: (from: string, to: string) => {
-      const after = new URLSearchParams(search)
+      const { search: after } = now()
       after.set('to', to)
       navigate({ pathname: `/agenda/${from}`, search: after.toString() })
     },
-    /** Lays something on the desk. Reads where one is at that moment: a save that ends later must not lead back to where it began. */
+    /** Lays something on the desk. It starts from where one is at that moment: a save that ends later must not lead back to where it began. */
     place: (next: DeskPlace | null, extra: Record<string, string | null> = {}) => {
       const after = new URLSearchParams(window.location.search)
       if (next) after.set('desk', deskText(next))
