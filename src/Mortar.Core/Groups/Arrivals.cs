@@ -34,18 +34,27 @@ public static class Arrivals
     /// <summary>For how long somebody who said no is not asked again by the same group.</summary>
     public static readonly Duration LeftAlone = Duration.FromDays(30);
 
-    /// <summary>What becomes of somebody who is there already, with or without an account.</summary>
-    /// <param name="hasAccount">Whether they can say yes themselves.</param>
-    /// <param name="place">Where they stand with the group.</param>
-    /// <param name="saidNoAt">When they last said no to it; <c>null</c> for never.</param>
+    /// <summary>What becomes of somebody who is to be added.</summary>
+    /// <param name="known">What whoever adds them knows of them from another group; <c>null</c> for somebody new.</param>
+    /// <param name="isNamed">Whether a name with their address is in the group already.</param>
+    /// <param name="isTaken">Whether the id they are to have is somebody's.</param>
     /// <param name="now">What o'clock it is.</param>
-    public static Arrival Of(bool hasAccount, MemberPlace place, Instant? saidNoAt, Instant now) =>
-        (hasAccount, place) switch
+    public static Arrival Of(Acquaintance? known, bool isNamed, bool isTaken, Instant now) =>
+        known switch
         {
-            (_, MemberPlace.Member) => Arrival.AlreadyIn,
-            (false, _) => Arrival.NotTheirs,
-            (_, MemberPlace.Asked) => Arrival.AlreadyAsked,
-            _ when saidNoAt is { } no && now - no < LeftAlone => Arrival.SaidNo,
+            null when isNamed => Arrival.AlreadyIn,
+            null when isTaken => Arrival.NotTheirs, // or sent again because its answer was lost
+            null => Arrival.Named,
+            { Place: MemberPlace.Member } => Arrival.AlreadyIn,
+            { HasAccount: false } => Arrival.NotTheirs,
+            { Place: MemberPlace.Asked } => Arrival.AlreadyAsked,
+            { SaidNoAt: { } no } when now - no < LeftAlone => Arrival.SaidNo,
             _ => Arrival.Asked,
         };
 }
+
+/// <summary>Somebody whom the one who adds them knows from another group.</summary>
+/// <param name="HasAccount">Whether they can say yes themselves.</param>
+/// <param name="Place">Where they stand with the group they are to be added to.</param>
+/// <param name="SaidNoAt">When they last said no to it; <c>null</c> for never.</param>
+public sealed record Acquaintance(bool HasAccount, MemberPlace Place, Instant? SaidNoAt);

@@ -138,25 +138,17 @@ public static class PeopleList
         ];
     }
 
-    /// <summary>What would come of an entry.</summary>
+    /// <summary>What would come of an entry, said before anybody is added.</summary>
     /// <param name="entry">The entry.</param>
-    /// <param name="inGroup">The addresses that are in the group.</param>
-    /// <param name="known">The addresses that the reader is told in other groups.</param>
-    /// <param name="asked">Those of them whose owners were asked to be in the group already.</param>
-    public static ListedFate FateOf(
-        ListedPerson entry,
-        IReadOnlyCollection<string> inGroup,
-        IReadOnlyCollection<string> known,
-        IReadOnlyCollection<string> asked
-    ) =>
-        entry.Reading switch
+    /// <param name="arrival">What adding it would come to.</param>
+    public static ListedFate FateOf(ListedPerson entry, Arrival arrival) =>
+        (entry.Reading, arrival) switch
         {
-            ListedReading.Unreadable => ListedFate.Unreadable,
-            ListedReading.Again => ListedFate.Again,
-            _ when entry.Address is null => ListedFate.New,
-            _ when inGroup.Contains(entry.Address.Value.Value) => ListedFate.AlreadyIn,
-            _ when asked.Contains(entry.Address.Value.Value) => ListedFate.Asked,
-            _ when known.Contains(entry.Address.Value.Value) => ListedFate.Known,
+            (ListedReading.Unreadable, _) => ListedFate.Unreadable,
+            (ListedReading.Again, _) => ListedFate.Again,
+            (_, Arrival.AlreadyIn) => ListedFate.AlreadyIn,
+            (_, Arrival.AlreadyAsked) => ListedFate.Asked,
+            (_, Arrival.Asked or Arrival.SaidNo) => ListedFate.Known,
             _ => ListedFate.New,
         };
 

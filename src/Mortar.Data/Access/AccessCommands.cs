@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
+using Mortar.Core.Letters;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Mail;
@@ -24,7 +25,7 @@ public sealed record InvitationDraft(
 public sealed record ReturnGift(CalendarId CalendarId, Role Role);
 
 /// <summary>Gives and takes access to calendars.</summary>
-public sealed class AccessCommands(MortarDb db, Letters letters, ZoneClock zones)
+public sealed class AccessCommands(MortarDb db, PublicLinks links, ZoneClock zones)
 {
     /// <summary>Invites an address to a step. Sending the same invitation twice writes it once.</summary>
     public Task<Outcome<InvitationRow>> Invite(
@@ -96,7 +97,7 @@ public sealed class AccessCommands(MortarDb db, Letters letters, ZoneClock zones
                     InReturn = draft.InReturn,
                 };
                 db.Invitations.Add(invitation);
-                db.Mails.Add(await letters.Invitation(db, invitation, secret, cancellationToken));
+                await Mail(invitation, secret, cancellationToken);
                 return invitation;
             },
             cancellationToken
@@ -119,10 +120,31 @@ public sealed class AccessCommands(MortarDb db, Letters letters, ZoneClock zones
                 var secret = LinkSecret.New();
                 invitation.InvitedBy = act.Actor;
                 (invitation.SentAt, invitation.LinkHash) = (db.Now, LinkSecret.HashOf(secret));
-                db.Mails.Add(await letters.Invitation(db, invitation, secret, cancellationToken));
+                await Mail(invitation, secret, cancellationToken);
             },
             cancellationToken
         );
+
+    private async Task Mail(InvitationRow invitation, string secret, CancellationToken cancellationToken)
+    {
+        var calendar = await db
+            .Calendars.Where(row => row.Id == invitation.CalendarId)
+            .Select(row => row.Name)
+            .SingleAsync(cancellationToken);
+        var from = await db
+            .People.Where(person => person.Id == invitation.InvitedBy)
+            .Select(person => person.Name)
+            .SingleAsync(cancellationToken);
+        var letter = AccessLetters.ToInvite(
+            from,
+            calendar,
+            invitation.Role,
+            invitation.InReturn,
+            invitation.Message,
+            links.Invitation(secret)
+        );
+        db.Post(letter, invitation.Address, invitation.InvitedBy);
+    }
 
     /// <summary>Takes a waiting invitation back. Its link leads nowhere from then on.</summary>
     public Task<Outcome<InvitationRow>> Withdraw(
@@ -342,16 +364,10 @@ public sealed class AccessCommands(MortarDb db, Letters letters, ZoneClock zones
         CancellationToken cancellationToken
     )
     {
-        var now = db.Now;
         if (
-            await db.Grants.AnyAsync(
-                grant =>
-                    grant.CalendarId == calendarId
-                    && grant.PersonId == person
-                    && grant.Role != Role.None
-                    && (grant.EndsAt == null || grant.EndsAt > now),
-                cancellationToken
-            )
+            await db
+                .Grants.CountingAt(db.Now)
+                .AnyAsync(grant => grant.CalendarId == calendarId && grant.PersonId == person, cancellationToken)
         )
         {
             return new Refusal.AgainstRule(

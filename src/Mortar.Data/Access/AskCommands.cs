@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
+using Mortar.Core.Letters;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Mail;
@@ -8,7 +9,7 @@ using Mortar.Data.Store;
 namespace Mortar.Data.Access;
 
 /// <summary>Requests for access: asking, and the answers of coordinators.</summary>
-public sealed class AskCommands(MortarDb db, Letters letters, ZoneClock zones)
+public sealed class AskCommands(MortarDb db, PublicLinks links, ZoneClock zones)
 {
     /// <summary>
     /// Asks for a step. It comes to the same for a calendar that is there and one that is not, so that asking tells
@@ -78,11 +79,33 @@ public sealed class AskCommands(MortarDb db, Letters letters, ZoneClock zones)
                     AskedAt = db.Now,
                 };
                 db.Asks.Add(row);
-                db.Mails.AddRange(await letters.Asked(db, row, cancellationToken));
+                await Tell(row, cancellationToken);
                 return true;
             },
             cancellationToken
         );
+
+    /// <summary>Writes to those who coordinate the calendar.</summary>
+    private async Task Tell(AskRow ask, CancellationToken cancellationToken)
+    {
+        var calendar = await db
+            .Calendars.Where(row => row.Id == ask.CalendarId)
+            .Select(row => row.Name)
+            .SingleAsync(cancellationToken);
+        var from = await db.People.SingleAsync(person => person.Id == ask.PersonId, cancellationToken);
+        var to = await (
+            from grant in db.Grants.CountingAt(db.Now)
+            where grant.CalendarId == ask.CalendarId && grant.Role == Role.Coordinate
+            join person in db.People on grant.PersonId equals person.Id
+            where person.Address != null
+            select person.Address
+        ).ToListAsync(cancellationToken);
+        var letter = AccessLetters.ToAnswer((from.Name, from.Address), calendar, ask.Role, ask.Note, links.Ask(ask.Id));
+        foreach (var address in to)
+        {
+            db.Post(letter, address);
+        }
+    }
 
     /// <summary>Gives the step that was asked for, a lower or a higher one.</summary>
     public Task<Outcome<AskRow>> Grant(Act act, AskId id, Role role, CancellationToken cancellationToken) =>

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
+using Mortar.Core.Letters;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Mail;
@@ -9,10 +10,8 @@ using Mortar.Data.Store;
 namespace Mortar.Data.Access;
 
 /// <summary>Requests to a person or a group for a calendar of theirs, by name or address.</summary>
-public sealed class OpenAskCommands(MortarDb db, Letters letters, ZoneClock zones)
+public sealed class OpenAskCommands(MortarDb db, PublicLinks links, ZoneClock zones)
 {
-    private sealed record Asked(PersonId? Person, GroupId? Group);
-
     /// <summary>
     /// Asks whoever is meant. It comes to the same where nobody is, so that asking tells nobody who is here and which
     /// groups there are; only of people one shares a group with it is said that two have the name.
@@ -30,46 +29,22 @@ public sealed class OpenAskCommands(MortarDb db, Letters letters, ZoneClock zone
             act,
             async () =>
             {
-                var (ask, found) = Core.Access.Ask.Check(role, note);
-                var (name, problems) = (PlainText.OneLine(to), found.ToList());
-                if (name.Length == 0)
+                var (ask, problems) = Core.Access.Ask.Check(role, note);
+                var name = PlainText.OneLine(to);
+                var asked = OpenAsk.Means(act.Actor, name, await Find(act.Actor, name, cancellationToken));
+                if (asked.And(problems).WhyNot is { } refusal)
                 {
-                    problems.Add(
-                        new FieldProblem("to", "Say whom you ask: an address, or the name of a person or group.")
-                    );
+                    return refusal;
                 }
 
-                var known = await db.KnownTo(act.Actor)
-                    .Where(person => person.Id != act.Actor && EF.Functions.Collate(person.Name, "NOCASE") == name)
-                    .Select(person => person.Id)
-                    .ToListAsync(cancellationToken);
-                if (known.Count > 1)
-                {
-                    problems.Add(
-                        new FieldProblem("to", $"{known.Count} people you know are called so. Use the address instead.")
-                    );
-                }
-
-                if (problems.Count > 0)
-                {
-                    return new Refusal.Unfit(problems);
-                }
-
-                var asked = await Find(act.Actor, name, known, cancellationToken);
-                if (asked.Count == 0 || await db.OpenAsks.AnyAsync(row => row.Id == id, cancellationToken))
+                if (asked.Value.Count == 0 || await db.OpenAsks.AnyAsync(row => row.Id == id, cancellationToken))
                 {
                     return false;
                 }
 
-                foreach (var one in asked)
+                foreach (var (index, party) in asked.Value.Index())
                 {
-                    await Write(
-                        act,
-                        one == asked[0] ? id : new AskId(Guid.CreateVersion7()),
-                        one,
-                        ask,
-                        cancellationToken
-                    );
+                    await Write(act, index == 0 ? id : new AskId(Guid.CreateVersion7()), party, ask, cancellationToken);
                 }
 
                 return true;
@@ -136,34 +111,21 @@ public sealed class OpenAskCommands(MortarDb db, Letters letters, ZoneClock zone
             cancellationToken
         );
 
-    /// <summary>An address is one person; a name that of somebody known, else of every group that is called so.</summary>
-    private async Task<List<Asked>> Find(
-        PersonId actor,
-        string name,
-        List<PersonId> known,
-        CancellationToken cancellationToken
-    )
-    {
-        if (Address.TryParse(name, out var read) && read is { } address)
-        {
-            return await db.PersonAt(address, cancellationToken) is { } person && person.Id != actor
-                ? [new Asked(person.Id, null)]
-                : [];
-        }
-
-        if (known.Count == 1)
-        {
-            return [new Asked(known[0], null)];
-        }
-
-        return await db
-            .Groups.Where(group => EF.Functions.Collate(group.Name, "NOCASE") == name)
-            .Select(group => new Asked(null, group.Id))
-            .ToListAsync(cancellationToken);
-    }
+    private async Task<Namesakes> Find(PersonId actor, string name, CancellationToken cancellationToken) =>
+        new(
+            Address.TryParse(name, out var address) ? (await db.PersonAt(address.Value, cancellationToken))?.Id : null,
+            await db.KnownTo(actor)
+                .Where(person => EF.Functions.Collate(person.Name, "NOCASE") == name)
+                .Select(person => person.Id)
+                .ToListAsync(cancellationToken),
+            await db
+                .Groups.Where(group => EF.Functions.Collate(group.Name, "NOCASE") == name)
+                .Select(group => group.Id)
+                .ToListAsync(cancellationToken)
+        );
 
     /// <summary>Asking again while one waits changes what waits.</summary>
-    private async Task Write(Act act, AskId id, Asked asked, Ask ask, CancellationToken cancellationToken)
+    private async Task Write(Act act, AskId id, AskedParty asked, Ask ask, CancellationToken cancellationToken)
     {
         var waiting = await db.OpenAsks.FirstOrDefaultAsync(
             row =>
@@ -191,7 +153,39 @@ public sealed class OpenAskCommands(MortarDb db, Letters letters, ZoneClock zone
             AskedAt = db.Now,
         };
         db.OpenAsks.Add(row);
-        db.Mails.AddRange(await letters.Asked(db, row, cancellationToken));
+        await Tell(row, cancellationToken);
+    }
+
+    /// <summary>Writes to those who can answer it.</summary>
+    private async Task Tell(OpenAskRow ask, CancellationToken cancellationToken)
+    {
+        var from = await db.People.SingleAsync(person => person.Id == ask.PersonId, cancellationToken);
+        var group = ask.ToGroupId is { } id
+            ? await db.Groups.Where(row => row.Id == id).Select(row => row.Name).SingleAsync(cancellationToken)
+            : null;
+        var to = await (
+            from person in db.People
+            where
+                person.Address != null
+                && (
+                    person.Id == ask.ToPersonId
+                    || db.Members.Any(member =>
+                        member.GroupId == ask.ToGroupId && member.PersonId == person.Id && member.Coordinates
+                    )
+                )
+            select person.Address
+        ).ToListAsync(cancellationToken);
+        var letter = AccessLetters.ToAnswerOpen(
+            (from.Name, from.Address),
+            group,
+            ask.Role,
+            ask.Note,
+            links.Ask(ask.Id)
+        );
+        foreach (var address in to)
+        {
+            db.Post(letter, address);
+        }
     }
 
     private Task<Outcome<OpenAskRow>> Answer(

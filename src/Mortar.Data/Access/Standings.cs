@@ -117,14 +117,12 @@ public static class Standings
     {
         var now = db.Now;
         var own = db
-            .Grants.Where(grant =>
-                grant.CalendarId == calendar && grant.Role != Role.None && (grant.EndsAt == null || grant.EndsAt > now)
-            )
+            .Grants.CountingAt(now)
+            .Where(grant => grant.CalendarId == calendar)
             .Select(grant => grant.PersonId);
         var byGroups =
-            from grant in db.GroupGrants
-            where
-                grant.CalendarId == calendar && grant.Role != Role.None && (grant.EndsAt == null || grant.EndsAt > now)
+            from grant in db.GroupGrants.CountingAt(now)
+            where grant.CalendarId == calendar
             join member in db.Members on grant.GroupId equals member.GroupId
             select member.PersonId;
         var members =
@@ -135,8 +133,7 @@ public static class Standings
         var byLinks =
             from holder in db.LinkHolders
             where holder.CalendarId == calendar && holder.LeftAt == null
-            join link in db.Links on holder.LinkId equals link.Id
-            where link.EndedAt == null && (link.EndsAt == null || link.EndsAt > now)
+            join link in db.Links.CountingAt(now) on holder.LinkId equals link.Id
             select holder.PersonId;
         var wards = own.Union(byGroups).Union(members);
         var guardians =

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
+using Mortar.Core.Letters;
 using Mortar.Core.Words;
 using Mortar.Data.Mail;
 using Mortar.Data.People;
@@ -8,7 +9,7 @@ using Mortar.Data.Store;
 namespace Mortar.Data.Accounts;
 
 /// <summary>Further addresses of somebody with an account: an invitation to any of them arrives, and any of them signs in.</summary>
-public sealed class AddressCommands(MortarDb db, Letters letters)
+public sealed class AddressCommands(MortarDb db, PublicLinks links)
 {
     /// <summary>The most further addresses of one person.</summary>
     public const int Most = 10;
@@ -53,7 +54,7 @@ public sealed class AddressCommands(MortarDb db, Letters letters)
 
                 var secret = LinkSecret.New();
                 (row.Hash, row.AskedAt) = (LinkSecret.HashOf(secret), db.Now);
-                db.Mails.Add(letters.ToConfirm(me.Name, row.Address, secret, db.Now));
+                db.Post(AccountLetters.ToConfirm(me.Name, links.Address(secret)), row.Address);
                 return row;
             },
             cancellationToken

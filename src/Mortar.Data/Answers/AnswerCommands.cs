@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Answers;
 using Mortar.Core.Changes;
 using Mortar.Core.Events;
+using Mortar.Core.Letters;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Events;
@@ -23,7 +24,7 @@ public sealed record AnswerWish(
 );
 
 /// <summary>Asks people whether they come, and takes their answers.</summary>
-public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones)
+public sealed class AnswerCommands(MortarDb db, PublicLinks links, ZoneClock zones)
 {
     /// <summary>Answers for oneself, or for somebody whose guardian one is.</summary>
     public Task<Outcome<AnswerRow>> Answer(
@@ -275,22 +276,11 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
         var secret = LinkSecret.New();
         (asked.Hash, asked.SentAt) = (LinkSecret.HashOf(secret), db.Now);
         asked.IsToldOff = tells is ToldOfEvent.CalledOff or ToldOfEvent.NotAsked;
-        db.Mails.Add(
-            await letters.ToTell(
-                db,
-                tells,
-                told,
-                // Whoever is not asked any more reads what they knew, and not what became of it since.
-                tells == ToldOfEvent.NotAsked
-                    ? told!
-                    : row.ToCore(),
-                asked.PersonId,
-                to,
-                secret,
-                zones,
-                cancellationToken
-            )
-        );
+        // Whoever is not asked any more reads what they knew, and not what became of it since.
+        var whole = tells == ToldOfEvent.NotAsked ? told! : row.ToCore();
+        var (recipient, from) = await db.Correspondents(asked.PersonId, whole.AddedBy, zones, cancellationToken);
+        var letter = EventLetters.ToTell(tells, told, whole, recipient, from, links.Answer(secret), db.Now, zones);
+        db.PostAbout(letter, to, whole.AddedBy, row.Id, secret, tells);
         return true;
     }
 
@@ -385,8 +375,8 @@ public sealed class AnswerCommands(MortarDb db, Letters letters, ZoneClock zones
 
         (asked.ToldVersion, asked.IsToldOff) = (db.VersionOnceSaved(row), false);
 
-        db.Mails.Add(
-            await letters.ToAttend(db, row.ToCore(), person, from, to, secret, about, zones, cancellationToken)
-        );
+        var (recipient, asker) = await db.Correspondents(person, from, zones, cancellationToken);
+        var letter = EventLetters.ToAttend(row.ToCore(), recipient, asker, about, links.Answer(secret), db.Now, zones);
+        db.PostAbout(letter, to, from, row.Id, secret, ToldOfEvent.Nothing);
     }
 }

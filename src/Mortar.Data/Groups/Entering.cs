@@ -1,6 +1,4 @@
 using Microsoft.EntityFrameworkCore;
-using Mortar.Core.Access;
-using Mortar.Core.Groups;
 using Mortar.Core.Words;
 using Mortar.Data.Store;
 
@@ -37,37 +35,6 @@ internal static class Entering
         {
             db.Members.Add(new MemberRow { GroupId = groupId, PersonId = person });
         }
-    }
-
-    /// <summary>Asks somebody who is there already to be in a group; what became of that.</summary>
-    public static async Task<Arrival> AskIn(
-        this MortarDb db,
-        PersonId by,
-        GroupId groupId,
-        PersonId person,
-        CancellationToken cancellationToken
-    )
-    {
-        var row = await db.AnyPlaceOf(groupId, person, cancellationToken);
-        var arrival = Arrivals.Of(
-            await db.HasAccount(person, cancellationToken),
-            row?.Place() ?? MemberPlace.Outside,
-            row?.SaidNoAt,
-            db.Now
-        );
-        if (arrival != Arrival.Asked)
-        {
-            return arrival;
-        }
-
-        if (row is null)
-        {
-            row = new MemberRow { GroupId = groupId, PersonId = person };
-            db.Members.Add(row);
-        }
-
-        (row.LeftAt, row.Coordinates, row.AskedAt, row.AskedBy) = (null, false, db.Now, by);
-        return arrival;
     }
 
     /// <summary>Whether somebody can sign in, and so answers for themselves.</summary>

@@ -1,12 +1,12 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Groups;
+using Mortar.Core.Letters;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Events;
 using Mortar.Data.Mail;
-using Mortar.Data.People;
 using Mortar.Data.Store;
 
 namespace Mortar.Data.Groups;
@@ -24,7 +24,7 @@ public sealed record NewMember(PersonId Id, string? Name, string? Address);
 public sealed record Arrived(int Named, int Asked, int SaidNo);
 
 /// <summary>Adds people to groups, with and without accounts, and keeps order among them.</summary>
-public sealed class MemberCommands(MortarDb db, Letters letters, ZoneClock zones)
+public sealed class MemberCommands(MortarDb db, PublicLinks links, ZoneClock zones)
 {
     /// <summary>
     /// Adds people. Somebody with an account whom the actor knows is asked; everybody else is a name, with a mail that leads
@@ -47,16 +47,42 @@ public sealed class MemberCommands(MortarDb db, Letters letters, ZoneClock zones
                     return new Refusal.Unfit(problems);
                 }
 
+                var newcomers = await Newcomers.Read(
+                    db,
+                    act.Actor,
+                    groupId,
+                    [.. fit.Select(person => person.Id)],
+                    [.. fit.Select(person => person.Address).OfType<Address>()],
+                    cancellationToken
+                );
                 var arrivals = new List<Arrival>();
                 foreach (var (id, name, address) in fit)
                 {
-                    arrivals.Add(await AddOne(act, group, id, name, address, cancellationToken));
+                    var arrival = newcomers.Of(id, address);
+                    arrivals.Add(arrival);
+                    if (arrival == Arrival.Asked && newcomers.Known(id, address) is { } known)
+                    {
+                        newcomers.Ask(known);
+                        if (known.Address is { } to)
+                        {
+                            var from = await NameOf(act.Actor, cancellationToken);
+                            db.Post(GroupLetters.ToAskIn(from, group.Name, links.Inbox), to, act.Actor);
+                        }
+                    }
+                    else if (arrival == Arrival.Named)
+                    {
+                        var row = newcomers.Name(id, name, address, group.Zone);
+                        if (row.Address is not null)
+                        {
+                            await Invite(act, group, row, cancellationToken);
+                        }
+                    }
                 }
 
                 return new Arrived(
-                    arrivals.Count(one => one == Arrival.Named),
-                    arrivals.Count(one => one == Arrival.Asked),
-                    arrivals.Count(one => one == Arrival.SaidNo)
+                    arrivals.Count(arrival => arrival == Arrival.Named),
+                    arrivals.Count(arrival => arrival == Arrival.Asked),
+                    arrivals.Count(arrival => arrival == Arrival.SaidNo)
                 );
             },
             cancellationToken
@@ -269,91 +295,6 @@ public sealed class MemberCommands(MortarDb db, Letters letters, ZoneClock zones
         return new(fit, problems);
     }
 
-    private async Task<Arrival> AddOne(
-        Act act,
-        GroupRow group,
-        PersonId id,
-        string name,
-        Address? address,
-        CancellationToken cancellationToken
-    )
-    {
-        // Somebody of another group of the actor's chosen by name, or by an address that they are told there.
-        var known =
-            await db.KnownTo(act.Actor).FirstOrDefaultAsync(person => person.Id == id, cancellationToken)
-            ?? (
-                address is { } its
-                    ? await db.At(db.AddressedTo(act.Actor), its).FirstOrDefaultAsync(cancellationToken)
-                    : null
-            );
-        if (known is not null)
-        {
-            var arrival = await db.AskIn(act.Actor, group.Id, known.Id, cancellationToken);
-            if (arrival == Arrival.Asked && known.Address is { } to)
-            {
-                db.Mails.Add(letters.ToAskIn(await Named(act.Actor, cancellationToken), group.Name, to, db.Now));
-            }
-
-            return arrival;
-        }
-
-        if (
-            address is { } written
-            && (
-                await db.Members.AnyAsync(
-                    member => member.GroupId == group.Id && member.Address == written.Value,
-                    cancellationToken
-                ) || db.Members.Local.Any(member => member.GroupId == group.Id && member.Address == written.Value)
-            )
-        )
-        {
-            return Arrival.AlreadyIn;
-        }
-
-        if (await db.People.AnyAsync(person => person.Id == id, cancellationToken))
-        {
-            return Arrival.NotTheirs; // or sent again because its answer was lost
-        }
-
-        // A guest who becomes a member stays the one who is named on the group's events.
-        var guest = address is { } reached
-            ? await db.Guests.FirstOrDefaultAsync(
-                one => one.GroupId == group.Id && one.Address == reached.Value,
-                cancellationToken
-            )
-            : null;
-        if (guest is not null)
-        {
-            id = guest.PersonId;
-            guest.EndedAt = db.Now;
-        }
-        else
-        {
-            db.People.Add(
-                new PersonRow
-                {
-                    Id = id,
-                    Name = name,
-                    Zone = group.Zone,
-                }
-            );
-        }
-
-        var row = new MemberRow
-        {
-            GroupId = group.Id,
-            PersonId = id,
-            Address = address?.Value,
-        };
-        db.Members.Add(row);
-        if (row.Address is not null)
-        {
-            await Invite(act, group, row, cancellationToken);
-        }
-
-        return Arrival.Named;
-    }
-
     private async Task Invite(Act act, GroupRow group, MemberRow member, CancellationToken cancellationToken)
     {
         if (member.Address is not { } address)
@@ -364,12 +305,12 @@ public sealed class MemberCommands(MortarDb db, Letters letters, ZoneClock zones
 
         var token = LinkSecret.New();
         (member.ClaimHash, member.InvitedAt) = (LinkSecret.HashOf(token), db.Now);
-        var from = await Named(act.Actor, cancellationToken);
-        db.Mails.Add(letters.ToGroup(from, group.Name, address, token, db.Now));
+        var from = await NameOf(act.Actor, cancellationToken);
+        db.Post(GroupLetters.ToJoin(from, group.Name, links.Join(token)), address, act.Actor);
     }
 
-    private Task<PersonRow> Named(PersonId person, CancellationToken cancellationToken) =>
-        db.People.SingleAsync(one => one.Id == person, cancellationToken);
+    private Task<string> NameOf(PersonId person, CancellationToken cancellationToken) =>
+        db.People.Where(row => row.Id == person).Select(row => row.Name).SingleAsync(cancellationToken);
 
     private async Task<bool> IsLast(GroupId groupId, PersonId whose, CancellationToken cancellationToken) =>
         MemberRules.WouldBeLeftWithout(

@@ -9,6 +9,9 @@ namespace Mortar.Data.Mail;
 /// <summary>A mail that is to go out. Written with what it tells of, sent afterwards, so that neither is without the other.</summary>
 public sealed class MailRow
 {
+    /// <summary>What the address of answers to one question begins with; the rest of it is its secret.</summary>
+    public const string AnswerPrefix = "answer-";
+
     public long Id { get; init; }
 
     public required string To { get; init; }

@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Answers;
 using Mortar.Core.Events;
+using Mortar.Core.Letters;
 using Mortar.Core.Proposals;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
@@ -36,7 +37,7 @@ public sealed class ProposalCommands(
     MortarDb db,
     EventCommands events,
     AnswerCommands answers,
-    Letters letters,
+    PublicLinks links,
     ZoneClock zones
 )
 {
@@ -395,6 +396,17 @@ public sealed class ProposalCommands(
 
         var secret = LinkSecret.New();
         asked.Hash = LinkSecret.HashOf(secret);
-        db.Mails.Add(await letters.ToPropose(db, row, asked.PersonId, to, secret, zones, cancellationToken));
+        var (recipient, from) = await db.Correspondents(asked.PersonId, row.ProposedBy, zones, cancellationToken);
+        var letter = ProposalLetters.ToSuit(
+            row.Title,
+            row.Place,
+            row.Notes,
+            row.ToTimes(),
+            recipient,
+            from,
+            links.Suits(secret),
+            db.Now
+        );
+        db.Post(letter, to, row.ProposedBy);
     }
 }

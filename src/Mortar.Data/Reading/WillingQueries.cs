@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Availability;
 using Mortar.Core.Words;
+using Mortar.Data.Access;
 using Mortar.Data.Calendars;
 using Mortar.Data.Store;
 
@@ -60,7 +61,8 @@ public static class WillingQueries
     {
         var now = db.Now;
         return db
-            .Grants.Where(grant => grant.Role == Role.Coordinate && (grant.EndsAt == null || grant.EndsAt > now))
+            .Grants.CountingAt(now)
+            .Where(grant => grant.Role == Role.Coordinate)
             .Select(grant => new Place { Calendar = grant.CalendarId, Person = grant.PersonId });
     }
 
@@ -68,13 +70,12 @@ public static class WillingQueries
     {
         var now = db.Now;
         return db
-            .Grants.Where(grant => grant.Role != Role.None && (grant.EndsAt == null || grant.EndsAt > now))
+            .Grants.CountingAt(now)
             .Select(grant => new Place { Calendar = grant.CalendarId, Person = grant.PersonId })
             .Union(
                 from holder in db.LinkHolders
                 where holder.LeftAt == null
-                join link in db.Links on holder.LinkId equals link.Id
-                where link.EndedAt == null && (link.EndsAt == null || link.EndsAt > now)
+                join link in db.Links.CountingAt(now) on holder.LinkId equals link.Id
                 select new Place { Calendar = holder.CalendarId, Person = holder.PersonId }
             );
     }

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
+using Mortar.Core.Letters;
 using Mortar.Core.Preferences;
 using Mortar.Core.Reminders;
 using Mortar.Core.Time;
@@ -13,7 +14,7 @@ using NodaTime;
 namespace Mortar.Data.Reminders;
 
 /// <summary>Writes to people what changed in their calendars, as often as they chose. It reads the change log, as everything does that tells.</summary>
-public sealed class DigestCommands(MortarDb db, Letters letters, ZoneClock zones)
+public sealed class DigestCommands(MortarDb db, PublicLinks links, ZoneClock zones)
 {
     /// <summary>Writes what is due; returns how many mails were written.</summary>
     public async Task<int> Give(Instant now, CancellationToken cancellationToken)
@@ -50,7 +51,11 @@ public sealed class DigestCommands(MortarDb db, Letters letters, ZoneClock zones
                     (person.DigestedAt, person.DigestedUpTo) = (now, latest);
                     if (lines.Count > 0)
                     {
-                        db.Mails.Add(letters.Digest(person, lines, now));
+                        db.Post(
+                            DigestLetter.For(person.Name, lines, links.Week),
+                            person.Address!,
+                            rank: MailRank.ToMany
+                        );
                         written++;
                     }
 

@@ -1,7 +1,9 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Events;
+using Mortar.Core.Letters;
 using Mortar.Core.Reminders;
+using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Answers;
@@ -13,7 +15,7 @@ using NodaTime;
 namespace Mortar.Data.Reminders;
 
 /// <summary>Gives reminders, each once.</summary>
-public sealed class ReminderCommands(MortarDb db, ReminderReader reader, Letters letters)
+public sealed class ReminderCommands(MortarDb db, ReminderReader reader, PublicLinks links, ZoneClock zones)
 {
     /// <summary>Up to when reminders were looked for; <c>null</c> where they never were.</summary>
     public async Task<Instant?> LookedUpTo(CancellationToken cancellationToken) =>
@@ -58,10 +60,7 @@ public sealed class ReminderCommands(MortarDb db, ReminderReader reader, Letters
                     );
                     told.Add(one.Person);
                     given++;
-                    if (await letters.ToRemind(db, one, cancellationToken) is { } mail)
-                    {
-                        db.Mails.Add(mail);
-                    }
+                    await Mail(one, cancellationToken);
                 }
 
                 await TakeNote(now, cancellationToken);
@@ -70,6 +69,19 @@ public sealed class ReminderCommands(MortarDb db, ReminderReader reader, Letters
         );
         Measured.Reminders.Add(given);
         return told;
+    }
+
+    private async Task Mail(DueReminder due, CancellationToken cancellationToken)
+    {
+        var person = await db.People.AsNoTracking().SingleAsync(row => row.Id == due.Person, cancellationToken);
+        if (person.Address is not { } to || !person.ToPreferences().RemindsByMail)
+        {
+            return;
+        }
+
+        var link = links.WeekOf(due.Seen.Seen.LocalStart.Date);
+        var recipient = new Recipient(person.Name, zones.Zone(person.Zone));
+        db.Post(EventLetters.ToRemind(due.Seen, recipient, link), to, rank: MailRank.Timed);
     }
 
     private async Task TakeNote(Instant now, CancellationToken cancellationToken)

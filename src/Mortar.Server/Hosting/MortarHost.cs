@@ -1,11 +1,11 @@
 using Microsoft.Data.Sqlite;
 using Microsoft.Extensions.FileProviders;
 using Microsoft.Extensions.Options;
+using Mortar.Core.Letters;
 using Mortar.Core.Recurrence;
 using Mortar.Core.Time;
 using Mortar.Data.Events;
 using Mortar.Data.Keeping;
-using Mortar.Data.Mail;
 using Mortar.Data.Store;
 using Mortar.Server.Features.Absences;
 using Mortar.Server.Features.Access;
@@ -60,7 +60,7 @@ internal static class MortarHost
         builder.Services.AddSingleton<IDateTimeZoneProvider>(new KnownZones(DateTimeZoneProviders.Tzdb));
         builder.Services.AddSingleton<ZoneClock>();
         builder.Services.AddSingleton(TimeProvider.System);
-        builder.Services.AddSingleton(services => new Letters(PublicUrl(services)));
+        builder.Services.AddSingleton(services => new PublicLinks(PublicUrl(services)));
         builder.Services.ConfigureHttpJsonOptions(json => WireJson.Configure(json.SerializerOptions));
         builder.Services.AddExceptionHandler<StoreProblems>();
         builder.Services.AddProblemDetails(problems => problems.CustomizeProblemDetails = Problems.Explain);

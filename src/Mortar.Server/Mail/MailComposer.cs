@@ -68,7 +68,7 @@ internal sealed class MailComposer(MortarDb db, ZoneClock zones, MortarOptions o
         }
 
         // A mail that waited is not to carry what became of the event for somebody who is not asked any more.
-        var asked = await db.AskedBy(mail.AnswersTo![Letters.AnswerPrefix.Length..], cancellationToken);
+        var asked = await db.AskedBy(mail.AnswersTo![MailRow.AnswerPrefix.Length..], cancellationToken);
         if (!IsOff(mail) && (asked is null || !row.ToCore().GivenTo.Has(asked.PersonId)))
         {
             return null;

@@ -18,8 +18,8 @@ internal sealed class AnswerReader(IServiceScopeFactory scopes, ILogger<AnswerRe
     {
         var secret = message
             .To.Mailboxes.Select(to => to.Address.Split('@')[0])
-            .Where(local => local.StartsWith(Letters.AnswerPrefix, StringComparison.OrdinalIgnoreCase))
-            .Select(local => local[Letters.AnswerPrefix.Length..].ToLowerInvariant())
+            .Where(local => local.StartsWith(MailRow.AnswerPrefix, StringComparison.OrdinalIgnoreCase))
+            .Select(local => local[MailRow.AnswerPrefix.Length..].ToLowerInvariant())
             .FirstOrDefault();
         if (secret is null)
         {

@@ -47,30 +47,31 @@ internal static class ReadPeople
                 );
         }
 
-        var known = await db.AddressedTo(acting.Person)
+        var familiar = await db.AddressedTo(acting.Person)
             .Where(person => person.Address != null)
-            .ToDictionaryAsync(person => person.Address!, cancellationToken);
-        var inGroup = await (
-            from member in db.Members
-            where member.GroupId == id
-            join person in db.People on member.PersonId equals person.Id
-            select person.Address ?? member.Address
-        ).ToListAsync(cancellationToken);
-        var waiting = await db.MembershipsWaiting(id).Select(row => row.PersonId).ToHashSetAsync(cancellationToken);
-        var asked = known.Where(one => waiting.Contains(one.Value.Id)).Select(one => one.Key).ToHashSet();
-        var taken = inGroup.OfType<string>().ToHashSet(StringComparer.Ordinal);
-        var familiar = known.Keys.Select(address => address[(address.IndexOf('@', StringComparison.Ordinal) + 1)..]);
+            .Select(person => person.Address!)
+            .ToListAsync(cancellationToken);
+        var entries = PeopleList.Read(body.Text, [.. familiar.Select(DomainOf).Distinct()]);
+        var newcomers = await Newcomers.Read(
+            db,
+            acting.Person,
+            id,
+            [],
+            [.. entries.Select(entry => entry.Address).OfType<Address>()],
+            cancellationToken
+        );
         return TypedResults.Ok(
-            PeopleList
-                .Read(body.Text, [.. familiar.Distinct()])
+            entries
                 .Select(entry => new EntryBody(
                     entry.Text,
-                    entry.Address is { } one && known.TryGetValue(one.Value, out var person) ? person.Name : entry.Name,
+                    newcomers.Known(id: null, entry.Address)?.Name ?? entry.Name,
                     entry.Address?.Value,
-                    PeopleList.FateOf(entry, taken, known.Keys, asked),
+                    PeopleList.FateOf(entry, newcomers.Of(id: null, entry.Address)),
                     entry.Doubt
                 ))
                 .ToList()
         );
     }
+
+    private static string DomainOf(string address) => address[(address.IndexOf('@', StringComparison.Ordinal) + 1)..];
 }
