@@ -14,7 +14,27 @@ internal sealed class Screen : IDisposable
 {
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(15);
 
-    private static readonly TimeSpan Between = TimeSpan.FromMilliseconds(20);
+    /// <summary>How long it waits before it looks again, at first and at most: looking takes the very processor the page waits for.</summary>
+    private static readonly (TimeSpan First, TimeSpan Most) Between = (
+        TimeSpan.FromMilliseconds(10),
+        TimeSpan.FromMilliseconds(80)
+    );
+
+    /// <summary>The first thing on the page that is shown, by a selector or a path: one question, which the page answers itself.</summary>
+    private const string FirstShown = """
+        const [kind, what] = arguments
+        const isShown = (one) => {
+          const drawn = one.closest('select') ?? one
+          return drawn.checkVisibility({ opacityProperty: true, visibilityProperty: true }) && drawn.getClientRects().length > 0
+        }
+        if (kind === 'css selector') {
+          for (const one of document.querySelectorAll(what)) if (isShown(one)) return one
+          return null
+        }
+        const found = document.evaluate(what, document, null, XPathResult.ORDERED_NODE_ITERATOR_TYPE, null)
+        for (let one = found.iterateNext(); one !== null; one = found.iterateNext()) if (isShown(one)) return one
+        return null
+        """;
 
     private readonly ChromeDriver driver = Browsers.Take();
     private readonly Uri url;
@@ -136,7 +156,7 @@ internal sealed class Screen : IDisposable
 
     /// <summary>Waits until it is there to be seen.</summary>
     public IWebElement Find(By by) =>
-        Until(() => driver.FindElements(by).FirstOrDefault(element => element.Displayed), $"{by} to be there");
+        Until(() => Script<IWebElement?>(FirstShown, by.Mechanism, by.Criteria), $"{by} to be there");
 
     public bool Has(By by) => driver.FindElements(by).Count > 0;
 
@@ -499,6 +519,7 @@ internal sealed class Screen : IDisposable
     {
         var limit =
             TimeProvider.System.GetTimestamp() + (long)(Patience.TotalSeconds * TimeProvider.System.TimestampFrequency);
+        var wait = Between.First;
         do
         {
             try
@@ -513,7 +534,8 @@ internal sealed class Screen : IDisposable
                 // The page drew it anew between finding and looking; look again.
             }
 
-            Thread.Sleep(Between); // asking without end would take the very processor the page waits for
+            Thread.Sleep(wait);
+            wait = wait * 1.5 < Between.Most ? wait * 1.5 : Between.Most;
         } while (TimeProvider.System.GetTimestamp() < limit);
 
         throw new Xunit.Sdk.XunitException(

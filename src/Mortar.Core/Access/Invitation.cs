@@ -62,6 +62,42 @@ public static class InvitationRules
         return new(words, problems);
     }
 
+    /// <summary>Why an address cannot be invited to a calendar; <c>null</c> where it can.</summary>
+    /// <param name="address">The address.</param>
+    /// <param name="isIn">Whether whoever is listed by it has a step of their own there.</param>
+    /// <param name="isInvited">Whether an invitation to it waits.</param>
+    public static Refusal? WhyNotInvite(Address address, bool isIn, bool isInvited) =>
+        isIn
+            ? new Refusal.AgainstRule(
+                "already-in",
+                $"{address} has access to this calendar already. Change the step in the list instead."
+            )
+        : isInvited
+            ? new Refusal.AgainstRule(
+                "already-invited",
+                $"An invitation to {address} is waiting already. Send it again, or withdraw it first."
+            )
+        : null;
+
+    /// <summary>Why those who sent one can do nothing with it any more; <c>null</c> where it waits.</summary>
+    public static Refusal? WhyNotChange(this InvitationState state) =>
+        state.IsOpen()
+            ? null
+            : new Refusal.AgainstRule(
+                Closed,
+                $"This invitation is no longer open: it was {state.ToString().ToLowerInvariant()}."
+            );
+
+    /// <summary>Why the one invited cannot answer it; <c>null</c> where they can.</summary>
+    /// <param name="state">Where it stands.</param>
+    /// <param name="stands">Whether whoever sent it may still give what it promises.</param>
+    public static Refusal? WhyNotAnswer(this InvitationState state, bool stands) =>
+        !state.IsOpen() ? new Refusal.AgainstRule(Closed, state.WhyClosed())
+        : stands ? null
+        : new Refusal.AgainstRule(Closed, Lapsed);
+
+    private const string Closed = "invitation-closed";
+
     /// <summary>Only one that waits can be accepted, declined, withdrawn or sent again.</summary>
     public static bool IsOpen(this InvitationState state) => state == InvitationState.Waiting;
 

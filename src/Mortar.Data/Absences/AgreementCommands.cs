@@ -5,12 +5,11 @@ using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Events;
 using Mortar.Data.Store;
-using NodaTime;
 
 namespace Mortar.Data.Absences;
 
 /// <summary>Agrees to absences that wait for it, or does not.</summary>
-public sealed class AgreementCommands(MortarDb db, ZoneClock zones, IClock clock)
+public sealed class AgreementCommands(MortarDb db, ZoneClock zones)
 {
     /// <summary>
     /// Settles an absence, or takes it off the plan; who entered it is told in their inbox, with the comment. Both are one
@@ -62,7 +61,7 @@ public sealed class AgreementCommands(MortarDb db, ZoneClock zones, IClock clock
                 }
                 else
                 {
-                    row.DeletedAt = clock.GetCurrentInstant();
+                    row.DeletedAt = db.Now;
                 }
 
                 var answer = await db.Agreements.FirstOrDefaultAsync(one => one.EventId == id, cancellationToken);

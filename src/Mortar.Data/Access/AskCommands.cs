@@ -114,23 +114,10 @@ public sealed class AskCommands(MortarDb db, PublicLinks links, ZoneClock zones)
             id,
             async ask =>
             {
-                if (role == Role.None)
+                var giver = await db.GiverOf(act.Actor, ask.CalendarId, zones, cancellationToken);
+                if (giver.Gift(role, otherwise: "say no") is { } refusal)
                 {
-                    return new Refusal.Unfit([Refusals.NoStep(otherwise: "say no")]);
-                }
-
-                if (
-                    await db.WhyNotGive(
-                        act.Actor,
-                        ask.CalendarId,
-                        new Grant(role, Way.Own),
-                        zones,
-                        cancellationToken
-                    ) is
-                    { } beyond
-                )
-                {
-                    return beyond;
+                    return refusal;
                 }
 
                 (ask.State, ask.Role) = (AskState.Granted, role);

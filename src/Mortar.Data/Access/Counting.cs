@@ -5,7 +5,7 @@ using NodaTime;
 namespace Mortar.Data.Access;
 
 /// <summary>Which of what gives access counts at a moment: neither taken back nor over.</summary>
-internal static class Counting
+public static class Counting
 {
     /// <summary>The grants to single people that count.</summary>
     public static IQueryable<GrantRow> CountingAt(this IQueryable<GrantRow> grants, Instant now) =>

@@ -40,27 +40,25 @@ public static class Grants
         return grant;
     }
 
-    /// <summary>When access to a calendar up to a last day is over, by the calendar's clock.</summary>
-    internal static async Task<Checked<Instant?>> EndOf(
+    /// <summary>Somebody at a calendar to which they want to give access; one of no standing where there is none.</summary>
+    internal static async Task<Giver> GiverOf(
         this MortarDb db,
+        PersonId person,
         CalendarId calendarId,
-        LocalDate? lastDay,
         ZoneClock zones,
         CancellationToken cancellationToken
     )
     {
-        if (lastDay is not { } day)
-        {
-            return new(null);
-        }
-
-        var zone = zones.Zone(
-            await db
-                .Calendars.Where(calendar => calendar.Id == calendarId)
-                .Select(calendar => calendar.Zone)
-                .SingleAsync(cancellationToken)
+        var zone = await db
+            .Calendars.Where(calendar => calendar.Id == calendarId)
+            .Select(calendar => calendar.Zone)
+            .SingleOrDefaultAsync(cancellationToken);
+        return new Giver(
+            person,
+            await db.StandingOf(person, calendarId, cancellationToken),
+            zone is null ? DateTimeZone.Utc : zones.Zone(zone),
+            db.Now
         );
-        return AccessEnd.Check(day, db.Now, zone);
     }
 
     /// <summary>The refusal for somebody who may not give a step up to an end on a calendar; <c>null</c> for who may.</summary>
@@ -71,30 +69,7 @@ public static class Grants
         Grant wish,
         ZoneClock zones,
         CancellationToken cancellationToken
-    )
-    {
-        var standing = await db.StandingOf(giver, calendarId, cancellationToken);
-        if (AccessRules.ToCoordinate(standing.Role).WhyNot("calendar", "Coordinate") is { } refusal)
-        {
-            return refusal;
-        }
-
-        if (Giving.MayGive(standing, wish, db.Now))
-        {
-            return null;
-        }
-
-        var zone = zones.Zone(
-            await db
-                .Calendars.Where(calendar => calendar.Id == calendarId)
-                .Select(calendar => calendar.Zone)
-                .SingleAsync(cancellationToken)
-        );
-        return new Refusal.AgainstRule(
-            "outlasts-you",
-            Giving.WhyNot(AccessEnd.LastDay(Giving.Until(standing)!.Value, zone))
-        );
-    }
+    ) => (await db.GiverOf(giver, calendarId, zones, cancellationToken)).WhyNot(wish);
 
     /// <summary>Invitations that wait and still lead somewhere: whoever sent them may still give what they promise.</summary>
     public static IQueryable<InvitationRow> StandingInvitations(this MortarDb db)

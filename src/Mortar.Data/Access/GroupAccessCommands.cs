@@ -1,6 +1,5 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
-using Mortar.Core.Calendars;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Store;
@@ -24,51 +23,15 @@ public sealed class GroupAccessCommands(MortarDb db, ZoneClock zones)
             act,
             async () =>
             {
-                if (await db.WhyNotCoordinate(act.Actor, calendarId, cancellationToken) is { } refusal)
+                var giver = await db.GiverOf(act.Actor, calendarId, zones, cancellationToken);
+                var isInGroup = await db.Members.AnyAsync(
+                    member => member.GroupId == groupId && member.PersonId == act.Actor,
+                    cancellationToken
+                );
+                var decided = giver.SetGroup(isInGroup, role, lastDay);
+                if (decided is not Outcome<Grant>.Done { Value: var next })
                 {
-                    return refusal;
-                }
-
-                if (
-                    !await db.Members.AnyAsync(
-                        member => member.GroupId == groupId && member.PersonId == act.Actor,
-                        cancellationToken
-                    )
-                )
-                {
-                    return new Refusal.NotThere("group");
-                }
-
-                if (role is Role.None or > CalendarSettings.HighestDefault)
-                {
-                    return new Refusal.Unfit([
-                        new FieldProblem(
-                            "role",
-                            "A whole group can be given a step from Times only to Edit. Make coordinators by name."
-                        ),
-                    ]);
-                }
-
-                var end = await db.EndOf(calendarId, lastDay, zones, cancellationToken);
-                if (end.WhyNot is { } unfit)
-                {
-                    return unfit;
-                }
-
-                var endsAt = end.Value;
-
-                if (
-                    await db.WhyNotGive(
-                        act.Actor,
-                        calendarId,
-                        new Grant(role, Way.Group, endsAt),
-                        zones,
-                        cancellationToken
-                    ) is
-                    { } beyond
-                )
-                {
-                    return beyond;
+                    return decided.WhyNot;
                 }
 
                 var grant = await Of(calendarId, groupId, cancellationToken);
@@ -79,12 +42,12 @@ public sealed class GroupAccessCommands(MortarDb db, ZoneClock zones)
                         Id = Guid.CreateVersion7(),
                         CalendarId = calendarId,
                         GroupId = groupId,
-                        Role = role,
+                        Role = next.Role,
                     };
                     db.GroupGrants.Add(grant);
                 }
 
-                (grant.Role, grant.EndsAt) = (role, endsAt);
+                (grant.Role, grant.EndsAt) = (next.Role, next.EndsAt);
                 return grant;
             },
             cancellationToken

@@ -65,15 +65,8 @@ public sealed class OpenAskCommands(MortarDb db, PublicLinks links, ZoneClock zo
             id,
             async ask =>
             {
-                if (role == Role.None)
-                {
-                    return new Refusal.Unfit([Refusals.NoStep(otherwise: "say no")]);
-                }
-
-                if (
-                    await db.WhyNotGive(act.Actor, calendar, new Grant(role, Way.Own), zones, cancellationToken) is
-                    { } refusal
-                )
+                var giver = await db.GiverOf(act.Actor, calendar, zones, cancellationToken);
+                if (giver.Gift(role, otherwise: "say no") is { } refusal)
                 {
                     return refusal;
                 }

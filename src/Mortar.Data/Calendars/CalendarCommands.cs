@@ -5,12 +5,11 @@ using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Store;
-using NodaTime;
 
 namespace Mortar.Data.Calendars;
 
 /// <summary>Makes, changes and deletes calendars.</summary>
-public sealed class CalendarCommands(MortarDb db, AccessCommands access, ZoneClock zones, IClock clock)
+public sealed class CalendarCommands(MortarDb db, GrantCommands grants, ZoneClock zones)
 {
     /// <summary>Makes the calendar where there is none of that id or it was just made, and changes it otherwise.</summary>
     public async Task<Outcome<CalendarRow>> Put(
@@ -75,7 +74,7 @@ public sealed class CalendarCommands(MortarDb db, AccessCommands access, ZoneClo
                 };
                 row.Apply(settings);
                 db.Calendars.Add(row);
-                access.Found(id, act.Actor);
+                grants.Found(id, act.Actor);
                 return row;
             },
             cancellationToken
@@ -147,7 +146,7 @@ public sealed class CalendarCommands(MortarDb db, AccessCommands access, ZoneClo
                     return Task.FromResult<Outcome<CalendarRow>>(unfit);
                 }
 
-                row.DeletedAt = clock.GetCurrentInstant();
+                row.DeletedAt = db.Now;
                 return Task.FromResult<Outcome<CalendarRow>>(row);
             },
             cancellationToken

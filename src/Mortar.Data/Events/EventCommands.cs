@@ -12,7 +12,7 @@ using NodaTime;
 namespace Mortar.Data.Events;
 
 /// <summary>Makes, changes, moves and deletes events: finds what <see cref="EventWriting"/> decides of, and writes down what it decided.</summary>
-public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
+public sealed class EventCommands(MortarDb db, ZoneClock zones)
 {
     /// <summary>Makes the event where there is none of that id, and changes it otherwise.</summary>
     public Task<Outcome<EventRow>> Put(Act act, EventId id, EventWish wish, CancellationToken cancellationToken) =>
@@ -243,7 +243,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones, IClock clock)
                 db.Events.Add(later);
                 return later;
             case Outcome<EventEdit>.Done:
-                row.DeletedAt = clock.GetCurrentInstant();
+                row.DeletedAt = db.Now;
                 return row;
             case Outcome<EventEdit>.Stale:
                 return new Outcome<EventRow>.Stale(row);

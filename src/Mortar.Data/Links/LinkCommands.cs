@@ -33,7 +33,8 @@ public sealed class LinkCommands(MortarDb db, ZoneClock zones)
             act,
             async () =>
             {
-                if (await db.WhyNotCoordinate(act.Actor, calendarId, cancellationToken) is { } refusal)
+                var giver = await db.GiverOf(act.Actor, calendarId, zones, cancellationToken);
+                if (giver.WhyNotCoordinate is { } refusal)
                 {
                     return refusal;
                 }
@@ -50,7 +51,7 @@ public sealed class LinkCommands(MortarDb db, ZoneClock zones)
                     return new Refusal.NotThere("event");
                 }
 
-                var (endsAt, found) = await db.EndOf(calendarId, wish.LastDay, zones, cancellationToken);
+                var (endsAt, found) = AccessEnd.Check(wish.LastDay, giver.Now, giver.Zone);
                 var check = LinkTerms.Check(
                     new LinkTerms(wish.Name ?? string.Empty, wish.Role, wish.MostUses, endsAt),
                     eventId is not null
@@ -62,16 +63,7 @@ public sealed class LinkCommands(MortarDb db, ZoneClock zones)
 
                 var terms = check.Value;
 
-                if (
-                    await db.WhyNotGive(
-                        act.Actor,
-                        calendarId,
-                        new Grant(terms.Role, Way.Link, terms.EndsAt),
-                        zones,
-                        cancellationToken
-                    ) is
-                    { } beyond
-                )
+                if (giver.WhyNot(new Grant(terms.Role, Way.Link, terms.EndsAt)) is { } beyond)
                 {
                     return beyond;
                 }

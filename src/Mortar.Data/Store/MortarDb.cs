@@ -36,7 +36,7 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
     internal Dictionary<PersonId, Reader> Readers { get; } = [];
 
     /// <summary>What o'clock it is: access that is given for a time ends by it.</summary>
-    internal Instant Now => clock.GetCurrentInstant();
+    public Instant Now => clock.GetCurrentInstant();
 
     public DbSet<PersonRow> People => Set<PersonRow>();
 

@@ -11,12 +11,11 @@ using Mortar.Data.Changes;
 using Mortar.Data.Events;
 using Mortar.Data.Kinds;
 using Mortar.Data.Store;
-using NodaTime;
 
 namespace Mortar.Data.Undo;
 
 /// <summary>Takes an act back by reading the log: every thing it touched returns to its state before.</summary>
-public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
+public sealed class UndoCommands(MortarDb db, ZoneClock zones)
 {
     private const int Chunk = 500;
 
@@ -236,7 +235,7 @@ public sealed class UndoCommands(MortarDb db, IClock clock, ZoneClock zones)
 
         if (then is null)
         {
-            row.Vanish(clock.GetCurrentInstant());
+            row.Vanish(db.Now);
             return null;
         }
 

@@ -6,6 +6,7 @@ using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
 using Mortar.Core.Access;
 using Mortar.Core.Events;
+using Mortar.Core.Words;
 using NodaTime;
 using NodaTime.Serialization.SystemTextJson;
 
@@ -78,7 +79,11 @@ internal static class WireJson
         type == typeof(LocalDate) || type == typeof(DateQuery) ? "date"
         : type == typeof(LocalDateTime) || type == typeof(LocalTimeQuery) ? "local-date-time"
         : type == typeof(Instant) ? "date-time"
+        : IsId(type) ? "uuid"
         : null;
+
+    private static bool IsId(Type type) =>
+        type.Namespace == typeof(PersonId).Namespace && type.GetProperty("Value")?.PropertyType == typeof(Guid);
 
     /// <summary>A body nested in its use case is named after it: <c>ListAccess.Body</c> is <c>ListAccessBody</c>.</summary>
     private static string? Name(Type type) =>

@@ -1982,6 +1982,8 @@ export interface components {
             repeats: null | string;
             rule: null | string;
         };
+        /** Format: uuid */
+        CalendarId: string;
         CalendarsSettingsBody: {
             /** Format: uuid */
             groupId: string;
@@ -2626,6 +2628,8 @@ export interface components {
             isMine: boolean;
             closed: null | string;
         };
+        /** Format: uuid */
+        PersonId: string;
         PostRoomMailBody: {
             id: string;
             to: string;
@@ -3533,7 +3537,7 @@ export interface operations {
     ListLayers: {
         parameters: {
             query?: {
-                as?: string;
+                as?: components["schemas"]["PersonId"];
             };
             header?: never;
             path?: never;
@@ -3834,7 +3838,7 @@ export interface operations {
     AcceptInvitation: {
         parameters: {
             query?: {
-                inReturn?: string;
+                inReturn?: components["schemas"]["CalendarId"];
                 inReturnRole?: components["schemas"]["RoleQuery"];
             };
             header?: never;
@@ -3903,7 +3907,7 @@ export interface operations {
             query: {
                 from: components["schemas"]["DateQuery"];
                 to: components["schemas"]["DateQuery"];
-                as?: string;
+                as?: components["schemas"]["PersonId"];
             };
             header?: {
                 "If-None-Match"?: string;
@@ -3980,8 +3984,8 @@ export interface operations {
                 words?: string;
                 place?: string;
                 kind?: string;
-                person?: string;
-                calendar?: string;
+                person?: components["schemas"]["PersonId"];
+                calendar?: components["schemas"]["CalendarId"];
             };
             header?: never;
             path?: never;

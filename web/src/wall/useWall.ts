@@ -1,6 +1,6 @@
 import { createContext, useContext } from 'react'
 import { brickKey, type EventBrick } from '../model/bricks'
-import { brickOf } from '../model/eventForm'
+import { brickOf } from '../model/eventDraft'
 import { dateOf } from '../model/times'
 import type { View } from '../model/views'
 import { useReader } from '../reader/person'

@@ -18,7 +18,7 @@ internal static class AgreeToEvent
         api.MapPut("/events/{eventId:guid}/agreement", Handle).WithName(nameof(AgreeToEvent));
 
     private static Task<Results<NoContent, ProblemHttpResult>> Handle(
-        Guid eventId,
+        EventId eventId,
         Body body,
         [FromHeader(Name = "If-Match")] string? ifMatch,
         Acting acting,
@@ -26,13 +26,6 @@ internal static class AgreeToEvent
         CancellationToken cancellationToken
     ) =>
         agreements
-            .Answer(
-                acting.Act,
-                new EventId(eventId),
-                Versions.Read(ifMatch),
-                body.Agrees,
-                body.Comment,
-                cancellationToken
-            )
+            .Answer(acting.Act, eventId, Versions.Read(ifMatch), body.Agrees, body.Comment, cancellationToken)
             .Answer();
 }

@@ -22,7 +22,7 @@ internal static class ReadAbsences
         api.MapGet("/groups/{groupId:guid}/absences", Handle).WithName(nameof(ReadAbsences));
 
     private static async Task<Results<Ok<IReadOnlyList<TotalBody>>, ProblemHttpResult>> Handle(
-        Guid groupId,
+        GroupId groupId,
         [FromQuery] int year,
         Acting acting,
         MortarDb db,
@@ -36,7 +36,7 @@ internal static class ReadAbsences
             return Problems.Unfit([new FieldProblem("year", "Years from 1900 to 2199 can be asked for.")]);
         }
 
-        if (await CountedGroup.Read(new GroupId(groupId), acting.Person, db, cancellationToken) is not { } group)
+        if (await CountedGroup.Read(groupId, acting.Person, db, cancellationToken) is not { } group)
         {
             return Problems.NotThere("group");
         }

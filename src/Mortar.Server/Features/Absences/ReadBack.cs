@@ -27,7 +27,7 @@ internal static class ReadBack
         api.MapGet("/groups/{groupId:guid}/back", Handle).WithName(nameof(ReadBack));
 
     private static async Task<Results<Ok<Body>, ProblemHttpResult>> Handle(
-        Guid groupId,
+        GroupId groupId,
         [FromQuery] DateQuery last,
         [FromQuery] Guid[] people,
         Acting acting,
@@ -37,7 +37,7 @@ internal static class ReadBack
         CancellationToken cancellationToken
     )
     {
-        if (await CountedGroup.Read(new GroupId(groupId), acting.Person, db, cancellationToken) is not { } group)
+        if (await CountedGroup.Read(groupId, acting.Person, db, cancellationToken) is not { } group)
         {
             return Problems.NotThere("group");
         }

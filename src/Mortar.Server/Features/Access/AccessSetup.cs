@@ -8,7 +8,8 @@ internal static class AccessSetup
 {
     public static void AddAccess(this IServiceCollection services) =>
         services
-            .AddScoped<AccessCommands>()
+            .AddScoped<GrantCommands>()
+            .AddScoped<InvitationCommands>()
             .AddScoped<GroupAccessCommands>()
             .AddScoped<AskCommands>()
             .AddScoped<OpenAskCommands>()

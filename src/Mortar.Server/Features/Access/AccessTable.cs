@@ -78,17 +78,15 @@ internal static class AccessTable
         api.MapGet("/groups/{groupId:guid}/access", Handle).WithName(nameof(AccessTable));
 
     private static async Task<Results<Ok<Body>, ProblemHttpResult>> Handle(
-        Guid groupId,
+        GroupId groupId,
         Acting acting,
         MortarDb db,
         ZoneClock zones,
-        IClock clock,
         CancellationToken cancellationToken
     )
     {
-        var id = new GroupId(groupId);
         var me = await db.Members.FirstOrDefaultAsync(
-            member => member.GroupId == id && member.PersonId == acting.Person,
+            member => member.GroupId == groupId && member.PersonId == acting.Person,
             cancellationToken
         );
         if (me is null)
@@ -100,7 +98,7 @@ internal static class AccessTable
         var mine = await db.StandingsOf(acting.Person, cancellationToken);
         var calendars = (
             await db
-                .Calendars.Where(row => row.GroupId == id && row.DeletedAt == null)
+                .Calendars.Where(row => row.GroupId == groupId && row.DeletedAt == null)
                 .OrderBy(row => row.Name)
                 .ToListAsync(cancellationToken)
         )
@@ -120,13 +118,10 @@ internal static class AccessTable
         var ids = calendars.ConvertAll(row => row.Id);
         var zoneOf = calendars.ToDictionary(row => row.Id, row => zones.Zone(row.Zone));
         var standings = await db.StandingsOn(ids, cancellationToken);
-        var now = clock.GetCurrentInstant();
+        var now = db.Now;
         var given = await (
-            from grant in db.GroupGrants
-            where
-                ids.Contains(grant.CalendarId)
-                && grant.Role != Role.None
-                && (grant.EndsAt == null || grant.EndsAt > now)
+            from grant in db.GroupGrants.CountingAt(now)
+            where ids.Contains(grant.CalendarId)
             join row in db.Groups on grant.GroupId equals row.Id
             orderby row.Name
             select new { Grant = grant, row.Name }
@@ -138,22 +133,18 @@ internal static class AccessTable
             .Select(members => new { members.Key, Count = members.Count() })
             .ToDictionaryAsync(members => members.Key, members => members.Count, cancellationToken);
         var members = await db
-            .Members.Where(member => member.GroupId == id)
+            .Members.Where(member => member.GroupId == groupId)
             .Select(member => member.PersonId)
             .ToHashSetAsync(cancellationToken);
         var left = await db
             .Members.IgnoreQueryFilters()
-            .Where(member => member.GroupId == id && member.LeftAt != null)
+            .Where(member => member.GroupId == groupId && member.LeftAt != null)
             .Select(member => member.PersonId)
             .ToHashSetAsync(cancellationToken);
         var links = await db
-            .Links.AsNoTracking()
-            .Where(link =>
-                ids.Contains(link.CalendarId)
-                && link.EventId == null
-                && link.EndedAt == null
-                && (link.EndsAt == null || link.EndsAt > now)
-            )
+            .Links.CountingAt(now)
+            .AsNoTracking()
+            .Where(link => ids.Contains(link.CalendarId) && link.EventId == null)
             .OrderBy(link => link.Name)
             .Select(link => new
             {
@@ -183,7 +174,7 @@ internal static class AccessTable
             .ToHashSetAsync(cancellationToken);
         return TypedResults.Ok(
             new Body(
-                await db.Groups.Where(row => row.Id == id).Select(row => row.Name).SingleAsync(cancellationToken),
+                await db.Groups.Where(row => row.Id == groupId).Select(row => row.Name).SingleAsync(cancellationToken),
                 calendars.ConvertAll(row => new CalendarBody(
                     row.Id.Value,
                     row.Name,

@@ -20,26 +20,26 @@ internal static class AnswerInvitation
     /// <param name="inReturn">A calendar of one's own for whoever sent it; <c>null</c> for none.</param>
     /// <param name="inReturnRole">The step on that calendar.</param>
     private static Task<Results<NoContent, ProblemHttpResult>> Accept(
-        Guid invitationId,
-        [FromQuery] Guid? inReturn,
+        InvitationId invitationId,
+        [FromQuery] CalendarId? inReturn,
         [FromQuery] RoleQuery? inReturnRole,
         Acting acting,
-        AccessCommands access,
+        InvitationCommands invitations,
         CancellationToken cancellationToken
     ) =>
-        access
+        invitations
             .Accept(
                 acting.Act,
-                new InvitationId(invitationId),
-                inReturn is { } gift ? new ReturnGift(new CalendarId(gift), inReturnRole?.Value ?? Role.None) : null,
+                invitationId,
+                inReturn is { } gift ? new ReturnGift(gift, inReturnRole?.Value ?? Role.None) : null,
                 cancellationToken
             )
             .Answer();
 
     private static Task<Results<NoContent, ProblemHttpResult>> Decline(
-        Guid invitationId,
+        InvitationId invitationId,
         Acting acting,
-        AccessCommands access,
+        InvitationCommands invitations,
         CancellationToken cancellationToken
-    ) => access.Decline(acting.Act, new InvitationId(invitationId), cancellationToken).Answer();
+    ) => invitations.Decline(acting.Act, invitationId, cancellationToken).Answer();
 }

@@ -25,7 +25,7 @@ internal static class AskByName
 
     /// <summary>Takes as long for who is here as for who is not.</summary>
     private static async Task<Results<NoContent, ProblemHttpResult>> Ask(
-        Guid askId,
+        AskId askId,
         Body body,
         Acting acting,
         OpenAskCommands asks,
@@ -34,25 +34,23 @@ internal static class AskByName
     )
     {
         var least = Task.Delay(AskForAccess.Least, time, cancellationToken);
-        var answer = await asks.Ask(acting.Act, new AskId(askId), body.To, body.Role, body.Note, cancellationToken)
-            .Answer();
+        var answer = await asks.Ask(acting.Act, askId, body.To, body.Role, body.Note, cancellationToken).Answer();
         await least;
         return answer;
     }
 
     private static Task<Results<NoContent, ProblemHttpResult>> Give(
-        Guid askId,
+        AskId askId,
         GiftBody body,
         Acting acting,
         OpenAskCommands asks,
         CancellationToken cancellationToken
-    ) =>
-        asks.Give(acting.Act, new AskId(askId), new CalendarId(body.CalendarId), body.Role, cancellationToken).Answer();
+    ) => asks.Give(acting.Act, askId, new CalendarId(body.CalendarId), body.Role, cancellationToken).Answer();
 
     private static Task<Results<NoContent, ProblemHttpResult>> Refuse(
-        Guid askId,
+        AskId askId,
         Acting acting,
         OpenAskCommands asks,
         CancellationToken cancellationToken
-    ) => asks.Refuse(acting.Act, new AskId(askId), cancellationToken).Answer();
+    ) => asks.Refuse(acting.Act, askId, cancellationToken).Answer();
 }

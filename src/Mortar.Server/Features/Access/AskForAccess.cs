@@ -26,8 +26,8 @@ internal static class AskForAccess
 
     /// <summary>Takes at least <see cref="Least"/>, so that how long it took does not tell either whether the calendar is there.</summary>
     private static async Task<Results<NoContent, ProblemHttpResult>> Ask(
-        Guid calendarId,
-        Guid askId,
+        CalendarId calendarId,
+        AskId askId,
         Body body,
         Acting acting,
         AskCommands asks,
@@ -36,38 +36,30 @@ internal static class AskForAccess
     )
     {
         var least = Task.Delay(Least, time, cancellationToken);
-        var answer = await asks.Ask(
-                acting.Act,
-                new CalendarId(calendarId),
-                new AskId(askId),
-                body.Role,
-                body.Note,
-                cancellationToken
-            )
-            .Answer();
+        var answer = await asks.Ask(acting.Act, calendarId, askId, body.Role, body.Note, cancellationToken).Answer();
         await least;
         return answer;
     }
 
     private static Task<Results<NoContent, ProblemHttpResult>> Withdraw(
-        Guid askId,
+        AskId askId,
         Acting acting,
         AskCommands asks,
         CancellationToken cancellationToken
-    ) => asks.Withdraw(acting.Act, new AskId(askId), cancellationToken).Answer();
+    ) => asks.Withdraw(acting.Act, askId, cancellationToken).Answer();
 
     private static Task<Results<NoContent, ProblemHttpResult>> Grant(
-        Guid askId,
+        AskId askId,
         AnswerBody body,
         Acting acting,
         AskCommands asks,
         CancellationToken cancellationToken
-    ) => asks.Grant(acting.Act, new AskId(askId), body.Role, cancellationToken).Answer();
+    ) => asks.Grant(acting.Act, askId, body.Role, cancellationToken).Answer();
 
     private static Task<Results<NoContent, ProblemHttpResult>> Refuse(
-        Guid askId,
+        AskId askId,
         Acting acting,
         AskCommands asks,
         CancellationToken cancellationToken
-    ) => asks.Refuse(acting.Act, new AskId(askId), cancellationToken).Answer();
+    ) => asks.Refuse(acting.Act, askId, cancellationToken).Answer();
 }

@@ -20,29 +20,19 @@ internal static class ChangeAccess
     }
 
     private static Task<Results<NoContent, ProblemHttpResult>> Put(
-        Guid calendarId,
-        Guid personId,
+        CalendarId calendarId,
+        PersonId personId,
         Body body,
         Acting acting,
-        AccessCommands access,
+        GrantCommands grants,
         CancellationToken cancellationToken
-    ) =>
-        access
-            .SetRole(
-                acting.Act,
-                new CalendarId(calendarId),
-                new PersonId(personId),
-                body.Role,
-                body.LastDay,
-                cancellationToken
-            )
-            .Answer();
+    ) => grants.Set(acting.Act, calendarId, personId, body.Role, body.LastDay, cancellationToken).Answer();
 
     private static Task<Results<NoContent, ProblemHttpResult>> End(
-        Guid calendarId,
-        Guid personId,
+        CalendarId calendarId,
+        PersonId personId,
         Acting acting,
-        AccessCommands access,
+        GrantCommands grants,
         CancellationToken cancellationToken
-    ) => access.End(acting.Act, new CalendarId(calendarId), new PersonId(personId), cancellationToken).Answer();
+    ) => grants.End(acting.Act, calendarId, personId, cancellationToken).Answer();
 }

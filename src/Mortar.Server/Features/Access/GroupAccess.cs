@@ -20,29 +20,19 @@ internal static class GroupAccess
     }
 
     private static Task<Results<NoContent, ProblemHttpResult>> Put(
-        Guid calendarId,
-        Guid groupId,
+        CalendarId calendarId,
+        GroupId groupId,
         Body body,
         Acting acting,
         GroupAccessCommands access,
         CancellationToken cancellationToken
-    ) =>
-        access
-            .Give(
-                acting.Act,
-                new CalendarId(calendarId),
-                new GroupId(groupId),
-                body.Role,
-                body.LastDay,
-                cancellationToken
-            )
-            .Answer();
+    ) => access.Give(acting.Act, calendarId, groupId, body.Role, body.LastDay, cancellationToken).Answer();
 
     private static Task<Results<NoContent, ProblemHttpResult>> End(
-        Guid calendarId,
-        Guid groupId,
+        CalendarId calendarId,
+        GroupId groupId,
         Acting acting,
         GroupAccessCommands access,
         CancellationToken cancellationToken
-    ) => access.End(acting.Act, new CalendarId(calendarId), new GroupId(groupId), cancellationToken).Answer();
+    ) => access.End(acting.Act, calendarId, groupId, cancellationToken).Answer();
 }

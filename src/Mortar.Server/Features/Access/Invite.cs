@@ -39,15 +39,14 @@ internal static class Invite
     }
 
     private static async Task<Results<Ok<Meaning>, ProblemHttpResult>> Mean(
-        Guid calendarId,
+        CalendarId calendarId,
         MeaningBody body,
         Acting acting,
         MortarDb db,
         CancellationToken cancellationToken
     )
     {
-        var id = new CalendarId(calendarId);
-        if (await db.WhyNotCoordinate(acting.Person, id, cancellationToken) is { } refusal)
+        if (await db.WhyNotCoordinate(acting.Person, calendarId, cancellationToken) is { } refusal)
         {
             return refusal;
         }
@@ -77,7 +76,7 @@ internal static class Invite
             )
             .ToList();
         var calendar = await db
-            .Calendars.Where(one => one.Id == id)
+            .Calendars.Where(one => one.Id == calendarId)
             .Select(one => one.Name)
             .SingleAsync(cancellationToken);
         return TypedResults.Ok(
@@ -89,42 +88,36 @@ internal static class Invite
     }
 
     private static Task<Results<NoContent, ProblemHttpResult>> Send(
-        Guid calendarId,
-        Guid invitationId,
+        CalendarId calendarId,
+        InvitationId invitationId,
         Body body,
         Acting acting,
-        AccessCommands access,
+        InvitationCommands invitations,
         CancellationToken cancellationToken
     ) =>
-        access
+        invitations
             .Invite(
                 acting.Act,
-                new CalendarId(calendarId),
-                new InvitationId(invitationId),
+                calendarId,
+                invitationId,
                 new InvitationDraft(body.Address, body.Role, body.Message, body.LastDay, body.InReturn),
                 cancellationToken
             )
             .Answer();
 
     private static Task<Results<NoContent, ProblemHttpResult>> SendAgain(
-        Guid calendarId,
-        Guid invitationId,
+        CalendarId calendarId,
+        InvitationId invitationId,
         Acting acting,
-        AccessCommands access,
+        InvitationCommands invitations,
         CancellationToken cancellationToken
-    ) =>
-        access
-            .SendAgain(acting.Act, new CalendarId(calendarId), new InvitationId(invitationId), cancellationToken)
-            .Answer();
+    ) => invitations.SendAgain(acting.Act, calendarId, invitationId, cancellationToken).Answer();
 
     private static Task<Results<NoContent, ProblemHttpResult>> Withdraw(
-        Guid calendarId,
-        Guid invitationId,
+        CalendarId calendarId,
+        InvitationId invitationId,
         Acting acting,
-        AccessCommands access,
+        InvitationCommands invitations,
         CancellationToken cancellationToken
-    ) =>
-        access
-            .Withdraw(acting.Act, new CalendarId(calendarId), new InvitationId(invitationId), cancellationToken)
-            .Answer();
+    ) => invitations.Withdraw(acting.Act, calendarId, invitationId, cancellationToken).Answer();
 }

@@ -71,26 +71,24 @@ internal static class ListAccess
         calendar.MapGet("/access", Handle).WithName(nameof(ListAccess));
 
     private static async Task<Results<Ok<Body>, ProblemHttpResult>> Handle(
-        Guid calendarId,
+        CalendarId calendarId,
         Acting acting,
         MortarDb db,
         ZoneClock zones,
-        IClock clock,
         CancellationToken cancellationToken
     )
     {
-        var id = new CalendarId(calendarId);
-        if (await db.WhyNotCoordinate(acting.Person, id, cancellationToken) is { } refusal)
+        if (await db.WhyNotCoordinate(acting.Person, calendarId, cancellationToken) is { } refusal)
         {
             return refusal;
         }
 
-        var now = clock.GetCurrentInstant();
-        var calendar = await db.Calendars.SingleAsync(one => one.Id == id, cancellationToken);
+        var now = db.Now;
+        var calendar = await db.Calendars.SingleAsync(one => one.Id == calendarId, cancellationToken);
         var zone = zones.Zone(calendar.Zone);
         var people = await (
-            from grant in db.Grants
-            where grant.CalendarId == id && grant.Role != Role.None && (grant.EndsAt == null || grant.EndsAt > now)
+            from grant in db.Grants.CountingAt(now)
+            where grant.CalendarId == calendarId
             join person in db.People on grant.PersonId equals person.Id
             orderby person.Name
             select new
@@ -101,11 +99,11 @@ internal static class ListAccess
                 grant.EndsAt,
             }
         ).ToListAsync(cancellationToken);
-        var standings = await db.StandingsOn([id], cancellationToken);
-        var addresses = await db.AddressesKnownTo(acting.Person, [id], cancellationToken);
+        var standings = await db.StandingsOn([calendarId], cancellationToken);
+        var addresses = await db.AddressesKnownTo(acting.Person, [calendarId], cancellationToken);
         var groups = await (
-            from grant in db.GroupGrants
-            where grant.CalendarId == id && grant.Role != Role.None && (grant.EndsAt == null || grant.EndsAt > now)
+            from grant in db.GroupGrants.CountingAt(now)
+            where grant.CalendarId == calendarId
             join row in db.Groups on grant.GroupId equals row.Id
             orderby row.Name
             select new
@@ -121,7 +119,7 @@ internal static class ListAccess
         var invitations =
             from invitation in db.Invitations
             where
-                invitation.CalendarId == id
+                invitation.CalendarId == calendarId
                 && (invitation.State == InvitationState.Waiting || invitation.State == InvitationState.Declined)
             orderby invitation.SentAt descending
             join person in db.KnownTo(acting.Person) on invitation.PersonId equals person.Id into known
@@ -136,8 +134,8 @@ internal static class ListAccess
                 invitation.SentAt
             );
         var links = await (
-            from link in db.LeadingLinks().AsNoTracking()
-            where link.CalendarId == id && link.EndedAt == null && (link.EndsAt == null || link.EndsAt > now)
+            from link in db.LeadingLinks().CountingAt(now).AsNoTracking()
+            where link.CalendarId == calendarId
             join row in db.Events on link.EventId equals row.Id into rows
             from row in rows.DefaultIfEmpty()
             orderby link.Name
@@ -160,7 +158,7 @@ internal static class ListAccess
                         one.Name,
                         addresses.GetValueOrDefault(one.Id),
                         one.Role,
-                        standings.GetValueOrDefault((id, one.Id), Standing.Outside).Stays,
+                        standings.GetValueOrDefault((calendarId, one.Id), Standing.Outside).Stays,
                         LastDay(one.EndsAt)
                     )),
                 ],

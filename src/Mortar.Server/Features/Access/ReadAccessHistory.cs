@@ -26,32 +26,30 @@ internal static class ReadAccessHistory
     }
 
     private static async Task<Results<Ok<List<EntryBody>>, ProblemHttpResult>> OfCalendar(
-        Guid calendarId,
+        CalendarId calendarId,
         Acting acting,
         MortarDb db,
         AccessHistory history,
         CancellationToken cancellationToken
     )
     {
-        var id = new CalendarId(calendarId);
-        return await db.WhyNotCoordinate(acting.Person, id, cancellationToken) is { } refusal
+        return await db.WhyNotCoordinate(acting.Person, calendarId, cancellationToken) is { } refusal
             ? refusal
-            : TypedResults.Ok(await Told(db, history, acting.Person, [id], person: null, cancellationToken));
+            : TypedResults.Ok(await Told(db, history, acting.Person, [calendarId], person: null, cancellationToken));
     }
 
     private static async Task<Results<Ok<List<EntryBody>>, ProblemHttpResult>> OfPerson(
-        Guid groupId,
-        Guid personId,
+        GroupId groupId,
+        PersonId personId,
         Acting acting,
         MortarDb db,
         AccessHistory history,
         CancellationToken cancellationToken
     )
     {
-        var id = new GroupId(groupId);
         if (
             !await db.Members.AnyAsync(
-                member => member.GroupId == id && member.PersonId == acting.Person,
+                member => member.GroupId == groupId && member.PersonId == acting.Person,
                 cancellationToken
             )
         )
@@ -60,7 +58,7 @@ internal static class ReadAccessHistory
         }
 
         var inGroup = await db
-            .Calendars.Where(row => row.GroupId == id && row.DeletedAt == null)
+            .Calendars.Where(row => row.GroupId == groupId && row.DeletedAt == null)
             .Select(row => row.Id)
             .ToListAsync(cancellationToken);
         var mine = await db.StandingsOf(acting.Person, cancellationToken);
@@ -72,7 +70,7 @@ internal static class ReadAccessHistory
                 inGroup.FindAll(calendar =>
                     AccessRules.ToCoordinate(mine.GetValueOrDefault(calendar, Standing.Outside).Role) == Verdict.Granted
                 ),
-                new PersonId(personId),
+                personId,
                 cancellationToken
             )
         );

@@ -6,7 +6,6 @@ using Mortar.Data.Access;
 using Mortar.Data.Links;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
-using NodaTime;
 
 namespace Mortar.Server.Features.Access;
 
@@ -20,25 +19,23 @@ internal static class ReadAudience
         calendar.MapGet("/audience", Handle).WithName(nameof(ReadAudience));
 
     private static async Task<Results<Ok<Body>, ProblemHttpResult>> Handle(
-        Guid calendarId,
+        CalendarId calendarId,
         Acting acting,
         MortarDb db,
-        IClock clock,
         CancellationToken cancellationToken
     )
     {
-        var id = new CalendarId(calendarId);
-        var mine = (await db.StandingOf(acting.Person, id, cancellationToken)).Role;
+        var mine = (await db.StandingOf(acting.Person, calendarId, cancellationToken)).Role;
         if (AccessRules.ToAdd(mine).WhyNot("calendar", "Add").Problem() is { } refusal)
         {
             return refusal;
         }
 
-        var standings = await db.StandingsOn([id], cancellationToken);
-        var now = clock.GetCurrentInstant();
+        var standings = await db.StandingsOn([calendarId], cancellationToken);
+        var now = db.Now;
         var group = await (
             from calendar in db.Calendars
-            where calendar.Id == id
+            where calendar.Id == calendarId
             join row in db.Groups on calendar.GroupId equals row.Id
             select new { row.Id, row.Name }
         ).SingleAsync(cancellationToken);
@@ -47,14 +44,8 @@ internal static class ReadAudience
             .Select(member => member.PersonId)
             .ToListAsync(cancellationToken);
         var byLink = await db.LeadingLinks()
-            .AnyAsync(
-                link =>
-                    link.CalendarId == id
-                    && link.EventId == null
-                    && link.EndedAt == null
-                    && (link.EndsAt == null || link.EndsAt > now),
-                cancellationToken
-            );
+            .CountingAt(now)
+            .AnyAsync(link => link.CalendarId == calendarId && link.EventId == null, cancellationToken);
         return TypedResults.Ok(
             new Body(
                 Audience

@@ -63,7 +63,7 @@ internal static class AnswersSetup
     }
 
     private static async Task<Results<Ok<Body>, ProblemHttpResult>> Read(
-        Guid eventId,
+        EventId eventId,
         LocalTimeQuery? only,
         Acting acting,
         MortarDb db,
@@ -73,7 +73,7 @@ internal static class AnswersSetup
     )
     {
         if (
-            await db.EventFor(acting.Person, new EventId(eventId), cancellationToken) is not var (row, _)
+            await db.EventFor(acting.Person, eventId, cancellationToken) is not var (row, _)
             || await questions.Of(acting.Person, row, only?.Value, cancellationToken) is not { } named
         )
         {
@@ -99,7 +99,7 @@ internal static class AnswersSetup
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Answer(
-        Guid eventId,
+        EventId eventId,
         LocalTimeQuery? only,
         AnswerBody body,
         Acting acting,
@@ -111,7 +111,7 @@ internal static class AnswersSetup
         await answers
             .Answer(
                 acting.Act,
-                new EventId(eventId),
+                eventId,
                 body.For is { } ward ? new PersonId(ward) : acting.Person,
                 Wish(body, only?.Value, await db.ZoneOf(acting.Person, zones, cancellationToken)),
                 cancellationToken
@@ -119,7 +119,7 @@ internal static class AnswersSetup
             .Answer();
 
     private static Task<Results<NoContent, ProblemHttpResult>> Ask(
-        Guid eventId,
+        EventId eventId,
         AskBody body,
         [FromHeader(Name = "If-Match")] string? ifMatch,
         Acting acting,
@@ -129,7 +129,7 @@ internal static class AnswersSetup
         answers
             .AskPeople(
                 acting.Act,
-                new EventId(eventId),
+                eventId,
                 [.. body.PersonIds.Select(id => new PersonId(id))],
                 Versions.Read(ifMatch),
                 cancellationToken

@@ -53,7 +53,7 @@ internal static class ReadCover
         api.MapGet("/groups/{groupId:guid}/cover", Handle).WithName(nameof(ReadCover));
 
     private static async Task<Results<Ok<Body>, ProblemHttpResult>> Handle(
-        Guid groupId,
+        GroupId groupId,
         [FromQuery] DateQuery from,
         [FromQuery] DateQuery to,
         [FromQuery] Guid[]? without,
@@ -66,7 +66,7 @@ internal static class ReadCover
         CancellationToken cancellationToken
     )
     {
-        if (await CountedGroup.Read(new GroupId(groupId), acting.Person, db, cancellationToken) is not { } group)
+        if (await CountedGroup.Read(groupId, acting.Person, db, cancellationToken) is not { } group)
         {
             return Problems.NotThere("group");
         }

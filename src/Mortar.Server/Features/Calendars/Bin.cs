@@ -41,20 +41,22 @@ internal static class Bin
     }
 
     private static async Task<Results<Ok<LossBody>, ProblemHttpResult>> Loss(
-        Guid calendarId,
+        CalendarId calendarId,
         Acting acting,
         MortarDb db,
         CancellationToken cancellationToken
     )
     {
-        var id = new CalendarId(calendarId);
-        var role = (await db.StandingOf(acting.Person, id, cancellationToken)).Role;
+        var role = (await db.StandingOf(acting.Person, calendarId, cancellationToken)).Role;
         return AccessRules.ToCoordinate(role).WhyNot("calendar", "Coordinate").Problem() is { } refusal
             ? refusal
             : TypedResults.Ok(
                 new LossBody(
-                    await db.Events.CountAsync(row => row.CalendarId == id && row.DeletedAt == null, cancellationToken),
-                    (await db.ReadersOf(id, cancellationToken)).Count
+                    await db.Events.CountAsync(
+                        row => row.CalendarId == calendarId && row.DeletedAt == null,
+                        cancellationToken
+                    ),
+                    (await db.ReadersOf(calendarId, cancellationToken)).Count
                 )
             );
     }
@@ -81,9 +83,9 @@ internal static class Bin
         );
 
     private static Task<Results<NoContent, ProblemHttpResult>> BringBack(
-        Guid calendarId,
+        CalendarId calendarId,
         Acting acting,
         CalendarCommands calendars,
         CancellationToken cancellationToken
-    ) => calendars.BringBack(acting.Act, new CalendarId(calendarId), cancellationToken).Answer();
+    ) => calendars.BringBack(acting.Act, calendarId, cancellationToken).Answer();
 }

@@ -46,21 +46,22 @@ internal static class CalendarsSetup
     }
 
     private static async Task<Results<Ok<ShelfSetup.LayerBody>, ProblemHttpResult>> Read(
-        Guid calendarId,
+        CalendarId calendarId,
         Acting acting,
         MortarDb db,
         CancellationToken cancellationToken
     )
     {
-        var id = new CalendarId(calendarId);
-        return AccessRules.ToSee((await db.StandingOf(acting.Person, id, cancellationToken)).Role) == Verdict.Granted
-            ? TypedResults.Ok(await db.LayerOf(acting.Person, id, cancellationToken))
+        return
+            AccessRules.ToSee((await db.StandingOf(acting.Person, calendarId, cancellationToken)).Role)
+            == Verdict.Granted
+            ? TypedResults.Ok(await db.LayerOf(acting.Person, calendarId, cancellationToken))
             : Problems.NotThere("calendar");
     }
 
     /// <summary>Creates without If-Match; changes with it. A creation sent twice is done once.</summary>
     private static async Task<Results<Ok<ShelfSetup.LayerBody>, ProblemHttpResult>> Put(
-        Guid calendarId,
+        CalendarId calendarId,
         SettingsBody body,
         [FromHeader(Name = "If-Match")] string? ifMatch,
         Acting acting,
@@ -69,7 +70,6 @@ internal static class CalendarsSetup
         CancellationToken cancellationToken
     )
     {
-        var id = new CalendarId(calendarId);
         var settings = new CalendarSettings(
             body.Name,
             body.Description ?? string.Empty,
@@ -87,22 +87,19 @@ internal static class CalendarsSetup
             Agreed = body.Agreed,
         };
         return await calendars
-            .Put(acting.Act, id, new GroupId(body.GroupId), Versions.Read(ifMatch), settings, cancellationToken)
-            .Answer(_ => db.LayerOf(acting.Person, id, cancellationToken));
+            .Put(acting.Act, calendarId, new GroupId(body.GroupId), Versions.Read(ifMatch), settings, cancellationToken)
+            .Answer(_ => db.LayerOf(acting.Person, calendarId, cancellationToken));
     }
 
     /// <param name="name">The calendar's name, typed to show that this one is meant.</param>
     private static Task<Results<NoContent, ProblemHttpResult>> Delete(
-        Guid calendarId,
+        CalendarId calendarId,
         [FromHeader(Name = "If-Match")] string? ifMatch,
         [FromQuery] string? name,
         Acting acting,
         CalendarCommands calendars,
         CancellationToken cancellationToken
-    ) =>
-        calendars
-            .Delete(acting.Act, new CalendarId(calendarId), Versions.Read(ifMatch), name, cancellationToken)
-            .Answer();
+    ) => calendars.Delete(acting.Act, calendarId, Versions.Read(ifMatch), name, cancellationToken).Answer();
 
     /// <summary>The names of all zones that can be chosen, in order.</summary>
     private static Ok<IReadOnlyList<string>> Zones(IDateTimeZoneProvider zones) =>

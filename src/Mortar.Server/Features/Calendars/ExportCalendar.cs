@@ -22,7 +22,7 @@ internal static class ExportCalendar
             .Produces(StatusCodes.Status200OK, contentType: "text/calendar");
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Handle(
-        Guid calendarId,
+        CalendarId calendarId,
         Acting acting,
         MortarDb db,
         ZoneClock zones,
@@ -30,17 +30,16 @@ internal static class ExportCalendar
         CancellationToken cancellationToken
     )
     {
-        var id = new CalendarId(calendarId);
-        var role = (await db.StandingOf(acting.Person, id, cancellationToken)).Role;
+        var role = (await db.StandingOf(acting.Person, calendarId, cancellationToken)).Role;
         if (AccessRules.ToExport(role).WhyNot("calendar", "View").Problem() is { } refusal)
         {
             return refusal;
         }
 
-        var calendar = await db.Calendars.AsNoTracking().SingleAsync(row => row.Id == id, cancellationToken);
+        var calendar = await db.Calendars.AsNoTracking().SingleAsync(row => row.Id == calendarId, cancellationToken);
         var rows = await db
             .Events.AsNoTracking()
-            .Where(row => row.CalendarId == id && row.DeletedAt == null)
+            .Where(row => row.CalendarId == calendarId && row.DeletedAt == null)
             .OrderBy(row => row.IndexStart)
             .ThenBy(row => row.Uid)
             .ToListAsync(cancellationToken);

@@ -42,7 +42,7 @@ internal static class DemoSetup
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> SignIn(
-        Guid personId,
+        PersonId personId,
         MortarOptions options,
         UserManager<Account> accounts,
         SignInManager<Account> signIn
@@ -50,8 +50,8 @@ internal static class DemoSetup
     {
         if (
             !options.Demo
-            || DemoPeople.All.All(person => person.Id != new PersonId(personId))
-            || await accounts.FindByIdAsync(personId.ToString()) is not { } account
+            || DemoPeople.All.All(person => person.Id != personId)
+            || await accounts.FindByIdAsync(personId.Value.ToString()) is not { } account
         )
         {
             return Problems.NotThere("page");

@@ -26,7 +26,7 @@ internal static class EventHistory
     public static void Map(RouteGroupBuilder events) => events.MapGet("/history", Read).WithName("ReadEventHistory");
 
     private static async Task<Results<Ok<IReadOnlyList<Entry>>, ProblemHttpResult>> Read(
-        Guid eventId,
+        EventId eventId,
         Acting acting,
         MortarDb db,
         ZoneClock clock,
@@ -35,7 +35,7 @@ internal static class EventHistory
     {
         var row = await db
             .Events.AsNoTracking()
-            .FirstOrDefaultAsync(one => one.Id == new EventId(eventId) && one.DeletedAt == null, cancellationToken);
+            .FirstOrDefaultAsync(one => one.Id == eventId && one.DeletedAt == null, cancellationToken);
         var standings = await db.StandingsOf(acting.Person, cancellationToken);
         if (
             row is null
@@ -54,7 +54,7 @@ internal static class EventHistory
         var zone = await db.ZoneOf(acting.Person, clock, cancellationToken);
         var changes = await (
             from change in db.Changes.AsNoTracking()
-            where change.Subject == Subject.Event && change.SubjectId == eventId
+            where change.Subject == Subject.Event && change.SubjectId == eventId.Value
             join actor in db.People on change.Actor equals actor.Id
             orderby change.Sequence descending
             select new { change, actor.Name }

@@ -104,7 +104,7 @@ internal static class EventsSetup
     }
 
     private static async Task<Results<Ok<BrickBody.Event>, ProblemHttpResult>> Read(
-        Guid eventId,
+        EventId eventId,
         LocalTimeQuery? only,
         Acting acting,
         MortarDb db,
@@ -114,7 +114,7 @@ internal static class EventsSetup
     )
     {
         if (
-            await db.EventFor(acting.Person, new EventId(eventId), cancellationToken) is not var (row, role)
+            await db.EventFor(acting.Person, eventId, cancellationToken) is not var (row, role)
             || await view.Of(acting.Person, row, role, only?.Value, cancellationToken) is not { } body
         )
         {
@@ -126,7 +126,7 @@ internal static class EventsSetup
     }
 
     private static Task<Results<Ok<BrickBody.Event>, ProblemHttpResult>> Put(
-        Guid eventId,
+        EventId eventId,
         LocalTimeQuery? only,
         ReachQuery? reach,
         Body body,
@@ -139,12 +139,12 @@ internal static class EventsSetup
     {
         var wish = Wish(body, only?.Value, ReachQuery.Or(reach, only), Versions.Read(ifMatch));
         return events
-            .Put(acting.Act, new EventId(eventId), wish, cancellationToken)
+            .Put(acting.Act, eventId, wish, cancellationToken)
             .Answer(row => view.OfWritten(acting.Person, row, only?.Value, cancellationToken));
     }
 
     private static Task<Results<Ok<BrickBody.Event>, ProblemHttpResult>> HandOver(
-        Guid eventId,
+        EventId eventId,
         OrganizerBody body,
         [FromHeader(Name = "If-Match")] string? ifMatch,
         Acting acting,
@@ -153,17 +153,11 @@ internal static class EventsSetup
         CancellationToken cancellationToken
     ) =>
         events
-            .HandOver(
-                acting.Act,
-                new EventId(eventId),
-                new PersonId(body.PersonId),
-                Versions.Read(ifMatch),
-                cancellationToken
-            )
+            .HandOver(acting.Act, eventId, new PersonId(body.PersonId), Versions.Read(ifMatch), cancellationToken)
             .Answer(row => view.OfWritten(acting.Person, row, null, cancellationToken));
 
     private static Task<Results<Ok<BrickBody.Event>, ProblemHttpResult>> LetChange(
-        Guid eventId,
+        EventId eventId,
         EditorsBody body,
         [FromHeader(Name = "If-Match")] string? ifMatch,
         Acting acting,
@@ -174,7 +168,7 @@ internal static class EventsSetup
         events
             .LetChange(
                 acting.Act,
-                new EventId(eventId),
+                eventId,
                 [.. body.PersonIds.Select(id => new PersonId(id))],
                 Versions.Read(ifMatch),
                 cancellationToken
@@ -182,7 +176,7 @@ internal static class EventsSetup
             .Answer(row => view.OfWritten(acting.Person, row, null, cancellationToken));
 
     private static Task<Results<Ok<BrickBody.Event>, ProblemHttpResult>> Delete(
-        Guid eventId,
+        EventId eventId,
         LocalTimeQuery? only,
         ReachQuery? reach,
         [FromHeader(Name = "If-Match")] string? ifMatch,
@@ -194,7 +188,7 @@ internal static class EventsSetup
         events
             .Delete(
                 acting.Act,
-                new EventId(eventId),
+                eventId,
                 only?.Value,
                 ReachQuery.Or(reach, only),
                 Versions.Read(ifMatch),
@@ -204,7 +198,7 @@ internal static class EventsSetup
 
     /// <summary>What a change would come to, for each way it could reach; nothing is changed.</summary>
     private static async Task<Results<Ok<IReadOnlyList<ReachPreview>>, ProblemHttpResult>> Preview(
-        Guid eventId,
+        EventId eventId,
         PreviewBody body,
         Acting acting,
         EventCommands events,
@@ -215,7 +209,7 @@ internal static class EventsSetup
             ? Wish(wanted, body.Only, Reach.OnlyThis, version: null)
             : new EventWish(default, Nothing, body.Only, Reach.OnlyThis, Repeats: null, Version: null);
         return await events
-            .Preview(acting.Act, new EventId(eventId), wish, isDeletion: body.Event is null, cancellationToken)
+            .Preview(acting.Act, eventId, wish, isDeletion: body.Event is null, cancellationToken)
             .Answer(Task.FromResult);
     }
 

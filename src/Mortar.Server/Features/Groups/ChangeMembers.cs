@@ -49,7 +49,7 @@ internal static class ChangeMembers
     }
 
     private static Task<Results<Ok<AddedBody>, ProblemHttpResult>> Add(
-        Guid groupId,
+        GroupId groupId,
         AddBody body,
         Acting acting,
         MemberCommands members,
@@ -58,106 +58,77 @@ internal static class ChangeMembers
         members
             .Add(
                 acting.Act,
-                new GroupId(groupId),
+                groupId,
                 [.. body.People.Select(one => new NewMember(new PersonId(one.Id), one.Name, one.Address))],
                 cancellationToken
             )
             .Answer(arrived => Task.FromResult(new AddedBody(arrived.Named, arrived.Asked, arrived.SaidNo)));
 
     private static Task<Results<NoContent, ProblemHttpResult>> Correct(
-        Guid groupId,
-        Guid personId,
+        GroupId groupId,
+        PersonId personId,
         CorrectBody body,
         Acting acting,
         MemberCommands members,
         CancellationToken cancellationToken
-    ) =>
-        members
-            .Correct(
-                acting.Act,
-                new GroupId(groupId),
-                new PersonId(personId),
-                body.Name,
-                body.Address,
-                cancellationToken
-            )
-            .Answer();
+    ) => members.Correct(acting.Act, groupId, personId, body.Name, body.Address, cancellationToken).Answer();
 
     private static Task<Results<NoContent, ProblemHttpResult>> Coordinate(
-        Guid groupId,
-        Guid personId,
+        GroupId groupId,
+        PersonId personId,
         CoordinatesBody body,
         Acting acting,
         MemberCommands members,
         CancellationToken cancellationToken
-    ) =>
-        members
-            .SetCoordinates(
-                acting.Act,
-                new GroupId(groupId),
-                new PersonId(personId),
-                body.Coordinates,
-                cancellationToken
-            )
-            .Answer();
+    ) => members.SetCoordinates(acting.Act, groupId, personId, body.Coordinates, cancellationToken).Answer();
 
     private static Task<Results<NoContent, ProblemHttpResult>> SetGuardians(
-        Guid groupId,
-        Guid personId,
+        GroupId groupId,
+        PersonId personId,
         GuardiansBody body,
         Acting acting,
         GuardianCommands guardians,
         CancellationToken cancellationToken
     ) =>
         guardians
-            .Set(
-                acting.Act,
-                new GroupId(groupId),
-                new PersonId(personId),
-                [.. body.Guardians.Select(one => new PersonId(one))],
-                cancellationToken
-            )
+            .Set(acting.Act, groupId, personId, [.. body.Guardians.Select(one => new PersonId(one))], cancellationToken)
             .Answer();
 
     private static Task<Results<NoContent, ProblemHttpResult>> Invite(
-        Guid groupId,
-        Guid personId,
+        GroupId groupId,
+        PersonId personId,
         Acting acting,
         MemberCommands members,
         CancellationToken cancellationToken
-    ) => members.InviteAgain(acting.Act, new GroupId(groupId), new PersonId(personId), cancellationToken).Answer();
+    ) => members.InviteAgain(acting.Act, groupId, personId, cancellationToken).Answer();
 
     /// <param name="leavesEvents">Whether events given to them by themselves stay theirs, of calendars that one coordinates.</param>
     private static Task<Results<NoContent, ProblemHttpResult>> End(
-        Guid groupId,
-        Guid personId,
+        GroupId groupId,
+        PersonId personId,
         [FromQuery] bool? leavesEvents,
         Acting acting,
         MemberCommands members,
         CancellationToken cancellationToken
-    ) =>
-        members
-            .End(acting.Act, new GroupId(groupId), new PersonId(personId), leavesEvents == true, cancellationToken)
-            .Answer();
+    ) => members.End(acting.Act, groupId, personId, leavesEvents == true, cancellationToken).Answer();
 
     /// <summary>What somebody who is taken out could be left: events given to them by themselves, of calendars that one coordinates.</summary>
     private static async Task<Results<Ok<EndingBody>, ProblemHttpResult>> ReadEnding(
-        Guid groupId,
-        Guid personId,
+        GroupId groupId,
+        PersonId personId,
         Acting acting,
         MortarDb db,
         CancellationToken cancellationToken
     )
     {
-        var (group, whose) = (new GroupId(groupId), new PersonId(personId));
-        if (await db.WhyNotKeep(acting.Person, group, cancellationToken) is { } refusal)
+        if (await db.WhyNotKeep(acting.Person, groupId, cancellationToken) is { } refusal)
         {
             return Problems.Of(refusal);
         }
 
         var mine = await db.StandingsOf(acting.Person, cancellationToken);
         var calendars = await db
-            .Calendars.Where(row => row.GroupId == group && row.DeletedAt == null)
+            .Calendars.Where(row => row.GroupId == groupId && row.DeletedAt == null)
             .ToDictionaryAsync(row => row.Id, row => row.Name, cancellationToken);
         var coordinated = calendars
             .Keys.Where(id =>
@@ -165,12 +136,14 @@ internal static class ChangeMembers
             )
             .ToList();
         var own = await db
-            .Grants.Where(grant => grant.PersonId == whose && grant.Role != Role.None)
+            .Grants.Where(grant => grant.PersonId == personId && grant.Role != Role.None)
             .Select(grant => grant.CalendarId)
             .ToHashSetAsync(cancellationToken);
         var given = await db.GivenAlone(coordinated, (calendar, _) => own.Contains(calendar), cancellationToken);
         return TypedResults.Ok(
-            new EndingBody([.. given[whose].Select(one => new EndingCalendarBody(calendars[one.Calendar], one.Events))])
+            new EndingBody([
+                .. given[personId].Select(one => new EndingCalendarBody(calendars[one.Calendar], one.Events)),
+            ])
         );
     }
 }

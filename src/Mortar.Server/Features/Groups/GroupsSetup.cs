@@ -166,7 +166,7 @@ internal static class GroupsSetup
 
     /// <summary>Creates without If-Match; changes with it.</summary>
     private static Task<Results<Ok<GroupBody>, ProblemHttpResult>> Put(
-        Guid groupId,
+        GroupId groupId,
         SettingsBody body,
         [FromHeader(Name = "If-Match")] string? ifMatch,
         Acting acting,
@@ -176,7 +176,7 @@ internal static class GroupsSetup
         groups
             .Put(
                 acting.Act,
-                new GroupId(groupId),
+                groupId,
                 Versions.Read(ifMatch),
                 new GroupSettings(body.Name, body.Sort, body.Zone, body.FirstDay)
                 {
@@ -190,16 +190,18 @@ internal static class GroupsSetup
             .Answer(row => Task.FromResult(GroupBody.Of(row, coordinates: true)));
 
     private static async Task<Results<Ok<List<MemberBody>>, ProblemHttpResult>> Members(
-        Guid groupId,
+        GroupId groupId,
         Acting acting,
         MortarDb db,
         CancellationToken cancellationToken
     )
     {
-        var id = new GroupId(groupId);
         var me = await db
             .Members.AsNoTracking()
-            .FirstOrDefaultAsync(member => member.GroupId == id && member.PersonId == acting.Person, cancellationToken);
+            .FirstOrDefaultAsync(
+                member => member.GroupId == groupId && member.PersonId == acting.Person,
+                cancellationToken
+            );
         if (me is null)
         {
             return Problems.NotThere("group");
@@ -207,7 +209,7 @@ internal static class GroupsSetup
 
         var members =
             from member in db.Members
-            where member.GroupId == id
+            where member.GroupId == groupId
             join person in db.People on member.PersonId equals person.Id
             orderby person.Name
             select new { member, person };
@@ -219,7 +221,7 @@ internal static class GroupsSetup
             .ToHashSetAsync(cancellationToken);
         var guardians = (
             await (
-                from guardian in db.GuardiansIn(id)
+                from guardian in db.GuardiansIn(groupId)
                 where me.Coordinates
                 join person in db.People on guardian.GuardianId equals person.Id
                 orderby person.Name

@@ -30,16 +30,18 @@ internal static class Guests
     }
 
     private static async Task<Results<Ok<List<Body>>, ProblemHttpResult>> List(
-        Guid groupId,
+        GroupId groupId,
         Acting acting,
         MortarDb db,
         CancellationToken cancellationToken
     )
     {
-        var id = new GroupId(groupId);
         var me = await db
             .Members.AsNoTracking()
-            .FirstOrDefaultAsync(member => member.GroupId == id && member.PersonId == acting.Person, cancellationToken);
+            .FirstOrDefaultAsync(
+                member => member.GroupId == groupId && member.PersonId == acting.Person,
+                cancellationToken
+            );
         if (me is null)
         {
             return Problems.NotThere("group");
@@ -47,7 +49,7 @@ internal static class Guests
 
         var found = await (
             from guest in db.Guests.AsNoTracking()
-            where guest.GroupId == id
+            where guest.GroupId == groupId
             join person in db.People on guest.PersonId equals person.Id
             orderby person.Name
             select new { guest, person.Name }
@@ -62,31 +64,31 @@ internal static class Guests
     }
 
     private static Task<Results<Ok<NamedBody>, ProblemHttpResult>> Add(
-        Guid groupId,
-        Guid personId,
+        GroupId groupId,
+        PersonId personId,
         NewBody body,
         Acting acting,
         GuestCommands guests,
         CancellationToken cancellationToken
     ) =>
         guests
-            .Add(acting.Act, new GroupId(groupId), new PersonId(personId), body.Text, cancellationToken)
+            .Add(acting.Act, groupId, personId, body.Text, cancellationToken)
             .Answer(row => Task.FromResult(new NamedBody(row.Id.Value, row.Name)));
 
     private static Task<Results<NoContent, ProblemHttpResult>> Remove(
-        Guid groupId,
-        Guid personId,
+        GroupId groupId,
+        PersonId personId,
         Acting acting,
         GuestCommands guests,
         CancellationToken cancellationToken
-    ) => guests.Remove(acting.Act, new GroupId(groupId), new PersonId(personId), cancellationToken).Answer();
+    ) => guests.Remove(acting.Act, groupId, personId, cancellationToken).Answer();
 
     /// <summary>Says that one is that guest, who is known there by an address of one's own.</summary>
     private static Task<Results<NoContent, ProblemHttpResult>> Claim(
-        Guid groupId,
-        Guid personId,
+        GroupId groupId,
+        PersonId personId,
         Acting acting,
         ClaimCommands claims,
         CancellationToken cancellationToken
-    ) => claims.ClaimGuest(acting.Act, new GroupId(groupId), new PersonId(personId), cancellationToken).Answer();
+    ) => claims.ClaimGuest(acting.Act, groupId, personId, cancellationToken).Answer();
 }

@@ -35,21 +35,20 @@ internal static class Memberships
     }
 
     private static async Task<Results<Ok<List<AskedBody>>, ProblemHttpResult>> List(
-        Guid groupId,
+        GroupId groupId,
         Acting acting,
         MortarDb db,
         CancellationToken cancellationToken
     )
     {
-        var id = new GroupId(groupId);
-        if (await db.WhyNotKeep(acting.Person, id, cancellationToken) is { } refusal)
+        if (await db.WhyNotKeep(acting.Person, groupId, cancellationToken) is { } refusal)
         {
             return Problems.Of(refusal);
         }
 
         return TypedResults.Ok(
             await (
-                from row in db.MembershipsWaiting(id)
+                from row in db.MembershipsWaiting(groupId)
                 join person in db.People on row.PersonId equals person.Id
                 orderby person.Name
                 select new AskedBody(person.Id.Value, person.Name, row.AskedAt!.Value)
@@ -58,26 +57,26 @@ internal static class Memberships
     }
 
     private static Task<Results<NoContent, ProblemHttpResult>> Withdraw(
-        Guid groupId,
-        Guid personId,
+        GroupId groupId,
+        PersonId personId,
         Acting acting,
         MembershipCommands memberships,
         CancellationToken cancellationToken
-    ) => memberships.Withdraw(acting.Act, new GroupId(groupId), new PersonId(personId), cancellationToken).Answer();
+    ) => memberships.Withdraw(acting.Act, groupId, personId, cancellationToken).Answer();
 
     private static Task<Results<NoContent, ProblemHttpResult>> Accept(
-        Guid groupId,
+        GroupId groupId,
         Acting acting,
         MembershipCommands memberships,
         CancellationToken cancellationToken
-    ) => memberships.Answer(acting.Act, new GroupId(groupId), yes: true, cancellationToken).Answer();
+    ) => memberships.Answer(acting.Act, groupId, yes: true, cancellationToken).Answer();
 
     private static Task<Results<NoContent, ProblemHttpResult>> Decline(
-        Guid groupId,
+        GroupId groupId,
         Acting acting,
         MembershipCommands memberships,
         CancellationToken cancellationToken
-    ) => memberships.Answer(acting.Act, new GroupId(groupId), yes: false, cancellationToken).Answer();
+    ) => memberships.Answer(acting.Act, groupId, yes: false, cancellationToken).Answer();
 
     private static Task<Results<NoContent, ProblemHttpResult>> AcceptGuardian(
         Guid guardianshipId,

@@ -24,16 +24,15 @@ internal static class ReadPeople
         api.MapPost("/groups/{groupId:guid}/people", Handle).WithName(nameof(ReadPeople));
 
     private static async Task<Results<Ok<List<EntryBody>>, ProblemHttpResult>> Handle(
-        Guid groupId,
+        GroupId groupId,
         Body body,
         Acting acting,
         MortarDb db,
         CancellationToken cancellationToken
     )
     {
-        var id = new GroupId(groupId);
         var me = await db.Members.FirstOrDefaultAsync(
-            member => member.GroupId == id && member.PersonId == acting.Person,
+            member => member.GroupId == groupId && member.PersonId == acting.Person,
             cancellationToken
         );
         if (MemberRules.ToKeep(me is not null, me?.Coordinates == true) is var verdict and not Verdict.Granted)
@@ -55,7 +54,7 @@ internal static class ReadPeople
         var newcomers = await Newcomers.Read(
             db,
             acting.Person,
-            id,
+            groupId,
             [],
             [.. entries.Select(entry => entry.Address).OfType<Address>()],
             cancellationToken

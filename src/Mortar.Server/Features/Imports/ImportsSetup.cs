@@ -70,7 +70,7 @@ internal static class ImportsSetup
     }
 
     private static async Task<Results<Ok<Body>, ProblemHttpResult>> Bring(
-        Guid calendarId,
+        CalendarId calendarId,
         Guid importId,
         HttpContext context,
         Acting acting,
@@ -82,8 +82,7 @@ internal static class ImportsSetup
         CancellationToken cancellationToken
     )
     {
-        var calendar = new CalendarId(calendarId);
-        if (await WhyNotAdd(db, acting.Person, calendar, cancellationToken) is { } refusal)
+        if (await WhyNotAdd(db, acting.Person, calendarId, cancellationToken) is { } refusal)
         {
             return refusal;
         }
@@ -100,7 +99,7 @@ internal static class ImportsSetup
             );
         }
 
-        var row = await db.Calendars.FindAsync([calendar], cancellationToken);
+        var row = await db.Calendars.FindAsync([calendarId], cancellationToken);
         switch (CalendarFile.Read(bytes, row!.Zone, zones))
         {
             case CalendarFileReading.NotACalendar not:
@@ -116,14 +115,14 @@ internal static class ImportsSetup
 
                 var known = await commands.Known(
                     acting.Person,
-                    calendar,
+                    calendarId,
                     StagedImport.Events(understood),
                     cancellationToken
                 );
                 var import = new StagedImport(
                     importId,
                     acting.Person,
-                    calendar,
+                    calendarId,
                     await desk.Keep(bytes, cancellationToken),
                     clock.GetCurrentInstant()
                 )
@@ -144,7 +143,7 @@ internal static class ImportsSetup
     }
 
     private static async Task<Results<Ok<Body>, ProblemHttpResult>> Read(
-        Guid calendarId,
+        CalendarId calendarId,
         Guid importId,
         Acting acting,
         MortarDb db,
@@ -152,14 +151,13 @@ internal static class ImportsSetup
         CancellationToken cancellationToken
     )
     {
-        var calendar = new CalendarId(calendarId);
-        return await WhyNotAdd(db, acting.Person, calendar, cancellationToken) is { } refusal ? refusal
-            : desk.Find(importId, calendar, acting.Person) is { } import ? TypedResults.Ok(Describe(import))
+        return await WhyNotAdd(db, acting.Person, calendarId, cancellationToken) is { } refusal ? refusal
+            : desk.Find(importId, calendarId, acting.Person) is { } import ? TypedResults.Ok(Describe(import))
             : Problems.NotThere("import");
     }
 
     private static async Task<Results<Accepted, ProblemHttpResult>> Write(
-        Guid calendarId,
+        CalendarId calendarId,
         Guid importId,
         OrderBody body,
         Acting acting,
@@ -168,13 +166,12 @@ internal static class ImportsSetup
         CancellationToken cancellationToken
     )
     {
-        var calendar = new CalendarId(calendarId);
-        if (await WhyNotAdd(db, acting.Person, calendar, cancellationToken) is { } refusal)
+        if (await WhyNotAdd(db, acting.Person, calendarId, cancellationToken) is { } refusal)
         {
             return refusal;
         }
 
-        if (desk.Find(importId, calendar, acting.Person) is not { } import)
+        if (desk.Find(importId, calendarId, acting.Person) is not { } import)
         {
             return Problems.NotThere("import");
         }
@@ -189,7 +186,7 @@ internal static class ImportsSetup
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Stop(
-        Guid calendarId,
+        CalendarId calendarId,
         Guid importId,
         Acting acting,
         MortarDb db,
@@ -197,13 +194,12 @@ internal static class ImportsSetup
         CancellationToken cancellationToken
     )
     {
-        var calendar = new CalendarId(calendarId);
-        if (await WhyNotAdd(db, acting.Person, calendar, cancellationToken) is { } refusal)
+        if (await WhyNotAdd(db, acting.Person, calendarId, cancellationToken) is { } refusal)
         {
             return refusal;
         }
 
-        if (desk.Find(importId, calendar, acting.Person) is not { } import)
+        if (desk.Find(importId, calendarId, acting.Person) is not { } import)
         {
             return Problems.NotThere("import");
         }

@@ -86,8 +86,8 @@ internal static class LinkWall
 
     /// <summary>For a coordinator, who has the secret of no link: what who opens it is told.</summary>
     private static async Task<Results<Ok<Body>, ProblemHttpResult>> OpenAs(
-        Guid calendarId,
-        Guid linkId,
+        CalendarId calendarId,
+        LinkId linkId,
         HttpContext context,
         Acting acting,
         MortarDb db,
@@ -156,8 +156,8 @@ internal static class LinkWall
 
     /// <summary>For a coordinator: what is to be read by a link, by the same path as for who opens it.</summary>
     private static async Task<Results<Ok<ReadBody>, ProblemHttpResult>> ReadAs(
-        Guid calendarId,
-        Guid linkId,
+        CalendarId calendarId,
+        LinkId linkId,
         [FromQuery(Name = "from")] DateQuery first,
         [FromQuery(Name = "to")] DateQuery last,
         Acting acting,
@@ -179,19 +179,18 @@ internal static class LinkWall
 
     private static async Task<LinkRow?> LinkOf(
         PersonId coordinator,
-        Guid calendarId,
-        Guid linkId,
+        CalendarId calendarId,
+        LinkId linkId,
         MortarDb db,
         CancellationToken cancellationToken
     )
     {
-        var (calendar, id) = (new CalendarId(calendarId), new LinkId(linkId));
-        var role = (await db.StandingOf(coordinator, calendar, cancellationToken)).Role;
+        var role = (await db.StandingOf(coordinator, calendarId, cancellationToken)).Role;
         return AccessRules.ToCoordinate(role) == Verdict.Granted
             ? await db.LeadingLinks()
                 .AsNoTracking()
                 .FirstOrDefaultAsync(
-                    link => link.Id == id && link.CalendarId == calendar && link.EndedAt == null,
+                    link => link.Id == linkId && link.CalendarId == calendarId && link.EndedAt == null,
                     cancellationToken
                 )
             : null;

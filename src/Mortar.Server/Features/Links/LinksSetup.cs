@@ -39,8 +39,8 @@ internal static class LinksSetup
     }
 
     private static Task<Results<Ok<MadeBody>, ProblemHttpResult>> Put(
-        Guid calendarId,
-        Guid linkId,
+        CalendarId calendarId,
+        LinkId linkId,
         Body body,
         Acting acting,
         LinkCommands links,
@@ -50,8 +50,8 @@ internal static class LinksSetup
         links
             .Put(
                 acting.Act,
-                new CalendarId(calendarId),
-                new LinkId(linkId),
+                calendarId,
+                linkId,
                 new LinkWish(
                     body.EventId is { } one ? new EventId(one) : null,
                     body.Name,
@@ -64,24 +64,21 @@ internal static class LinksSetup
             .Answer(made => Told(made, services));
 
     private static Task<Results<Ok<MadeBody>, ProblemHttpResult>> Renew(
-        Guid calendarId,
-        Guid linkId,
+        CalendarId calendarId,
+        LinkId linkId,
         Acting acting,
         LinkCommands links,
         IServiceProvider services,
         CancellationToken cancellationToken
-    ) =>
-        links
-            .Renew(acting.Act, new CalendarId(calendarId), new LinkId(linkId), cancellationToken)
-            .Answer(made => Told(made, services));
+    ) => links.Renew(acting.Act, calendarId, linkId, cancellationToken).Answer(made => Told(made, services));
 
     private static Task<Results<NoContent, ProblemHttpResult>> End(
-        Guid calendarId,
-        Guid linkId,
+        CalendarId calendarId,
+        LinkId linkId,
         Acting acting,
         LinkCommands links,
         CancellationToken cancellationToken
-    ) => links.End(acting.Act, new CalendarId(calendarId), new LinkId(linkId), cancellationToken).Answer();
+    ) => links.End(acting.Act, calendarId, linkId, cancellationToken).Answer();
 
     private static Task<MadeBody> Told(MadeLink made, IServiceProvider services)
     {

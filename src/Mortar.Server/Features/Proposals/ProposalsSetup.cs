@@ -136,7 +136,7 @@ internal static class ProposalsSetup
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Propose(
-        Guid proposalId,
+        ProposalId proposalId,
         NewBody body,
         Acting acting,
         MortarDb db,
@@ -149,7 +149,7 @@ internal static class ProposalsSetup
         return await proposals
             .Propose(
                 acting.Act,
-                new ProposalId(proposalId),
+                proposalId,
                 new ProposalWish(
                     new CalendarId(body.CalendarId),
                     body.Title,
@@ -169,32 +169,32 @@ internal static class ProposalsSetup
     }
 
     private static Task<Results<NoContent, ProblemHttpResult>> Withdraw(
-        Guid proposalId,
+        ProposalId proposalId,
         Acting acting,
         ProposalCommands proposals,
         CancellationToken cancellationToken
-    ) => proposals.Withdraw(acting.Act, new ProposalId(proposalId), cancellationToken).Answer();
+    ) => proposals.Withdraw(acting.Act, proposalId, cancellationToken).Answer();
 
     private static Task<Results<NoContent, ProblemHttpResult>> AskAgain(
-        Guid proposalId,
+        ProposalId proposalId,
         Acting acting,
         ProposalCommands proposals,
         CancellationToken cancellationToken
-    ) => proposals.AskAgain(acting.Act, new ProposalId(proposalId), cancellationToken).Answer();
+    ) => proposals.AskAgain(acting.Act, proposalId, cancellationToken).Answer();
 
     private static Task<Results<Ok<SettledBody>, ProblemHttpResult>> Settle(
-        Guid proposalId,
+        ProposalId proposalId,
         SettleBody body,
         Acting acting,
         ProposalCommands proposals,
         CancellationToken cancellationToken
     ) =>
         proposals
-            .Settle(acting.Act, new ProposalId(proposalId), body.At, cancellationToken)
+            .Settle(acting.Act, proposalId, body.At, cancellationToken)
             .Answer(row => Task.FromResult(new SettledBody(row.EventId!.Value.Value)));
 
     private static Task<Results<NoContent, ProblemHttpResult>> Say(
-        Guid proposalId,
+        ProposalId proposalId,
         SuitsBody body,
         Acting acting,
         ProposalCommands proposals,
@@ -203,7 +203,7 @@ internal static class ProposalsSetup
         proposals
             .Say(
                 acting.Act,
-                new ProposalId(proposalId),
+                proposalId,
                 body.For is { } ward ? new PersonId(ward) : acting.Person,
                 Wish(body),
                 cancellationToken

@@ -100,19 +100,21 @@ internal static class RemindersSetup
     ) => reminders.See(acting.Person, new EventId(body.EventId), body.Start, cancellationToken).Answer();
 
     private static async Task<Results<Ok<ChoiceBody>, ProblemHttpResult>> ReadChoice(
-        Guid calendarId,
+        CalendarId calendarId,
         Acting acting,
         MortarDb db,
         CancellationToken cancellationToken
     )
     {
-        var id = new CalendarId(calendarId);
-        if (AccessRules.ToSee((await db.StandingOf(acting.Person, id, cancellationToken)).Role) != Verdict.Granted)
+        if (
+            AccessRules.ToSee((await db.StandingOf(acting.Person, calendarId, cancellationToken)).Role)
+            != Verdict.Granted
+        )
         {
             return Problems.NotThere("calendar");
         }
 
-        var layer = await db.Layers.FindAsync([acting.Person, id], cancellationToken);
+        var layer = await db.Layers.FindAsync([acting.Person, calendarId], cancellationToken);
         return TypedResults.Ok(
             layer?.ToReminder() switch
             {
@@ -124,7 +126,7 @@ internal static class RemindersSetup
     }
 
     private static Task<Results<NoContent, ProblemHttpResult>> Choose(
-        Guid calendarId,
+        CalendarId calendarId,
         ChoiceBody body,
         Acting acting,
         ReminderCommands reminders,
@@ -133,7 +135,7 @@ internal static class RemindersSetup
         reminders
             .Choose(
                 acting.Person,
-                new CalendarId(calendarId),
+                calendarId,
                 body.Kind switch
                 {
                     Kind.Before => new CalendarReminder.Before(body.Minutes),

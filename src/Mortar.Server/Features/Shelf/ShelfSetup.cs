@@ -94,7 +94,7 @@ internal static class ShelfSetup
 
     /// <summary>With <c>as</c>: those calendars that one coordinates as that person has them; how they look to them is theirs alone.</summary>
     private static async Task<Ok<IReadOnlyList<LayerBody>>> List(
-        [FromQuery(Name = "as")] Guid? whose,
+        [FromQuery(Name = "as")] PersonId? whose,
         Acting acting,
         MortarDb db,
         CancellationToken cancellationToken
@@ -103,8 +103,8 @@ internal static class ShelfSetup
             whose is { } other
                 ? await Layers(
                     db,
-                    await db.StandingsAsSeenBy(acting.Person, new PersonId(other), cancellationToken),
-                    await db.CalendarsGivingAsSeenBy(acting.Person, new PersonId(other), cancellationToken),
+                    await db.StandingsAsSeenBy(acting.Person, other, cancellationToken),
+                    await db.CalendarsGivingAsSeenBy(acting.Person, other, cancellationToken),
                     db.Layers.Where(_ => false),
                     only: null,
                     cancellationToken
@@ -120,7 +120,7 @@ internal static class ShelfSetup
         );
 
     private static Task<Results<NoContent, ProblemHttpResult>> Lay(
-        Guid calendarId,
+        CalendarId calendarId,
         LayBody body,
         Acting acting,
         ShelfCommands shelf,
@@ -129,7 +129,7 @@ internal static class ShelfSetup
         shelf
             .Lay(
                 acting.Person,
-                new LaidLayer(new CalendarId(calendarId), body.Shown, body.Beside),
+                new LaidLayer(calendarId, body.Shown, body.Beside),
                 body.Look is { } look ? new LayerLook(look.Name, look.Hue, look.Mark) : LayerLook.Own,
                 cancellationToken
             )

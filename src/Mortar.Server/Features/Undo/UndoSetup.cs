@@ -17,11 +17,9 @@ internal static class UndoSetup
         api.MapPost("/changes/{set:guid}/undo", Undo).WithName("UndoChange");
 
     private static Task<Results<Ok<Body>, ProblemHttpResult>> Undo(
-        Guid set,
+        ChangeSetId set,
         Acting acting,
         UndoCommands undo,
         CancellationToken cancellationToken
-    ) =>
-        undo.Undo(acting.Act, new ChangeSetId(set), cancellationToken)
-            .Answer(returned => Task.FromResult(new Body(returned)));
+    ) => undo.Undo(acting.Act, set, cancellationToken).Answer(returned => Task.FromResult(new Body(returned)));
 }

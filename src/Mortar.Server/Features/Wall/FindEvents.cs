@@ -34,8 +34,8 @@ internal static class FindEvents
         [FromQuery] string? words,
         [FromQuery] string? place,
         [FromQuery] string? kind,
-        [FromQuery] Guid? person,
-        [FromQuery] Guid? calendar,
+        [FromQuery] PersonId? person,
+        [FromQuery] CalendarId? calendar,
         Acting acting,
         WindowReader wall,
         IClock clock,
@@ -47,12 +47,7 @@ internal static class FindEvents
             return refusal;
         }
 
-        var search = new EventSearch(
-            words ?? string.Empty,
-            place ?? string.Empty,
-            kind,
-            person is { } id ? new PersonId(id) : null
-        );
+        var search = new EventSearch(words ?? string.Empty, place ?? string.Empty, kind, person);
         var seen = await wall.See(acting.Person, cancellationToken);
         var now = clock.GetCurrentInstant().InZone(seen.Zone).LocalDateTime;
         var found = new List<VisibleEvent.Shown>();
@@ -62,7 +57,7 @@ internal static class FindEvents
             var reading = await wall.Read(
                 seen,
                 seen.Days(first, last),
-                one => calendar is null || one.Value == calendar,
+                one => calendar is null || one == calendar,
                 cancellationToken
             );
             var inPart = reading.Calendars.SelectMany(reading.Visible).OfType<VisibleEvent.Shown>().Where(search.Finds);

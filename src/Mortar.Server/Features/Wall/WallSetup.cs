@@ -66,7 +66,7 @@ internal static class WallSetup
     private static async Task<Results<Ok<Body>, StatusCodeHttpResult, ProblemHttpResult>> Read(
         [FromQuery(Name = "from")] DateQuery first,
         [FromQuery(Name = "to")] DateQuery last,
-        [FromQuery(Name = "as")] Guid? whose,
+        [FromQuery(Name = "as")] PersonId? whose,
         [FromHeader(Name = "If-None-Match")] string? known,
         HttpContext context,
         Acting acting,
@@ -86,7 +86,7 @@ internal static class WallSetup
         string? version = null;
         if (whose is { } other)
         {
-            reading = await wall.ReadAs(new PersonId(other), acting.Person, from, to, cancellationToken);
+            reading = await wall.ReadAs(other, acting.Person, from, to, cancellationToken);
         }
         else
         {

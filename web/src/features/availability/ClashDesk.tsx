@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { sentenceOf } from '../../api/problem'
 import { type Clash, freeQuery, type Untold, untoldQuery } from '../../model/availabilityQueries'
 import { type EventBrick, type Layer, titleOf } from '../../model/bricks'
-import { type EventForm, formOf, withStart } from '../../model/eventForm'
+import { draftOf, type EventDraft, withStart } from '../../model/eventDraft'
 import { dateOf } from '../../model/times'
 import { clockText, daysText, longDayText } from '../../reader/dates'
 import { Alert } from '../../ui/Alert'
@@ -21,7 +21,7 @@ interface ClashDeskProps {
   names: ReadonlyMap<string, string>
   groupId: string | null
   /** Lies on the desk with another time, and is drawn on the wall before it is saved. */
-  onMove: (form: EventForm) => void
+  onMove: (form: EventDraft) => void
   onTakeOff: (brick: EventBrick, personId: string) => void
   onFine: (clash: { key: string }) => void
   onGo: (day: string) => void
@@ -208,7 +208,7 @@ function Half({ brick, people, places, layer, names, groupId, onMove, onTakeOff 
                 key={start}
                 type="button"
                 className="underline"
-                onClick={() => onMove({ ...formOf(event), time: withStart(brick.time, start) })}
+                onClick={() => onMove({ ...draftOf(event), time: withStart(brick.time, start) })}
               >
                 to {longDayText(start)}, {clockText(start)}
               </button>

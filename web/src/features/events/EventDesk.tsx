@@ -1,7 +1,7 @@
 import { type FormEvent, useRef } from 'react'
 import { fieldProblem } from '../../api/problem'
 import { type Layer, titleOf } from '../../model/bricks'
-import type { EventForm } from '../../model/eventForm'
+import type { EventDraft } from '../../model/eventDraft'
 import { useReader } from '../../reader/person'
 import { Alert } from '../../ui/Alert'
 import { Button } from '../../ui/Button'
@@ -18,15 +18,15 @@ import { useEventPeople } from './useEventPeople'
 import { useEventSaving } from './useEventSaving'
 
 interface EventDeskProps {
-  form: EventForm
+  form: EventDraft
   /** The layers an event can be put in. */
   layers: readonly Layer[]
   /** Somebody else's version, where a change from the wall met one. */
-  met: EventForm | null
+  met: EventDraft | null
   /** Asked at once, where the brick was carried on the wall. */
   asked: ReachAsked
-  onForm: (form: EventForm) => void
-  onMet: (theirs: EventForm | null) => void
+  onForm: (form: EventDraft) => void
+  onMet: (theirs: EventDraft | null) => void
   onClose: () => void
   onLeave: () => void
 }
@@ -38,7 +38,7 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
   const { calendar } = people
   const fields = useRef<HTMLFormElement>(null)
   useFocus(form, fields)
-  const isNew = form.version === null
+  const isNew = form.before === null
   const title = titleOf(form.title, calendar?.purpose)
   const submit = (event: FormEvent) => {
     event.preventDefault()
@@ -72,7 +72,7 @@ export function EventDesk({ form, layers, met, asked, onForm, onMet, onClose, on
           onCancel={saving.cancel}
         />
       )}
-      {form.version !== null && (
+      {form.before !== null && (
         <AgreementPart
           eventId={form.eventId}
           version={form.version}
@@ -144,7 +144,7 @@ function Answers({
   form,
   onForm,
   onTake,
-}: Pick<EventDeskProps, 'form' | 'onForm'> & { onTake: (form: EventForm) => void }) {
+}: Pick<EventDeskProps, 'form' | 'onForm'> & { onTake: (form: EventDraft) => void }) {
   const { zone } = useReader().person
   const { version } = form
   return (
@@ -153,7 +153,7 @@ function Answers({
       only={form.only}
       time={form.time.form === 'clock' ? form.time : undefined}
       asking={
-        form.mayGiveAway && version !== null
+        form.mayGiveAway && form.before
           ? {
               version,
               onAsked: () => onForm({ ...form, version: version + 1 }),

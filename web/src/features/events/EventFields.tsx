@@ -1,7 +1,7 @@
 import { type RefObject, useEffect } from 'react'
 import { fieldProblem } from '../../api/problem'
 import type { Layer } from '../../model/bricks'
-import { type EventForm, showAsChoices, withStart } from '../../model/eventForm'
+import { type EventDraft, showAsChoices, withStart } from '../../model/eventDraft'
 import { useReader } from '../../reader/person'
 import { isoDay } from '../../reader/preferences'
 import { BookingNote } from '../../ui/BookingNote'
@@ -27,12 +27,12 @@ const reminders = [
 ]
 
 interface EventFieldsProps {
-  form: EventForm
+  form: EventDraft
   /** The layers an event can be put in. */
   layers: readonly Layer[]
   people: EventPeople
   error: unknown
-  onChange: (part: Partial<EventForm>) => void
+  onChange: (part: Partial<EventDraft>) => void
 }
 
 /** What an event is: where it goes, when, who, what it counts as. */
@@ -47,7 +47,7 @@ export function EventFields(props: EventFieldsProps) {
 }
 
 /** Brings the field into sight that was pressed where the event was read. */
-export function useFocus(form: EventForm, fields: RefObject<HTMLElement | null>) {
+export function useFocus(form: EventDraft, fields: RefObject<HTMLElement | null>) {
   useEffect(() => {
     if (!form.focus) return
     const part = fields.current?.querySelector(`[data-field=${form.focus}]`)
@@ -59,7 +59,7 @@ export function useFocus(form: EventForm, fields: RefObject<HTMLElement | null>)
 /** The calendar it goes to, what it is called, and when it is. */
 function WhereAndWhen({ form, layers, people: { calendar, back, away }, error, onChange }: EventFieldsProps) {
   const { person } = useReader()
-  const isNew = form.version === null
+  const isNew = form.before === null
   return (
     <>
       <GoesTo
@@ -167,7 +167,7 @@ function WhoAndWhat({
         <div data-field="kind">
           <Choice
             label="Kind"
-            value={form.kind}
+            value={form.kind ?? ''}
             onChange={(kind) => onChange({ kind })}
             options={[
               { value: '', label: 'None' },
@@ -182,7 +182,7 @@ function WhoAndWhat({
       <div data-field="notes">
         <TextArea
           label="Notes"
-          value={form.notes}
+          value={form.notes ?? ''}
           onChange={(notes) => onChange({ notes })}
           problem={fieldProblem(error, 'notes')}
         />

@@ -2,7 +2,7 @@ import { useState } from 'react'
 import type { Schema } from '../../api/client'
 import { fieldProblem, sentenceOf } from '../../api/problem'
 import { type Layer, titleOf } from '../../model/bricks'
-import type { EventForm } from '../../model/eventForm'
+import type { EventDraft } from '../../model/eventDraft'
 import type { Role } from '../../model/ladder'
 import { putLink } from '../../model/linkQueries'
 import { Alert } from '../../ui/Alert'
@@ -14,7 +14,7 @@ import { MadeLink } from '../links'
 import { handOver, letChange } from './eventQueries'
 
 interface EventGivingProps {
-  form: EventForm
+  form: EventDraft
   layer: Layer
   /** Those who can be handed it: people of the group. */
   people: readonly { personId: string; name: string }[]

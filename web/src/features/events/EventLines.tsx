@@ -1,4 +1,4 @@
-import type { EventField } from '../../model/eventForm'
+import type { EventField } from '../../model/eventDraft'
 import { LinkedText } from '../../ui/LinkedText'
 
 /** A line: its name, what it says, and the field it is changed in. */

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
 import { type EventBrick, type Layer, titleOf } from '../../model/bricks'
-import { type EventForm, formOf, showAsChoices } from '../../model/eventForm'
+import { draftOf, type EventDraft, showAsChoices } from '../../model/eventDraft'
 import { daysOf } from '../../model/times'
 import { whenAwayText, whenText } from '../../model/whenText'
 import { useReader } from '../../reader/person'
@@ -22,7 +22,7 @@ interface EventPageProps {
   /** The names of people by their ids. */
   names: ReadonlyMap<string, string>
   /** Lays it on the desk to be changed, some field first, or to be asked how much of a series is meant; undefined where the reader may not. */
-  onEdit: ((form: EventForm, theirs?: EventForm | null, asked?: ReachAsked) => void) | undefined
+  onEdit: ((form: EventDraft, theirs?: EventDraft | null, asked?: ReachAsked) => void) | undefined
   onClose: () => void
   /** What is said before it. */
   children?: ReactNode
@@ -51,7 +51,7 @@ export function EventPage({ brick, layer, names, onEdit, onClose, children }: Ev
   })
   const { person } = useReader()
   const { write, remove } = useEventActs()
-  const form = formOf(brick)
+  const form = draftOf(brick)
   const title = titleOf(brick.title, layer.purpose)
   const settle = (written: Written) => {
     if (written.kind === 'done') onClose()

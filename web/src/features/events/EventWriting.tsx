@@ -1,6 +1,6 @@
 import type { ComponentProps } from 'react'
 import type { Layer } from '../../model/bricks'
-import type { EventForm } from '../../model/eventForm'
+import type { EventDraft } from '../../model/eventDraft'
 import { Desk } from '../../ui/Desk'
 import { EventDesk } from './EventDesk'
 import { EventPage } from './EventPage'
@@ -43,7 +43,7 @@ export function EventWriting({ sight, names, layers, ...desk }: EventWritingProp
 }
 
 /** Stays to be copied until the desk is closed. */
-function Typed({ form }: { form: EventForm }) {
+function Typed({ form }: { form: EventDraft }) {
   const typed = typedIn(form)
   if (typed.length === 0) return null
   return (

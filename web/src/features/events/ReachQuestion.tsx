@@ -1,11 +1,11 @@
 import { useQuery } from '@tanstack/react-query'
-import type { EventForm } from '../../model/eventForm'
+import type { EventDraft } from '../../model/eventDraft'
 import { Button } from '../../ui/Button'
 import { useBroughtIntoView } from '../../ui/useBroughtIntoView'
 import { previewQuery, type Reach } from './eventQueries'
 
 interface ReachQuestionProps {
-  form: EventForm
+  form: EventDraft
   title: string
   /** Whether the dates are to go, rather than change. */
   isDeletion: boolean

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import type { EventForm } from '../../model/eventForm'
+import type { EventDraft } from '../../model/eventDraft'
 import { addDays, dateOf, daysOf } from '../../model/times'
 import { weekStart } from '../../model/views'
 import { clockText, dateText, dayText, longDayText, weekdayText } from '../../reader/dates'
@@ -10,7 +10,7 @@ import { ruleQuery } from './eventQueries'
 import { placeInMonth, plainWish, type RuleWish, readRule, ruleText, weekdayCodes, weekdayOf } from './rule'
 
 interface RepeatsFieldProps {
-  form: EventForm
+  form: EventDraft
   firstDay: number
   onChange: (rule: string | null) => void
 }
@@ -30,7 +30,7 @@ export function RepeatsField({ form, firstDay, onChange }: RepeatsFieldProps) {
   const preview = useQuery({ ...ruleQuery(form), enabled: form.rule !== null && form.calendarId !== '' })
   const said = form.rule === null ? undefined : preview.data
   // A date that is carried takes the others along: until another rule is chosen, it is the one that comes of that.
-  const rule = form.rule !== null && form.rule === form.ruleBefore ? (said?.rule ?? form.rule) : form.rule
+  const rule = form.rule !== null && form.rule === form.before?.rule ? (said?.rule ?? form.rule) : form.rule
   const start = said?.zone ? dateOf(said.start) : daysOf(form.time).first
   const wish = rule === null ? null : readRule(rule, start)
   const words = form.repeats

@@ -1,10 +1,10 @@
-import { differences, type EventForm } from '../../model/eventForm'
+import { differences, type EventDraft } from '../../model/eventDraft'
 import { Button } from '../../ui/Button'
 import { useBroughtIntoView } from '../../ui/useBroughtIntoView'
 
 interface TwoVersionsProps {
-  mine: EventForm
-  theirs: EventForm
+  mine: EventDraft
+  theirs: EventDraft
   onTheirs: () => void
   onMine: () => void
 }

@@ -10,7 +10,7 @@ import {
   withEnd,
   withForm,
   withStart,
-} from '../../model/eventForm'
+} from '../../model/eventDraft'
 import { addDays, dateOf, daysOf, localAt, minuteOf } from '../../model/times'
 import { dayText } from '../../reader/dates'
 import { Check } from '../../ui/Check'

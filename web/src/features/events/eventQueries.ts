@@ -1,6 +1,6 @@
 import { keepPreviousData, queryOptions } from '@tanstack/react-query'
 import { api, type Schema, unwrap } from '../../api/client'
-import type { EventForm } from '../../model/eventForm'
+import type { EventDraft } from '../../model/eventDraft'
 
 export const eventQuery = (eventId: string, only: string | null) =>
   queryOptions({
@@ -22,9 +22,10 @@ export type Reach = Schema['Reach']
 export type ReachAsked = 'change' | 'delete' | null
 
 /** The rule as it is sent: nothing where it stays, empty for no rule any more. */
-const ruleOf = (form: EventForm): string | null => (form.rule === form.ruleBefore ? null : (form.rule ?? ''))
+const ruleOf = (form: EventDraft): string | null =>
+  form.rule === (form.before?.rule ?? null) ? null : (form.rule ?? '')
 
-const bodyOf = (form: EventForm): Schema['EventsBody'] => ({
+const bodyOf = (form: EventDraft): Schema['EventsBody'] => ({
   calendarId: form.calendarId,
   title: form.title,
   place: form.place,
@@ -40,7 +41,7 @@ const bodyOf = (form: EventForm): Schema['EventsBody'] => ({
 })
 
 /** What a change to one date would come to, for each way it could reach; what deleting would where nothing is wanted. */
-export const previewQuery = (form: EventForm, isDeletion: boolean) =>
+export const previewQuery = (form: EventDraft, isDeletion: boolean) =>
   queryOptions({
     queryKey: ['events', form.eventId, 'preview', isDeletion, form],
     queryFn: ({ signal }) =>
@@ -54,7 +55,7 @@ export const previewQuery = (form: EventForm, isDeletion: boolean) =>
   })
 
 /** How it would repeat, as a whole: in words and by its next dates, on the clock of the event. */
-export const ruleQuery = (form: EventForm) =>
+export const ruleQuery = (form: EventDraft) =>
   queryOptions({
     queryKey: ['rules', form.eventId, form.only, form.calendarId, form.time, form.rule, form.version],
     queryFn: ({ signal }) =>
@@ -81,26 +82,26 @@ export const historyQuery = (eventId: string) =>
       unwrap(api.GET('/api/events/{eventId}/history', { params: { path: { eventId } }, signal })),
   })
 
-export const writeEvent = (form: EventForm, set: string, reach: Reach) =>
+export const writeEvent = (form: EventDraft, set: string, reach: Reach) =>
   unwrap(
     api.PUT('/api/events/{eventId}', {
       params: {
         path: { eventId: form.eventId },
         query: form.only ? { only: form.only, reach } : {},
-        header: tag(form.version),
+        header: tag(form.before && form.version),
       },
       headers: { 'X-Change-Set': set },
       body: bodyOf(form),
     }),
   )
 
-export const deleteEvent = (form: EventForm, reach: Reach, set: string) =>
+export const deleteEvent = (form: EventDraft, reach: Reach, set: string) =>
   unwrap(
     api.DELETE('/api/events/{eventId}', {
       params: {
         path: { eventId: form.eventId },
         query: form.only ? { only: form.only, reach } : {},
-        header: tag(form.version),
+        header: tag(form.before && form.version),
       },
       headers: { 'X-Change-Set': set },
     }),

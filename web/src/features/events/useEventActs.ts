@@ -3,7 +3,7 @@ import type { Schema } from '../../api/client'
 import { ProblemError } from '../../api/problem'
 import { wallKeys } from '../../api/topics'
 import { brickKey, type EventBrick, titleOf } from '../../model/bricks'
-import { brickOf, type EventForm, formOf } from '../../model/eventForm'
+import { brickOf, draftOf, type EventDraft } from '../../model/eventDraft'
 import { newSet, useActs } from '../../undo/acts'
 import { deleteEvent, type Reach, writeEvent } from './eventQueries'
 import { inTurn } from './inTurn'
@@ -13,7 +13,7 @@ type WallBody = Schema['WallBody']
 /** What became of a change: done, or somebody else's version that is there now, or refused with a reason that was said. */
 export type Written =
   | { kind: 'done' }
-  | { kind: 'stale'; theirs: EventForm }
+  | { kind: 'stale'; theirs: EventDraft }
   | { kind: 'refused'; error: unknown }
 
 /** How many changes of this page are not answered yet. */
@@ -90,7 +90,7 @@ export function useEventActs() {
   }
 
   const write = (
-    form: EventForm,
+    form: EventDraft,
     sentence: string,
     reach: Reach = 'onlyThis',
     set = newSet(),
@@ -105,7 +105,7 @@ export function useEventActs() {
   }
 
   const remove = (
-    form: EventForm,
+    form: EventDraft,
     reach: Reach,
     set = newSet(),
     title = titleOf(form.title),
@@ -122,16 +122,16 @@ export function useEventActs() {
 }
 
 /** Whether a brick goes when a form's event is deleted as far as that. */
-function isReached(brick: EventBrick, form: EventForm, reach: Reach): boolean {
+function isReached(brick: EventBrick, form: EventDraft, reach: Reach): boolean {
   if (brick.eventId !== form.eventId) return false
   if (form.only === null || reach === 'whole') return true
   return reach === 'andLater' ? (brick.only ?? '') >= form.only : brick.only === form.only
 }
 
 /** The state that is there now, as a stale answer (412) carries it. */
-function currentOf(error: unknown): EventForm | null {
+function currentOf(error: unknown): EventDraft | null {
   if (!(error instanceof ProblemError) || error.status !== 412) return null
-  return isEvent(error.current) ? formOf(error.current) : null
+  return isEvent(error.current) ? draftOf(error.current) : null
 }
 
 const isEvent = (value: unknown): value is Schema['BrickBodyEvent'] =>

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import type { Layer } from '../../model/bricks'
-import type { EventForm } from '../../model/eventForm'
+import type { EventDraft } from '../../model/eventDraft'
 import { groupQueries } from '../../model/groupQueries'
 import { daysOf } from '../../model/times'
 import { useReader } from '../../reader/person'
@@ -10,9 +10,9 @@ import { answersQuery } from '../answers'
 export type EventPeople = ReturnType<typeof useEventPeople>
 
 /** The calendar an event goes to, and who can be named on it. */
-export function useEventPeople(form: EventForm, layers: readonly Layer[]) {
+export function useEventPeople(form: EventDraft, layers: readonly Layer[]) {
   const { person } = useReader()
-  const isNew = form.version === null
+  const isNew = form.before === null
   const calendar = layers.find((layer) => layer.calendarId === form.calendarId)
   const groupId = calendar?.groupId
   const members = useQuery({
@@ -39,7 +39,7 @@ export function useEventPeople(form: EventForm, layers: readonly Layer[]) {
     calendar,
     /** The calendar it leaves, where it is put into another one. */
     from: layers.find(
-      (layer) => layer.calendarId === form.calendarBefore && form.calendarBefore !== form.calendarId,
+      (layer) => layer.calendarId === form.before?.calendarId && layer.calendarId !== form.calendarId,
     ),
     members: members.data,
     guests: guests.data ?? [],

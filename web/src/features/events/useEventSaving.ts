@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { titleOf } from '../../model/bricks'
-import { type EventForm, timeProblem } from '../../model/eventForm'
+import { type EventDraft, timeProblem } from '../../model/eventDraft'
 import { keepLastCalendar } from '../../model/makeIn'
 import { newSet } from '../../undo/acts'
 import type { Reach, ReachAsked } from './eventQueries'
@@ -8,11 +8,11 @@ import { useEventActs, type Written } from './useEventActs'
 import type { EventPeople } from './useEventPeople'
 
 interface EventSavingProps {
-  form: EventForm
+  form: EventDraft
   people: EventPeople
   /** Asked at once, where the brick was carried on the wall. */
   asked: ReachAsked
-  onMet: (theirs: EventForm | null) => void
+  onMet: (theirs: EventDraft | null) => void
   onClose: () => void
 }
 
@@ -28,7 +28,7 @@ export function useEventSaving({
   const [error, setError] = useState<unknown>(null)
   const [busy, setBusy] = useState(false)
   const [asking, setAsking] = useState<ReachAsked>(asked)
-  const isNew = form.version === null
+  const isNew = form.before === null
 
   const settle = (written: Written) => {
     setBusy(false)
@@ -41,13 +41,13 @@ export function useEventSaving({
     setError(null)
     setAsking(null)
   }
-  const sentenceOf = (wish: EventForm, reach: Reach) => {
+  const sentenceOf = (wish: EventDraft, reach: Reach) => {
     const title = titleOf(wish.title, calendar?.purpose)
     if (isNew) return `Added “${title}” to ${calendar?.name ?? 'the calendar'}.`
     const way = from ? ` from ${from.name} to ${calendar?.name}` : ''
     return `${from ? 'Moved' : 'Changed'} “${title}”${way}${wish.only ? reachWords[reach] : ''}.`
   }
-  const save = async (wish: EventForm, reach: Reach) => {
+  const save = async (wish: EventDraft, reach: Reach) => {
     begin()
     const written = await write(wish, sentenceOf(wish, reach), reach)
     if (written.kind === 'done' && calendar && (isNew || from)) keepLastCalendar(calendar)
@@ -58,7 +58,7 @@ export function useEventSaving({
     settle(await remove(form, reach, newSet(), titleOf(form.title, calendar?.purpose)))
   }
   /** Saves it, or asks first how far that reaches. */
-  const saveOrAsk = (wish: EventForm) => {
+  const saveOrAsk = (wish: EventDraft) => {
     if (wish.only && !isNew) setAsking('change')
     else void save(wish, 'whole')
   }

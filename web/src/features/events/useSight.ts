@@ -1,12 +1,12 @@
 import { useQuery } from '@tanstack/react-query'
 import { ProblemError } from '../../api/problem'
 import type { EventBrick, Layer } from '../../model/bricks'
-import type { EventForm } from '../../model/eventForm'
+import type { EventDraft } from '../../model/eventDraft'
 import { eventQuery } from './eventQueries'
 
 /** How the one who writes an event stands to it at this moment, whatever it was when they opened it. */
 export type Sight =
-  | { kind: 'writes'; form: EventForm }
+  | { kind: 'writes'; form: EventDraft }
   /** It can be read by now: what may be seen of it. */
   | { kind: 'reads'; event: Omit<EventBrick, 'form'> }
   /** Nothing of it is shown to them any more. */
@@ -16,11 +16,11 @@ export type Sight =
  * Asks for the event that is being written each time something changed, as whoever reads it does. A new one loses the
  * calendar it was for where nothing can be added there any more: where it goes is chosen anew, by them.
  */
-export function useSight(form: EventForm | null, layers: readonly Layer[]): Sight | null {
-  const isThere = form !== null && form.version !== null
+export function useSight(form: EventDraft | null, layers: readonly Layer[]): Sight | null {
+  const isThere = form !== null && form.before !== null
   const event = useQuery({ ...eventQuery(form?.eventId ?? '', form?.only ?? null), enabled: isThere })
   if (form === null) return null
-  if (form.version === null) {
+  if (form.before === null) {
     const mayAdd = layers.some((layer) => layer.calendarId === form.calendarId && layer.may.add)
     return { kind: 'writes', form: mayAdd ? form : { ...form, calendarId: '' } }
   }
@@ -29,12 +29,12 @@ export function useSight(form: EventForm | null, layers: readonly Layer[]): Sigh
 }
 
 /** What whoever has the form typed themselves, by the names of its fields. */
-export const typedIn = ({ title, place, notes, textsBefore }: EventForm): [string, string][] =>
+export const typedIn = ({ title, place, notes, before }: EventDraft): [string, string][] =>
   (
     [
-      ['Title', title, textsBefore.title],
-      ['Where', place, textsBefore.place],
-      ['Notes', notes, textsBefore.notes],
+      ['Title', title, before?.title ?? ''],
+      ['Where', place, before?.place ?? ''],
+      ['Notes', notes ?? '', before?.notes ?? ''],
     ] as const
   )
     .filter(([, now, before]) => now !== before && now !== '')

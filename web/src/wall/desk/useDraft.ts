@@ -2,7 +2,7 @@ import { useState } from 'react'
 import type { ReachAsked } from '../../features/events/eventQueries'
 import { useSight } from '../../features/events/useSight'
 import { type Brick, brickKey, type EventBrick, type Layer, titleOf } from '../../model/bricks'
-import { brickOf, differences, type EventForm, formOf } from '../../model/eventForm'
+import { brickOf, differences, draftOf, type EventDraft } from '../../model/eventDraft'
 import { useActs } from '../../undo/acts'
 import type { WallPlace } from '../read/useWallPlace'
 import type { DeskPlace } from './deskPlace'
@@ -12,12 +12,12 @@ export type Draft = ReturnType<typeof useDraft>
 /** What is being written on the desk: it is left by laying something else there, and can be brought back. */
 export function useDraft({ desk, place }: WallPlace, layers: readonly Layer[], bricks: readonly Brick[]) {
   const acts = useActs()
-  const [form, setForm] = useState<EventForm | null>(null)
-  const [met, setMet] = useState<EventForm | null>(null)
+  const [form, setForm] = useState<EventDraft | null>(null)
+  const [met, setMet] = useState<EventDraft | null>(null)
   const [asked, setAsked] = useState<ReachAsked>(null)
   const sight = useSight(form, layers)
 
-  const open = (next: EventForm, theirs: EventForm | null = null, asking: ReachAsked = null) => {
+  const open = (next: EventDraft, theirs: EventDraft | null = null, asking: ReachAsked = null) => {
     setForm(next)
     setMet(theirs)
     setAsked(asking)
@@ -61,8 +61,8 @@ export function useDraft({ desk, place }: WallPlace, layers: readonly Layer[], b
 }
 
 /** Whether a form holds something that the wall does not. */
-function isWritten(form: EventForm, bricks: readonly Brick[]): boolean {
-  if (form.version === null) return form.title !== '' || form.notes !== '' || form.place !== ''
+function isWritten(form: EventDraft, bricks: readonly Brick[]): boolean {
+  if (form.before === null) return form.title !== '' || (form.notes ?? '') !== '' || form.place !== ''
   const there = bricks.find((brick): brick is EventBrick => brickKey(brick) === brickKey(brickOf(form)))
-  return there !== undefined && differences(form, formOf(there)).length > 0
+  return there !== undefined && differences(form, draftOf(there)).length > 0
 }

@@ -1,6 +1,6 @@
 import type { Gap } from '../../model/availabilityQueries'
 import { blankBrick, type EventBrick, type Layer, type Time } from '../../model/bricks'
-import { newForm } from '../../model/eventForm'
+import { newDraft } from '../../model/eventDraft'
 import { bookableOf, layerToMakeIn, placesOf, placeText } from '../../model/makeIn'
 import { dateOf, localAt, minuteOf, nextHalfHour } from '../../model/times'
 import { useReader } from '../../reader/person'
@@ -41,7 +41,7 @@ export function useMaking(
       return
     }
     const personId = rows.find((one) => one.key === lane)?.personId
-    draft.open(newForm(layer.calendarId, time, personId ? [personId] : []))
+    draft.open(newDraft(layer.calendarId, time, personId ? [personId] : []))
   }
   /** Something new for some people, in the calendar that new events go to. */
   const makeFor = (time: Time, whom: readonly string[], places: readonly string[] = []) => {
@@ -51,7 +51,7 @@ export function useMaking(
       acts.done(nowhere)
       return
     }
-    draft.open({ ...newForm(layer.calendarId, time, whom), place: placeText(sought) })
+    draft.open({ ...newDraft(layer.calendarId, time, whom), place: placeText(sought) })
     at.showDay(dateOf(time.form === 'days' ? time.first : time.start))
   }
   /** As long as the preferences say a new event is: today from the next half hour on, else in the morning. */

@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react'
 import { useEventActs, type Written } from '../../features/events/useEventActs'
 import { type Brick, brickKey, type EventBrick, type Layer } from '../../model/bricks'
-import { type EventForm, formOf } from '../../model/eventForm'
+import { copyOf, draftOf, type EventDraft } from '../../model/eventDraft'
 import { daysBetween, daysOf, minutesBetween, moved } from '../../model/times'
 import { newSet, useActs } from '../../undo/acts'
 
@@ -32,7 +32,7 @@ export function useMarks(bricks: readonly Brick[]) {
   /** One act on each that it may be done to; dates of one series follow each other, each on the version the one before made. */
   const each = (...what: Parameters<typeof run>) => acts.during(run(...what))
   const run = async (
-    act: (form: EventForm, set: ReturnType<typeof newSet>) => Promise<Written>,
+    act: (form: EventDraft, set: ReturnType<typeof newSet>) => Promise<Written>,
     may: (brick: EventBrick) => boolean,
     did: string,
   ) => {
@@ -40,7 +40,7 @@ export function useMarks(bricks: readonly Brick[]) {
     const versions = new Map<string, number>()
     let done = 0
     for (const one of marked.filter(may)) {
-      const written = await act({ ...formOf(one), version: versions.get(one.eventId) ?? one.version }, set)
+      const written = await act({ ...draftOf(one), version: versions.get(one.eventId) ?? one.version }, set)
       if (written.kind !== 'done') continue
       versions.set(one.eventId, (versions.get(one.eventId) ?? one.version) + 1)
       done += 1
@@ -49,13 +49,13 @@ export function useMarks(bricks: readonly Brick[]) {
     else acts.done(countedText(did, done, marked.length), set)
   }
   /** By how much one of them was carried, all of them are. */
-  const carried = (brick: EventBrick, time: EventForm['time']) => {
+  const carried = (brick: EventBrick, time: EventDraft['time']) => {
     const byDays = daysBetween(daysOf(brick.time).first, daysOf(time).first)
     const byMinutes =
       time.form === 'days' || brick.time.form === 'days'
         ? 0
         : minutesBetween(brick.time.start, time.start) - byDays * 1440
-    return (one: EventForm['time']) => moved(one, byDays, byMinutes)
+    return (one: EventDraft['time']) => moved(one, byDays, byMinutes)
   }
 
   return {
@@ -74,7 +74,7 @@ export function useMarks(bricks: readonly Brick[]) {
       )
       clear()
     },
-    moveAll: (brick: EventBrick, time: EventForm['time']) => {
+    moveAll: (brick: EventBrick, time: EventDraft['time']) => {
       const to = carried(brick, time)
       return each(
         (form, set) => write({ ...form, time: to(form.time) }, '', 'onlyThis', set),
@@ -82,7 +82,7 @@ export function useMarks(bricks: readonly Brick[]) {
         'Moved',
       )
     },
-    copyAll: (brick: EventBrick, time: EventForm['time']) => {
+    copyAll: (brick: EventBrick, time: EventDraft['time']) => {
       const to = carried(brick, time)
       return each(
         (form, set) => write({ ...copyOf(form), time: to(form.time) }, '', 'whole', set),
@@ -106,18 +106,6 @@ export function useMarks(bricks: readonly Brick[]) {
     },
   }
 }
-
-/** The same again as an event of its own, that repeats no more. */
-export const copyOf = (form: EventForm): EventForm => ({
-  ...form,
-  eventId: crypto.randomUUID(),
-  only: null,
-  version: null,
-  calendarBefore: null,
-  rule: null,
-  ruleBefore: null,
-  repeats: null,
-})
 
 const countedText = (did: string, done: number, all: number): string =>
   done < all

@@ -1,6 +1,6 @@
 import { useEventActs } from '../../features/events/useEventActs'
 import { type Brick, brickKey, type EventBrick, eventKey } from '../../model/bricks'
-import { brickOf, type EventForm, formOf } from '../../model/eventForm'
+import { brickOf, copyOf, draftOf, type EventDraft } from '../../model/eventDraft'
 import { daysOf } from '../../model/times'
 import { dayText } from '../../reader/dates'
 import { useActs } from '../../undo/acts'
@@ -12,7 +12,7 @@ import { carriedTo } from '../roster/roster'
 import { seenText, whatChanged } from '../wallWords'
 import { useCarry } from './useCarry'
 import type { Carried } from './useHand'
-import { copyOf, type useMarks } from './useMarks'
+import type { useMarks } from './useMarks'
 
 /** What is done with bricks that lie on the wall: opened, marked, carried elsewhere by hand or by keys, copied. */
 export function useMoving(
@@ -30,13 +30,13 @@ export function useMoving(
     else if (brick.form === 'busy') acts.done('Only the times are shared with you here: it is busy then.')
     else draft.leaveFor({ kind: 'event', key: eventKey(brick.eventId, brick.only) })
   }
-  const change = async (wish: EventForm, sentence: string, brick: EventBrick) => {
+  const change = async (wish: EventDraft, sentence: string, brick: EventBrick) => {
     const written = await write(wish, sentence, 'whole')
     if (written.kind === 'stale') draft.open(wish, written.theirs)
     else if (draft.form && brickKey(brick) === brickKey(brickOf(draft.form))) draft.close()
   }
   /** One date of a series is asked how far it reaches before anything is saved. */
-  const changeOrAsk = (wish: EventForm, sentence: string, brick: EventBrick): boolean => {
+  const changeOrAsk = (wish: EventDraft, sentence: string, brick: EventBrick): boolean => {
     if (brick.only) draft.open(wish, null, 'change')
     else void change(wish, sentence, brick)
     return !brick.only
@@ -46,7 +46,7 @@ export function useMoving(
     const rowOf = (key: string) => rows.find((row) => row.key === key)
     const [source, target] = [rowOf(from), rowOf(to)]
     const attendees = source && target ? carriedTo(brick, source, target) : [...brick.attendees]
-    const wish = { ...formOf(brick), time, attendees }
+    const wish = { ...draftOf(brick), time, attendees }
     const isOfMarked = marks.count > 1 && marks.keys.has(brickKey(brick))
     if (copy && isOfMarked) {
       void marks.copyAll(brick, time)
@@ -80,7 +80,7 @@ export function useMoving(
     carry,
     onBrickKey,
     takeOff: (brick: EventBrick, personId: string) => {
-      const wish = { ...formOf(brick), attendees: brick.attendees.filter((one) => one !== personId) }
+      const wish = { ...draftOf(brick), attendees: brick.attendees.filter((one) => one !== personId) }
       const sentence = `Took ${names.get(personId) ?? 'somebody'} off “${draft.titleIn(brick)}”.`
       changeOrAsk(wish, sentence, brick)
     },

@@ -24,8 +24,8 @@ public sealed record InvitationDraft(
 /// <summary>What somebody gives in return for an invitation.</summary>
 public sealed record ReturnGift(CalendarId CalendarId, Role Role);
 
-/// <summary>Gives and takes access to calendars.</summary>
-public sealed class AccessCommands(MortarDb db, PublicLinks links, ZoneClock zones)
+/// <summary>Invites addresses to calendars, and answers those invitations.</summary>
+public sealed class InvitationCommands(MortarDb db, PublicLinks links, ZoneClock zones)
 {
     /// <summary>Invites an address to a step. Sending the same invitation twice writes it once.</summary>
     public Task<Outcome<InvitationRow>> Invite(
@@ -39,7 +39,8 @@ public sealed class AccessCommands(MortarDb db, PublicLinks links, ZoneClock zon
             act,
             async () =>
             {
-                if (await db.WhyNotCoordinate(act.Actor, calendarId, cancellationToken) is { } refusal)
+                var giver = await db.GiverOf(act.Actor, calendarId, zones, cancellationToken);
+                if (giver.WhyNotCoordinate is { } refusal)
                 {
                     return refusal;
                 }
@@ -51,31 +52,24 @@ public sealed class AccessCommands(MortarDb db, PublicLinks links, ZoneClock zon
                         : new Refusal.NotThere("invitation");
                 }
 
-                var (endsAt, found) = await db.EndOf(calendarId, draft.LastDay, zones, cancellationToken);
-                var check = InvitationRules.Check(draft.Address, draft.Role, draft.Message).And(found);
-                if (!check.IsFit || check.Value.Address is not { } to)
+                var words = InvitationRules.Check(draft.Address, draft.Role, draft.Message);
+                var decided = giver.Promise(words, draft.LastDay);
+                if (decided is not Outcome<Grant>.Done { Value: var promised } || words.Value.Address is not { } to)
                 {
-                    return new Refusal.Unfit(check.Problems);
-                }
-
-                if (
-                    await db.WhyNotGive(
-                        act.Actor,
-                        calendarId,
-                        new Grant(draft.Role, Way.Own, endsAt),
-                        zones,
-                        cancellationToken
-                    ) is
-                    { } beyond
-                )
-                {
-                    return beyond;
+                    return decided.WhyNot;
                 }
 
                 var person = await db.PersonAt(to, cancellationToken);
                 // Whose another address is, is not told: only the one they are listed by says that they are there.
                 var listed = person?.Address == to.Value ? person.Id : (PersonId?)null;
-                if (await WhyNot(calendarId, to, listed, cancellationToken) is { } why)
+                if (
+                    InvitationRules.WhyNotInvite(
+                        to,
+                        await HasStep(calendarId, listed, cancellationToken),
+                        await IsInvited(calendarId, to, cancellationToken)
+                    ) is
+                    { } why
+                )
                 {
                     return why;
                 }
@@ -87,13 +81,13 @@ public sealed class AccessCommands(MortarDb db, PublicLinks links, ZoneClock zon
                     CalendarId = calendarId,
                     Address = to.Value,
                     PersonId = person?.Id,
-                    Role = draft.Role,
-                    Message = check.Value.Message,
+                    Role = promised.Role,
+                    Message = words.Value.Message,
                     State = InvitationState.Waiting,
                     InvitedBy = act.Actor,
                     SentAt = db.Now,
                     LinkHash = LinkSecret.HashOf(secret),
-                    EndsAt = endsAt,
+                    EndsAt = promised.EndsAt,
                     InReturn = draft.InReturn,
                 };
                 db.Invitations.Add(invitation);
@@ -183,28 +177,10 @@ public sealed class AccessCommands(MortarDb db, PublicLinks links, ZoneClock zon
             {
                 if (inReturn is { } gift)
                 {
-                    if (await db.WhyNotCoordinate(act.Actor, gift.CalendarId, cancellationToken) is { } refusal)
+                    var giver = await db.GiverOf(act.Actor, gift.CalendarId, zones, cancellationToken);
+                    if (giver.Gift(gift.Role, "inReturn.role") is { } refusal)
                     {
                         return refusal;
-                    }
-
-                    if (gift.Role == Role.None)
-                    {
-                        return new Refusal.Unfit([Refusals.NoStep("inReturn.role")]);
-                    }
-
-                    if (
-                        await db.WhyNotGive(
-                            act.Actor,
-                            gift.CalendarId,
-                            new Grant(gift.Role, Way.Own),
-                            zones,
-                            cancellationToken
-                        ) is
-                        { } beyond
-                    )
-                    {
-                        return beyond;
                     }
 
                     (await db.GrantOf(gift.CalendarId, invitation.InvitedBy, cancellationToken)).Raise(
@@ -235,157 +211,19 @@ public sealed class AccessCommands(MortarDb db, PublicLinks links, ZoneClock zon
             cancellationToken
         );
 
-    /// <summary>
-    /// Puts somebody who is there already on a step of their own, for good or up to a last day: somebody who reaches the
-    /// calendar by any way, or a member of its group. Everybody else is invited.
-    /// </summary>
-    public Task<Outcome<GrantRow>> SetRole(
-        Act act,
-        CalendarId calendarId,
-        PersonId whose,
-        Role role,
-        LocalDate? lastDay,
-        CancellationToken cancellationToken
-    ) =>
-        db.Write<GrantRow>(
-            act,
-            async () =>
-            {
-                if (await db.WhyNotCoordinate(act.Actor, calendarId, cancellationToken) is { } refusal)
-                {
-                    return refusal;
-                }
+    private Task<bool> HasStep(CalendarId calendarId, PersonId? person, CancellationToken cancellationToken) =>
+        db
+            .Grants.CountingAt(db.Now)
+            .AnyAsync(grant => grant.CalendarId == calendarId && grant.PersonId == person, cancellationToken);
 
-                if (role == Role.None)
-                {
-                    return new Refusal.Unfit([Refusals.NoStep(otherwise: "end the access")]);
-                }
-
-                var end = await db.EndOf(calendarId, lastDay, zones, cancellationToken);
-                var wish = new Grant(role, Way.Own, end.Value);
-                return end.WhyNot is { } unfit ? unfit
-                    : await db.WhyNotGive(act.Actor, calendarId, wish, zones, cancellationToken) is { } beyond ? beyond
-                    : await Put(calendarId, whose, wish, cancellationToken);
-            },
+    private Task<bool> IsInvited(CalendarId calendarId, Address address, CancellationToken cancellationToken) =>
+        db.Invitations.AnyAsync(
+            invitation =>
+                invitation.CalendarId == calendarId
+                && invitation.Address == address.Value
+                && invitation.State == InvitationState.Waiting,
             cancellationToken
         );
-
-    /// <summary>
-    /// Ends somebody's own access, also what they have by a link; a coordinator anybody's, everybody their own.
-    /// </summary>
-    public Task<Outcome<GrantRow>> End(
-        Act act,
-        CalendarId calendarId,
-        PersonId whose,
-        CancellationToken cancellationToken
-    ) =>
-        db.Write<GrantRow>(
-            act,
-            async () =>
-            {
-                var standing = await db.StandingOf(act.Actor, calendarId, cancellationToken);
-                if (AccessRules.ToEnd(standing.Role, act.Actor, whose).WhyNot("calendar", "Coordinate") is { } refusal)
-                {
-                    return refusal;
-                }
-
-                var held = await db
-                    .LinkHolders.Where(holder =>
-                        holder.CalendarId == calendarId && holder.PersonId == whose && holder.LeftAt == null
-                    )
-                    .ToListAsync(cancellationToken);
-                held.ForEach(holder => holder.LeftAt = db.Now);
-                var ended = await Put(calendarId, whose, new Grant(Role.None, Way.Own), cancellationToken);
-                return ended is Outcome<GrantRow>.Not { Why: Refusal.NotThere } && held.Count > 0
-                    ? new Outcome<GrantRow>.Done(await db.GrantOf(calendarId, whose, cancellationToken))
-                    : ended;
-            },
-            cancellationToken
-        );
-
-    /// <summary>Makes somebody the first coordinator of a calendar they make. Part of a command that is already under way.</summary>
-    internal void Found(CalendarId calendarId, PersonId founder) =>
-        db.Grants.Add(
-            new GrantRow
-            {
-                Id = Guid.CreateVersion7(),
-                CalendarId = calendarId,
-                PersonId = founder,
-                Role = Role.Coordinate,
-            }
-        );
-
-    private async Task<Outcome<GrantRow>> Put(
-        CalendarId calendarId,
-        PersonId whose,
-        Grant next,
-        CancellationToken cancellationToken
-    )
-    {
-        var grants = await db
-            .Grants.Where(grant => grant.CalendarId == calendarId && grant.Role != Role.None)
-            .ToListAsync(cancellationToken);
-        if (grants.Find(grant => grant.PersonId == whose) is not { } own)
-        {
-            if (next.Role == Role.None || !await IsThereAlready(calendarId, whose, cancellationToken))
-            {
-                return new Refusal.NotThere("access");
-            }
-
-            own = await db.GrantOf(calendarId, whose, cancellationToken);
-        }
-
-        if (Coordinators.WouldBeLeftWithout(grants.Select(grant => (grant.PersonId, grant.ToCore())), whose, next))
-        {
-            return Coordinators.WhyOneStays;
-        }
-
-        (own.Role, own.EndsAt) = (next.Role, next.EndsAt);
-        return own;
-    }
-
-    private async Task<bool> IsThereAlready(
-        CalendarId calendarId,
-        PersonId whose,
-        CancellationToken cancellationToken
-    ) =>
-        (await db.StandingOf(whose, calendarId, cancellationToken)).Role > Role.None
-        || await (
-            from calendar in db.Calendars
-            where calendar.Id == calendarId
-            join member in db.Members on calendar.GroupId equals member.GroupId
-            select member.PersonId
-        ).ContainsAsync(whose, cancellationToken);
-
-    private async Task<Refusal?> WhyNot(
-        CalendarId calendarId,
-        Address address,
-        PersonId? person,
-        CancellationToken cancellationToken
-    )
-    {
-        if (
-            await db
-                .Grants.CountingAt(db.Now)
-                .AnyAsync(grant => grant.CalendarId == calendarId && grant.PersonId == person, cancellationToken)
-        )
-        {
-            return new Refusal.AgainstRule(
-                "already-in",
-                $"{address} has access to this calendar already. Change the step in the list instead."
-            );
-        }
-
-        return await db.Invitations.AnyAsync(
-            one => one.CalendarId == calendarId && one.Address == address.Value && one.State == InvitationState.Waiting,
-            cancellationToken
-        )
-            ? new Refusal.AgainstRule(
-                "already-invited",
-                $"An invitation to {address} is waiting already. Send it again, or withdraw it first."
-            )
-            : null;
-    }
 
     private Task<Outcome<InvitationRow>> ChangeOpen(
         Act act,
@@ -411,12 +249,9 @@ public sealed class AccessCommands(MortarDb db, PublicLinks links, ZoneClock zon
                     return new Refusal.NotThere("invitation");
                 }
 
-                if (!invitation.State.IsOpen())
+                if (invitation.State.WhyNotChange() is { } closed)
                 {
-                    return new Refusal.AgainstRule(
-                        "invitation-closed",
-                        $"This invitation is no longer open: it was {invitation.State.ToString().ToLowerInvariant()}."
-                    );
+                    return closed;
                 }
 
                 await change(invitation);
@@ -445,17 +280,8 @@ public sealed class AccessCommands(MortarDb db, PublicLinks links, ZoneClock zon
                     return new Refusal.NotThere("invitation");
                 }
 
-                if (!invitation.State.IsOpen())
-                {
-                    return new Refusal.AgainstRule("invitation-closed", invitation.State.WhyClosed());
-                }
-
-                if (!await db.StandingInvitations().AnyAsync(one => one.Id == id, cancellationToken))
-                {
-                    return new Refusal.AgainstRule("invitation-closed", InvitationRules.Lapsed);
-                }
-
-                return await answer(invitation);
+                var stands = await db.StandingInvitations().AnyAsync(row => row.Id == id, cancellationToken);
+                return invitation.State.WhyNotAnswer(stands) is { } closed ? closed : await answer(invitation);
             },
             cancellationToken
         );

@@ -1,50 +1,16 @@
 import type { Schema } from '../api/client'
-import type { EventBrick, Time } from './bricks'
+import { blankBrick, type EventBrick, type Time } from './bricks'
 import { addDays, dateOf, daysOf, localAt, minuteOf, minutesBetween, plusMinutes } from './times'
 
-/** An event as it stands on the desk, new or being changed. */
-/** A part of the form that can be meant by itself. */
+/** A part of a draft that can be meant by itself. */
 export type EventField = 'when' | 'repeats' | 'who' | 'where' | 'kind' | 'counts' | 'notes'
 
-export interface EventForm {
-  /** What is to be changed first: it has the focus when the form opens. */
+/** An event that is being written: as it would lie on the wall, and as it lay there when it was opened. */
+export interface EventDraft extends EventBrick {
+  /** As it was read; null for one that is not there yet. What differs was changed by who writes. */
+  before: EventBrick | null
+  /** What is to be changed first: it has the focus when the desk opens. */
   focus?: EventField
-  eventId: string
-  /** The occurrence that is meant; null for a single event. */
-  only: string | null
-  /** The version it is based on; null for one that is not there yet. */
-  version: number | null
-  calendarId: string
-  /** The calendar it is in until it is saved; null for one that is in none yet. */
-  calendarBefore: string | null
-  title: string
-  place: string
-  notes: string
-  /** Its texts as they were read: what differs from them was typed by who has the form. */
-  textsBefore: { title: string; place: string; notes: string }
-  showAs: Schema['ShowAs']
-  /** Whether it is called off; a change leaves that as it is. */
-  cancelled: boolean
-  time: Time
-  attendees: readonly string[]
-  /** Whether only those who may change it see who is named. */
-  hidesAttendees: boolean
-  /** Whose it is to organize; null where that is not shown, or not decided yet. */
-  organizer: string | null
-  kind: string
-  private: boolean
-  /** Minutes before the start. */
-  reminder: number | null
-  /** How it repeats, in words; null for a single event. */
-  repeats: string | null
-  /** The rule it repeats by; null for none, or for more than one rule can say. */
-  rule: string | null
-  /** The rule as it was, by which it is seen whether it was changed. */
-  ruleBefore: string | null
-  /** Whether it may also be deleted, moved to another calendar and given to others. */
-  mayGiveAway: boolean
-  /** Those who may change it by themselves. */
-  editors: readonly string[]
 }
 
 /** How an event can count for the time of those it takes. */
@@ -54,87 +20,35 @@ export const showAsChoices = [
   { value: 'free', label: 'Free: it takes no time' },
 ] as const
 
-export const newForm = (calendarId: string, time: Time, attendees: readonly string[] = []): EventForm => ({
+/** Something new, at a time, in a calendar; in none yet where that is empty. */
+export const newDraft = (calendarId: string, time: Time, attendees: readonly string[] = []): EventDraft => ({
+  ...blankBrick(calendarId, crypto.randomUUID(), time),
+  attendees: [...attendees],
+  mayChange: true,
+  mayGiveAway: true,
+  before: null,
+})
+
+/** An event that is there, to be changed: the date that is meant, by itself. */
+export const draftOf = (event: Schema['BrickBodyEvent'] | EventBrick): EventDraft => {
+  const before = { ...event, form: 'event', dates: 1, texts: null } as const
+  return { ...before, before }
+}
+
+/** The same again as an event of its own, that repeats no more. */
+export const copyOf = (draft: EventDraft): EventDraft => ({
+  ...draft,
   eventId: crypto.randomUUID(),
   only: null,
-  version: null,
-  calendarId,
-  calendarBefore: null,
-  title: '',
-  place: '',
-  notes: '',
-  textsBefore: { title: '', place: '', notes: '' },
-  showAs: 'busy',
-  cancelled: false,
-  time,
-  attendees,
-  hidesAttendees: false,
-  organizer: null,
-  kind: '',
-  private: false,
-  reminder: null,
-  repeats: null,
+  version: 0,
   rule: null,
-  ruleBefore: null,
-  mayGiveAway: true,
-  editors: [],
+  repeats: null,
+  before: null,
 })
 
-export const formOf = (brick: Schema['BrickBodyEvent'] | EventBrick): EventForm => ({
-  eventId: brick.eventId,
-  only: brick.only,
-  version: brick.version,
-  calendarId: brick.calendarId,
-  calendarBefore: brick.calendarId,
-  title: brick.title,
-  place: brick.place,
-  notes: brick.notes ?? '',
-  textsBefore: { title: brick.title, place: brick.place, notes: brick.notes ?? '' },
-  showAs: brick.showAs,
-  cancelled: brick.cancelled,
-  time: brick.time,
-  attendees: brick.attendees,
-  hidesAttendees: brick.hidesAttendees,
-  organizer: brick.organizer,
-  kind: brick.kind ?? '',
-  private: brick.private,
-  reminder: brick.reminder,
-  repeats: brick.repeats,
-  rule: brick.rule,
-  ruleBefore: brick.rule,
-  mayGiveAway: brick.mayGiveAway,
-  editors: brick.editors,
-})
-
-/** The form as a brick, so that the wall draws it while it is written. */
-export const brickOf = (form: EventForm): EventBrick => ({
-  form: 'event',
-  calendarId: form.calendarId,
-  eventId: form.eventId,
-  dates: 1,
-  texts: null,
-  version: form.version ?? 0,
-  only: form.only,
-  time: form.time,
-  zone: null,
-  agreed: null,
-  title: form.title,
-  place: form.place,
-  notes: form.notes,
-  showAs: form.showAs,
-  cancelled: form.cancelled,
-  attendees: [...form.attendees],
-  hidesAttendees: form.hidesAttendees,
-  organizer: form.organizer,
-  kind: form.kind,
-  private: form.private,
-  reminder: form.reminder,
-  repeats: form.repeats,
-  rule: form.rule,
-  mayChange: true,
-  mayGiveAway: form.mayGiveAway,
-  editors: [...form.editors],
-})
+/** The draft as the wall shows it until it is saved: what a time is on another clock is not known once it is moved. */
+export const brickOf = (draft: EventDraft): EventBrick =>
+  draft.before && draft.before.time !== draft.time ? { ...draft, zone: null, agreed: null } : draft
 
 /** Whole days made of a stretch of hours, and hours made of whole days (an hour from nine). */
 export function withForm(time: Time, allDay: boolean, zone: string): Time {
@@ -182,17 +96,17 @@ export function timeProblem(time: Time): string | undefined {
 
 /** The fields that differ between two versions of an event, as words. */
 export function differences(
-  mine: EventForm,
-  theirs: EventForm,
+  mine: EventDraft,
+  theirs: EventDraft,
 ): { field: string; mine: string; theirs: string }[] {
   const fields: [string, string, string][] = [
     ['When', timeWords(mine.time), timeWords(theirs.time)],
     ['Title', mine.title, theirs.title],
     ['Place', mine.place, theirs.place],
     ['Who', String(mine.attendees.length), String(theirs.attendees.length)],
-    ['Kind', mine.kind, theirs.kind],
+    ['Kind', mine.kind ?? '', theirs.kind ?? ''],
     ['Counts as', mine.showAs, theirs.showAs],
-    ['Notes', mine.notes, theirs.notes],
+    ['Notes', mine.notes ?? '', theirs.notes ?? ''],
   ]
   return fields.filter(([, a, b]) => a !== b).map(([field, a, b]) => ({ field, mine: a, theirs: b }))
 }

@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest'
 import {
   differences,
-  newForm,
+  newDraft,
   ofDay,
   ofDays,
   partOf,
@@ -9,7 +9,7 @@ import {
   withEnd,
   withForm,
   withStart,
-} from './eventForm'
+} from './eventDraft'
 
 const zone = 'Europe/London'
 const clock = (start: string, end: string) => ({ form: 'clock', start, end, zone }) as const
@@ -61,7 +61,7 @@ it('an end before the start is said', () => {
 })
 
 it('two versions differ in what is different, in words', () => {
-  const mine = { ...newForm('c', hours), title: 'Mine' }
+  const mine = { ...newDraft('c', hours), title: 'Mine' }
   const theirs = { ...mine, title: 'Theirs', time: clock('2026-03-12T09:00:00', '2026-03-12T10:30:00') }
   expect(differences(mine, theirs)).toEqual([
     { field: 'When', mine: '2026-03-11 09:00 – 10:30', theirs: '2026-03-12 09:00 – 10:30' },
