@@ -324,14 +324,14 @@ public class AccessTests
         priya.WaitForText("Your step on “Glaze tests” was lowered");
         priya.WaitGone(notes);
         priya.WaitForText("The back room");
-        Assert.DoesNotContain(World.Secret, priya.Text(By.TagName("body")), StringComparison.Ordinal);
+        Assert.DoesNotContain(World.Secret, priya.Text(By.CssSelector("body")), StringComparison.Ordinal);
         Assert.Equal(string.Empty, priya.Axe());
 
         (await api.Delete(priyas)).Is(204);
 
         priya.WaitForText("It is no longer shared with you");
         priya.WaitForText("The back room");
-        Assert.DoesNotContain("Celadon", priya.Text(By.TagName("body")), StringComparison.Ordinal);
+        Assert.DoesNotContain("Celadon", priya.Text(By.CssSelector("body")), StringComparison.Ordinal);
         (await api.Put(priyas, new { role = "edit" })).Is(204);
         priya.Click(By.XPath("//aside//button[normalize-space()='Save']"));
         priya.WaitForText("Changed “Celadon trial”");
@@ -356,7 +356,7 @@ public class AccessTests
         (await api.Delete($"/api/calendars/{calendar.Value}/access/{DemoPeople.Priya.Id.Value}")).Is(204);
 
         priya.WaitForText("It is no longer shared with you");
-        Assert.DoesNotContain("Oxblood", priya.Text(By.TagName("body")), StringComparison.Ordinal);
+        Assert.DoesNotContain("Oxblood", priya.Text(By.CssSelector("body")), StringComparison.Ordinal);
     }
 
     [Fact]

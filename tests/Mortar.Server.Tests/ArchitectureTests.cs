@@ -283,6 +283,32 @@ public class ArchitectureTests
         static bool IsThere(string room) => Directory.Exists(Path.Combine(Repository.Root, room));
     }
 
+    /// <summary>What comes in names an address as text. Whatever goes out holds what a rule let through (<see cref="ToldAddress"/>).</summary>
+    [Fact]
+    public void An_address_goes_out_only_where_a_rule_says_so()
+    {
+        var asText =
+            from type in Server.GetTypes()
+            where
+                type is { IsNested: true, Namespace: { } room }
+                && room.StartsWith("Mortar.Server.Features", StringComparison.Ordinal)
+            from property in type.GetProperties(BindingFlags.Instance | BindingFlags.Public)
+            where property.Name == "Address" && property.PropertyType == typeof(string)
+            select $"{type.DeclaringType!.Name}.{type.Name}";
+
+        Assert.Equal(
+            [
+                "Addresses.AskBody",
+                "ChangeMembers.CorrectBody",
+                "ChangeMembers.NewBody",
+                "FirstAccount.Body",
+                "Invite.Body",
+                "Session.SignInBody",
+            ],
+            asText.Order(StringComparer.Ordinal)
+        );
+    }
+
     private static void AssertHolds(ConditionList rule)
     {
         var result = rule.GetResult();

@@ -48,6 +48,21 @@ public static class AnswerRules
             ? new Refusal.Unfit("personIds", "Ask people who are named on the event. Name them on it first.")
             : null;
 
+    /// <summary>Why another time cannot be suggested with an answer; <c>null</c> where it can.</summary>
+    public static Refusal? WhyNotSuggest(Instant start, Instant end) =>
+        end <= start ? new Refusal.Unfit("suggested", "The time you suggest would end before it starts.") : null;
+
+    /// <summary>
+    /// Whether what became of an event has been so for long enough to be told to those who were asked: a slip that is put
+    /// right tells nobody.
+    /// </summary>
+    /// <param name="changed">When the event was changed last.</param>
+    /// <param name="binned">When its calendar was put into the bin, or came out of it; <c>null</c> where that is not what is told.</param>
+    /// <param name="rest">How long is enough.</param>
+    /// <param name="now">What o'clock it is.</param>
+    public static bool HasRested(Instant changed, Instant? binned, Duration rest, Instant now) =>
+        Elapsed.Has(rest, changed, now) && (binned is not { } moved || Elapsed.Has(rest, moved, now));
+
     /// <summary>Makes what is said with an answer safe and checks it.</summary>
     public static Checked<string> Comment(string? given)
     {

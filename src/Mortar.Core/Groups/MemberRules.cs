@@ -39,7 +39,37 @@ public static class MemberRules
             "A group keeps at least one coordinator. Make somebody else one first."
         );
 
-    /// <summary>Whether a group would be left without a coordinator if somebody no longer was one.</summary>
-    public static bool WouldBeLeftWithout(IEnumerable<PersonId> coordinators, PersonId whose) =>
-        coordinators.All(one => one == whose);
+    /// <summary>Why somebody's name and address cannot be corrected; <c>null</c> where they can.</summary>
+    /// <param name="hasAccount">Whether they answer for themselves.</param>
+    public static Refusal? WhyNotCorrect(bool hasAccount) =>
+        hasAccount
+            ? new Refusal.AgainstRule(
+                "has-account",
+                "They have an account, so their name and address are theirs to change."
+            )
+            : null;
+
+    /// <summary>Why somebody cannot be made a coordinator, or no longer one; <c>null</c> where they can.</summary>
+    /// <param name="coordinates">Whether they are to be one.</param>
+    /// <param name="whose">Who.</param>
+    /// <param name="hasAccount">Whether they can sign in.</param>
+    /// <param name="coordinators">Those the group has.</param>
+    public static Refusal? WhyNotCoordinate(
+        bool coordinates,
+        PersonId whose,
+        bool hasAccount,
+        IReadOnlyCollection<PersonId> coordinators
+    ) =>
+        !coordinates ? WhyNotWithout(whose, coordinators)
+        : hasAccount ? null
+        : new Refusal.AgainstRule(
+            "no-account",
+            "A coordinator needs an account. Invite them first, and make them one once they are here."
+        );
+
+    /// <summary>Why a group cannot do without somebody; <c>null</c> where it can.</summary>
+    /// <param name="whose">Who.</param>
+    /// <param name="coordinators">Those the group has.</param>
+    public static Refusal? WhyNotWithout(PersonId whose, IReadOnlyCollection<PersonId> coordinators) =>
+        coordinators.All(one => one == whose) ? WhyOneStays : null;
 }

@@ -1,6 +1,8 @@
 using System.Collections.Immutable;
 using Mortar.Core.Access;
 using Mortar.Core.Answers;
+using Mortar.Core.Events;
+using Mortar.Core.Time;
 using Mortar.Core.Words;
 using NodaTime;
 
@@ -114,6 +116,46 @@ public static class ProposalRules
         }
 
         return new(times, problems);
+    }
+
+    /// <summary>Checks all of what is to be put to people.</summary>
+    /// <param name="words">The title, the place and the notes, as they were given.</param>
+    /// <param name="times">The times.</param>
+    /// <param name="asked">How many are asked besides who asks.</param>
+    /// <param name="anyStranger">Whether somebody among them cannot be named in that calendar.</param>
+    /// <param name="now">What o'clock it is.</param>
+    /// <param name="zones">Reads the clocks.</param>
+    /// <returns>The words made safe, as the event will have them.</returns>
+    public static Checked<EventContent> CheckWish(
+        (string? Title, string? Place, string? Notes) words,
+        IReadOnlyCollection<ProposedTime> times,
+        int asked,
+        bool anyStranger,
+        Instant now,
+        ZoneClock zones
+    )
+    {
+        var problems = Check(times, asked, EventRules.MostAttendees, now).Problems.ToList();
+        if (anyStranger)
+        {
+            problems.Add(Attendees.Stranger("personIds"));
+        }
+
+        if (PlainText.OneLine(words.Title).Length == 0)
+        {
+            problems.Add(new FieldProblem("title", "Say what it is about: those asked read only that and the times."));
+        }
+
+        // Any day does: the words are what is looked at.
+        var day = now.InUtc().Date;
+        var check = new EventDraft(
+            words.Title,
+            words.Place,
+            words.Notes,
+            ShowAs.Busy,
+            new TimeDraft.Days(day, day)
+        ).Check(zones);
+        return new(check.Value.Content, [.. problems, .. check.Problems]);
     }
 
     /// <summary>How each time suits, in the order of time.</summary>

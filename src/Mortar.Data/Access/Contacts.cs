@@ -13,7 +13,7 @@ public static class Contacts
     /// those who asked for access gave with it, and those of members of groups that the reader coordinates. To be given a
     /// step tells nobody's address.
     /// </summary>
-    public static async Task<IReadOnlyDictionary<PersonId, string>> AddressesKnownTo(
+    public static async Task<IReadOnlyDictionary<PersonId, ToldAddress>> AddressesKnownTo(
         this MortarDb db,
         PersonId reader,
         IReadOnlyCollection<CalendarId> calendars,
@@ -40,6 +40,6 @@ public static class Contacts
             select new { Person = person.Id, Address = (person.Address ?? member.Address)! };
         return (await invited.Union(asked).Union(members).ToListAsync(cancellationToken))
             .GroupBy(one => one.Person)
-            .ToDictionary(same => same.Key, same => same.Min(one => one.Address)!);
+            .ToDictionary(same => same.Key, same => ToldAddress.AsWritten(same.Min(one => one.Address)!));
     }
 }

@@ -208,15 +208,8 @@ public sealed class AnswerCommands(MortarDb db, PublicLinks links, ZoneClock zon
                 .Where(change => change.Subject == Subject.Event && change.SubjectId == one.row.Id.Value)
                 .OrderBy(change => change.Sequence)
                 .ToListAsync(cancellationToken);
-            if (
-                states.Count == 0
-                || !Elapsed.Has(rest, states[^1].At, now)
-                || (
-                    one.isOfBin
-                    && await LastChange(one.home.Id, cancellationToken) is { } binned
-                    && !Elapsed.Has(rest, binned, now)
-                )
-            )
+            var binned = one.isOfBin ? await LastChange(one.home.Id, cancellationToken) : null;
+            if (states.Count == 0 || !AnswerRules.HasRested(states[^1].At, binned, rest, now))
             {
                 continue;
             }
@@ -301,11 +294,12 @@ public sealed class AnswerCommands(MortarDb db, PublicLinks links, ZoneClock zon
             return tooLong;
         }
 
-        if (wish.Suggested is { } suggested && suggested.End <= suggested.Start)
+        if (
+            wish.Suggested is { } suggested
+            && AnswerRules.WhyNotSuggest(suggested.Start, suggested.End) is { } backwards
+        )
         {
-            return new Refusal.Unfit([
-                new FieldProblem("suggested", "The time you suggest would end before it starts."),
-            ]);
+            return backwards;
         }
 
         var only = AnswerRow.OnlyText(wish.Only);

@@ -11,12 +11,6 @@ using Mortar.Data.Store;
 
 namespace Mortar.Data.Groups;
 
-/// <summary>Somebody to be added to a group.</summary>
-/// <param name="Id">The id of the new person, made by the client so that sending twice adds once.</param>
-/// <param name="Name">What to call them.</param>
-/// <param name="Address">Their mail address; <c>null</c> for a name alone.</param>
-public sealed record NewMember(PersonId Id, string? Name, string? Address);
-
 /// <summary>How many came to what.</summary>
 /// <param name="Named">Names that are in at once.</param>
 /// <param name="Asked">Those with accounts who are asked.</param>
@@ -41,22 +35,22 @@ public sealed class MemberCommands(MortarDb db, PublicLinks links, ZoneClock zon
             groupId,
             async group =>
             {
-                var (fit, problems) = Check(people);
-                if (problems.Count > 0)
+                var check = NewMember.Check(people);
+                if (check.WhyNot is { } unfit)
                 {
-                    return new Refusal.Unfit(problems);
+                    return unfit;
                 }
 
                 var newcomers = await Newcomers.Read(
                     db,
                     act.Actor,
                     groupId,
-                    [.. fit.Select(person => person.Id)],
-                    [.. fit.Select(person => person.Address).OfType<Address>()],
+                    [.. check.Value.Select(person => person.Id)],
+                    [.. check.Value.Select(person => person.Address).OfType<Address>()],
                     cancellationToken
                 );
                 var arrivals = new List<Arrival>();
-                foreach (var (id, name, address) in fit)
+                foreach (var (id, name, address) in check.Value)
                 {
                     var arrival = newcomers.Of(id, address);
                     arrivals.Add(arrival);
@@ -102,30 +96,24 @@ public sealed class MemberCommands(MortarDb db, PublicLinks links, ZoneClock zon
             groupId,
             async group =>
             {
-                var (fit, problems) = Check([new NewMember(whose, name, address)]);
-                if (problems.Count > 0)
+                var check = NewMember.Check(new NewMember(whose, name, address));
+                if (check.WhyNot is { } unfit)
                 {
-                    return new Refusal.Unfit([
-                        .. problems.Select(problem => problem with { Path = problem.Path.Split('.')[^1] }),
-                    ]);
+                    return unfit;
                 }
 
-                var member = await Of(groupId, whose, cancellationToken);
-                if (member is null)
+                if (await Of(groupId, whose, cancellationToken) is not { } member)
                 {
                     return new Refusal.NotThere("member");
                 }
 
-                if (await db.HasAccount(whose, cancellationToken))
+                if (MemberRules.WhyNotCorrect(await db.HasAccount(whose, cancellationToken)) is { } theirs)
                 {
-                    return new Refusal.AgainstRule(
-                        "has-account",
-                        "They have an account, so their name and address are theirs to change."
-                    );
+                    return theirs;
                 }
 
-                (await db.People.SingleAsync(person => person.Id == whose, cancellationToken)).Name = fit[0].Name;
-                var corrected = fit[0].Address?.Value;
+                (await db.People.SingleAsync(person => person.Id == whose, cancellationToken)).Name = check.Value.Name;
+                var corrected = check.Value.Address?.Value;
                 if (corrected != member.Address)
                 {
                     member.Address = corrected;
@@ -178,17 +166,11 @@ public sealed class MemberCommands(MortarDb db, PublicLinks links, ZoneClock zon
                     return new Refusal.NotThere("member");
                 }
 
-                if (coordinates && !await db.HasAccount(whose, cancellationToken))
+                var hasAccount = await db.HasAccount(whose, cancellationToken);
+                var keepers = await Coordinators(groupId, cancellationToken);
+                if (MemberRules.WhyNotCoordinate(coordinates, whose, hasAccount, keepers) is { } refusal)
                 {
-                    return new Refusal.AgainstRule(
-                        "no-account",
-                        "A coordinator needs an account. Invite them first, and make them one once they are here."
-                    );
-                }
-
-                if (!coordinates && await IsLast(groupId, whose, cancellationToken))
-                {
-                    return MemberRules.WhyOneStays;
+                    return refusal;
                 }
 
                 member.Coordinates = coordinates;
@@ -227,9 +209,9 @@ public sealed class MemberCommands(MortarDb db, PublicLinks links, ZoneClock zon
                     return new Refusal.NotThere("member");
                 }
 
-                if (await IsLast(groupId, whose, cancellationToken))
+                if (MemberRules.WhyNotWithout(whose, await Coordinators(groupId, cancellationToken)) is { } stays)
                 {
-                    return MemberRules.WhyOneStays;
+                    return stays;
                 }
 
                 (member.LeftAt, member.Coordinates, member.ClaimHash) = (db.Now, false, null);
@@ -267,34 +249,6 @@ public sealed class MemberCommands(MortarDb db, PublicLinks links, ZoneClock zon
         return rows.FindAll(row => !standings.ContainsKey(row.CalendarId));
     }
 
-    private static Checked<List<(PersonId Id, string Name, Address? Address)>> Check(IReadOnlyList<NewMember> people)
-    {
-        var problems = new List<FieldProblem>();
-        var fit = new List<(PersonId, string, Address?)>();
-        if (people.Count is 0 or > PeopleList.Most)
-        {
-            problems.Add(
-                new FieldProblem("people", FormattableString.Invariant($"Add 1 to {PeopleList.Most} people at a time."))
-            );
-        }
-
-        foreach (var (index, (id, given, written)) in people.Take(PeopleList.Most).Index())
-        {
-            var (name, wrong) = PersonName.Check(given);
-            problems.AddRange(wrong.Select(problem => problem with { Path = $"people[{index}].name" }));
-
-            Address? address = null;
-            if (!string.IsNullOrWhiteSpace(written) && !Address.TryParse(written, out address))
-            {
-                problems.Add(new FieldProblem($"people[{index}].address", Address.Problem(written)));
-            }
-
-            fit.Add((id, name, address));
-        }
-
-        return new(fit, problems);
-    }
-
     private async Task Invite(Act act, GroupRow group, MemberRow member, CancellationToken cancellationToken)
     {
         if (member.Address is not { } address)
@@ -312,14 +266,11 @@ public sealed class MemberCommands(MortarDb db, PublicLinks links, ZoneClock zon
     private Task<string> NameOf(PersonId person, CancellationToken cancellationToken) =>
         db.People.Where(row => row.Id == person).Select(row => row.Name).SingleAsync(cancellationToken);
 
-    private async Task<bool> IsLast(GroupId groupId, PersonId whose, CancellationToken cancellationToken) =>
-        MemberRules.WouldBeLeftWithout(
-            await db
-                .Members.Where(member => member.GroupId == groupId && member.Coordinates)
-                .Select(member => member.PersonId)
-                .ToListAsync(cancellationToken),
-            whose
-        );
+    private Task<List<PersonId>> Coordinators(GroupId groupId, CancellationToken cancellationToken) =>
+        db
+            .Members.Where(member => member.GroupId == groupId && member.Coordinates)
+            .Select(member => member.PersonId)
+            .ToListAsync(cancellationToken);
 
     private Task<MemberRow?> Of(GroupId groupId, PersonId person, CancellationToken cancellationToken) =>
         db.Members.FirstOrDefaultAsync(

@@ -3,13 +3,13 @@ using Mortar.Core.Absences;
 using Mortar.Core.Access;
 using Mortar.Core.Events;
 using Mortar.Core.Letters;
+using Mortar.Core.Proposals;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Events;
 using Mortar.Data.Groups;
 using Mortar.Data.People;
-using Mortar.Data.Proposals;
 using Mortar.Data.Store;
 using NodaTime;
 
@@ -53,7 +53,7 @@ public sealed record WaitingGuest(
     string GroupName,
     PersonId PersonId,
     string Name,
-    string Address,
+    ToldAddress Address,
     string From,
     IReadOnlyList<VisibleEvent.Shown> Events,
     IReadOnlyList<string> Proposals
@@ -65,7 +65,7 @@ public sealed record WaitingAsk(
     CalendarId CalendarId,
     string CalendarName,
     string From,
-    string? Address,
+    ToldAddress? Address,
     Role Role,
     string Note,
     Instant AskedAt
@@ -78,7 +78,7 @@ public sealed record WaitingOpenAsk(
     GroupId? GroupId,
     string? GroupName,
     string From,
-    string? Address,
+    ToldAddress? Address,
     Role Role,
     string Note,
     Instant AskedAt
@@ -180,7 +180,7 @@ public sealed class InboxQueries(MortarDb db, ZoneClock zones)
                 ask.CalendarId,
                 row.Name,
                 asker.Name,
-                asker.Address,
+                ToldAddress.OfAsker(asker.Address),
                 ask.Role,
                 ask.Note,
                 ask.AskedAt
@@ -202,7 +202,7 @@ public sealed class InboxQueries(MortarDb db, ZoneClock zones)
                 ask.ToGroupId,
                 asked == null ? null : asked.Name,
                 asker.Name,
-                asker.Address,
+                ToldAddress.OfAsker(asker.Address),
                 ask.Role,
                 ask.Note,
                 ask.AskedAt
@@ -299,7 +299,7 @@ public sealed class InboxQueries(MortarDb db, ZoneClock zones)
                 row.Group,
                 whose,
                 row.Name,
-                row.guest.Address,
+                ToldAddress.Own(row.guest.Address),
                 row.From,
                 [.. events.Take(MostTold)],
                 proposals

@@ -26,6 +26,6 @@ internal static class ProposalChecks
             return new Refusal.NotThere("proposal");
         }
 
-        return row.State == ProposalState.Open ? null : new Refusal.AgainstRule("settled", ProposalCommands.Over(row));
+        return row.ToCore().WhyNotAnswer;
     }
 }

@@ -67,10 +67,20 @@ public sealed class ProposalCommands(
 
                 var zone = await db.ZoneOf(act.Actor, zones, cancellationToken);
                 var asked = wish.People.Where(person => person != act.Actor).Distinct().ToList();
-                var (content, problems) = await Check(wish, asked, zone, cancellationToken);
-                if (problems.Count > 0)
+                var calendar = await db
+                    .Calendars.AsNoTracking()
+                    .SingleAsync(home => home.Id == wish.CalendarId, cancellationToken);
+                var check = ProposalRules.CheckWish(
+                    (wish.Title, wish.Place, wish.Notes),
+                    wish.Times,
+                    asked.Count,
+                    (await db.StrangersAmong(asked, calendar, cancellationToken)).Count > 0,
+                    db.Now,
+                    zones
+                );
+                if (check.WhyNot is { } unfit)
                 {
-                    return new Refusal.Unfit(problems);
+                    return unfit;
                 }
 
                 var row = new ProposalRow
@@ -78,9 +88,9 @@ public sealed class ProposalCommands(
                     Id = id,
                     CalendarId = wish.CalendarId,
                     ProposedBy = act.Actor,
-                    Title = content.Title,
-                    Place = content.Place,
-                    Notes = content.Notes,
+                    Title = check.Value.Title,
+                    Place = check.Value.Place,
+                    Notes = check.Value.Notes,
                     Times = ProposalRow.TimesText(wish.Times),
                     Zone = zone.Id,
                     ProposedAt = db.Now,
@@ -151,14 +161,11 @@ public sealed class ProposalCommands(
             id,
             async row =>
             {
-                if (
-                    row.ToTimes().Where(time => time.Start == start).Cast<ProposedTime?>().FirstOrDefault()
-                    is not { } time
-                )
+                var proposal = row.ToCore();
+                var chosen = proposal.TimeAt(start);
+                if (chosen is not Outcome<ProposedTime>.Done { Value: var time })
                 {
-                    return new Refusal.Unfit([
-                        new FieldProblem("start", "That is none of the times that were proposed."),
-                    ]);
+                    return chosen.WhyNot;
                 }
 
                 var asked = await db
@@ -176,7 +183,7 @@ public sealed class ProposalCommands(
                     new EventId(Guid.CreateVersion7()),
                     new EventWish(
                         row.CalendarId,
-                        Draft(row, time, asked.Append(row.ProposedBy).Except(gone)),
+                        proposal.At(time, asked.Append(row.ProposedBy).Except(gone), zones),
                         Key: null,
                         Reach.Whole,
                         Repeats: null,
@@ -226,15 +233,9 @@ public sealed class ProposalCommands(
                     return tooLong;
                 }
 
-                var times = row.ToTimes().Select(time => time.Start).ToHashSet();
-                if (wish.Said.Keys.Any(start => !times.Contains(start)))
+                if (row.ToCore().WhyNotSay(wish.Said.Keys) is { } none)
                 {
-                    return new Refusal.Unfit([
-                        new FieldProblem(
-                            "said",
-                            "One of these is none of the times that were proposed. Reload, and answer again."
-                        ),
-                    ]);
+                    return none;
                 }
 
                 var said = await db.Suitings.FirstOrDefaultAsync(
@@ -259,12 +260,6 @@ public sealed class ProposalCommands(
             cancellationToken
         );
 
-    /// <summary>What is told to whoever comes too late.</summary>
-    public static string Over(ProposalRow row) =>
-        row.State == ProposalState.Settled
-            ? "One of the times was settled meanwhile. Look for it in your inbox or your mail."
-            : "The question was taken back. There is nothing to answer any more.";
-
     private Task<Outcome<ProposalRow>> Manage(
         Act act,
         ProposalId id,
@@ -287,65 +282,10 @@ public sealed class ProposalCommands(
                     return new Refusal.NotThere("proposal");
                 }
 
-                return row.State == ProposalState.Open
-                    ? await change(row)
-                    : new Refusal.AgainstRule(
-                        "settled",
-                        row.State == ProposalState.Settled
-                            ? "It is settled already. Open the event to change it."
-                            : "It was taken back already. Propose anew."
-                    );
+                return row.ToCore().WhyNotManage is { } over ? over : await change(row);
             },
             cancellationToken
         );
-
-    private async Task<Checked<EventContent>> Check(
-        ProposalWish wish,
-        List<PersonId> asked,
-        DateTimeZone zone,
-        CancellationToken cancellationToken
-    )
-    {
-        var problems = ProposalRules.Check(wish.Times, asked.Count, EventRules.MostAttendees, db.Now).Problems.ToList();
-        var calendar = await db
-            .Calendars.AsNoTracking()
-            .SingleAsync(one => one.Id == wish.CalendarId, cancellationToken);
-        if ((await db.StrangersAmong(asked, calendar, cancellationToken)).Count > 0)
-        {
-            problems.Add(Attendees.Stranger("personIds"));
-        }
-
-        if (PlainText.OneLine(wish.Title).Length == 0)
-        {
-            problems.Add(new FieldProblem("title", "Say what it is about: those asked read only that and the times."));
-        }
-
-        // Any day does: the words are what is looked at.
-        var today = db.Now.InZone(zone).Date;
-        var check = new EventDraft(
-            wish.Title,
-            wish.Place,
-            wish.Notes,
-            ShowAs.Busy,
-            new TimeDraft.Days(today, today)
-        ).Check(zones);
-        return new(check.Value.Content, [.. problems, .. check.Problems]);
-    }
-
-    private EventDraft Draft(ProposalRow row, ProposedTime time, IEnumerable<PersonId> named)
-    {
-        var zone = zones.Zone(row.Zone);
-        return new EventDraft(
-            row.Title,
-            row.Place,
-            row.Notes,
-            ShowAs.Busy,
-            new TimeDraft.Clock(time.Start.InZone(zone).LocalDateTime, time.End.InZone(zone).LocalDateTime, row.Zone)
-        )
-        {
-            Attendees = Attendees.Of(named),
-        };
-    }
 
     private async Task TakeAnswers(
         ProposalRow row,

@@ -11,19 +11,6 @@ using NodaTime;
 
 namespace Mortar.Data.Proposals;
 
-/// <summary>How far a question about several times has come.</summary>
-public enum ProposalState
-{
-    /// <summary>It waits for answers.</summary>
-    Open,
-
-    /// <summary>One time was settled and is an event now.</summary>
-    Settled,
-
-    /// <summary>It was taken back.</summary>
-    Withdrawn,
-}
-
 /// <summary>Several times put to people as one question.</summary>
 public sealed class ProposalRow : IRecorded
 {
@@ -64,6 +51,8 @@ public sealed class ProposalRow : IRecorded
     PersonId? IRecorded.Concerns => ProposedBy;
 
     void IRecorded.Vanish(Instant now) => State = ProposalState.Withdrawn;
+
+    public Proposal ToCore() => new(ProposedBy, Title, Place, Notes, ToTimes(), Zone, State);
 
     public IReadOnlyList<ProposedTime> ToTimes() =>
         [

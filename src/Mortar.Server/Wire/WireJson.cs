@@ -23,6 +23,7 @@ internal static class WireJson
         // A part that is missing is told to the client, instead of being null where nobody expects it.
         options.RespectRequiredConstructorParameters = true;
         options.RespectNullableAnnotations = true;
+        options.Converters.Add(new ToldAddresses());
         options.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false));
 
         // The first that fits is taken.
@@ -56,6 +57,12 @@ internal static class WireJson
                             (JsonNode)JsonNamingPolicy.CamelCase.ConvertName(name)
                         ),
                     ];
+                }
+                else if (type == typeof(ToldAddress))
+                {
+                    schema.Type = JsonSchemaType.String;
+                    schema.Properties?.Clear();
+                    schema.Required?.Clear();
                 }
                 else if (type.IsEnum)
                 {

@@ -16,6 +16,27 @@ public class AnswerRulesTests
     };
 
     [Fact]
+    public void What_has_just_changed_rests_before_it_is_told_and_so_does_the_bin_it_lies_in()
+    {
+        var (now, rest) = (Instant.FromUtc(2026, 3, 11, 12, 0), Duration.FromMinutes(2));
+        var (before, just) = (now - rest, now - rest + Duration.Epsilon);
+
+        Assert.True(AnswerRules.HasRested(before, binned: null, rest, now));
+        Assert.False(AnswerRules.HasRested(just, binned: null, rest, now));
+        Assert.False(AnswerRules.HasRested(before, just, rest, now));
+        Assert.True(AnswerRules.HasRested(before, before, rest, now));
+    }
+
+    [Fact]
+    public void No_time_is_suggested_that_ends_before_it_starts()
+    {
+        var start = Instant.FromUtc(2026, 3, 12, 9, 0);
+
+        Assert.Null(AnswerRules.WhyNotSuggest(start, start + Duration.FromMinutes(1)));
+        Assert.IsType<Refusal.Unfit>(AnswerRules.WhyNotSuggest(start, start));
+    }
+
+    [Fact]
     public void Only_who_is_named_is_asked_whether_they_come()
     {
         Assert.Null(AnswerRules.WhyNotAsk(WithPriya, [Studio.Priya]));

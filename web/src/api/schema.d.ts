@@ -1764,7 +1764,7 @@ export interface components {
             /** Format: uuid */
             personId: string;
             name: string;
-            address: null | string;
+            address: null | components["schemas"]["ToldAddress"];
             isMember: boolean;
             hasLeft: boolean;
             hasAccount: boolean;
@@ -1786,7 +1786,7 @@ export interface components {
         AddressesBody: {
             /** Format: uuid */
             id: string;
-            address: string;
+            address: components["schemas"]["ToldAddress"];
             isConfirmed: boolean;
         };
         AgreeToEventBody: {
@@ -2240,7 +2240,7 @@ export interface components {
             /** Format: uuid */
             personId: string;
             name: string;
-            address: null | string;
+            address: null | components["schemas"]["ToldAddress"];
             zone: string;
             coordinates: boolean;
             hasAccount: boolean;
@@ -2282,7 +2282,7 @@ export interface components {
             /** Format: uuid */
             personId: string;
             name: string;
-            address: null | string;
+            address: null | components["schemas"]["ToldAddress"];
             mayRemove: boolean;
         };
         GuestsNamedBody: {
@@ -2344,7 +2344,7 @@ export interface components {
             calendarId: string;
             calendarName: string;
             from: string;
-            address: null | string;
+            address: null | components["schemas"]["ToldAddress"];
             role: components["schemas"]["Role"];
             note: string;
             askedAt: components["schemas"]["Instant"];
@@ -2379,7 +2379,7 @@ export interface components {
             /** Format: uuid */
             personId: string;
             name: string;
-            address: string;
+            address: components["schemas"]["ToldAddress"];
             from: string;
             events: components["schemas"]["BrickBodyEvent"][];
             proposals: string[];
@@ -2424,7 +2424,7 @@ export interface components {
             groupId: null | string;
             groupName: null | string;
             from: string;
-            address: null | string;
+            address: null | components["schemas"]["ToldAddress"];
             role: components["schemas"]["Role"];
             note: string;
             askedAt: components["schemas"]["Instant"];
@@ -2449,7 +2449,7 @@ export interface components {
             inReturn: boolean;
         };
         InviteInvitedBody: {
-            address: string;
+            address: components["schemas"]["ToldAddress"];
             name: null | string;
             isAddress: boolean;
         };
@@ -2471,7 +2471,7 @@ export interface components {
         JoinGroupBody: {
             groupName: string;
             name: string;
-            address: string;
+            address: components["schemas"]["ToldAddress"];
             hasAccount: boolean;
         };
         Kind: {
@@ -2548,7 +2548,7 @@ export interface components {
         ListAccessInvitationBody: {
             /** Format: uuid */
             id: string;
-            address: string;
+            address: components["schemas"]["ToldAddress"];
             name: null | string;
             role: components["schemas"]["Role"];
             state: components["schemas"]["InvitationState"];
@@ -2575,7 +2575,7 @@ export interface components {
             /** Format: uuid */
             personId: string;
             name: string;
-            address: null | string;
+            address: null | components["schemas"]["ToldAddress"];
             role: components["schemas"]["Role"];
             stays: components["schemas"]["Role"];
             lastDay: null | components["schemas"]["LocalDate"];
@@ -2616,7 +2616,7 @@ export interface components {
         OpenInvitationBody: {
             /** Format: uuid */
             id: string;
-            address: string;
+            address: components["schemas"]["ToldAddress"];
             calendarName: string;
             from: string;
             role: components["schemas"]["Role"];
@@ -2845,7 +2845,7 @@ export interface components {
         ReadPeopleEntryBody: {
             text: string;
             name: string;
-            address: null | string;
+            address: null | components["schemas"]["ToldAddress"];
             fate: components["schemas"]["ListedFate"];
             doubt: null | string;
         };
@@ -2909,7 +2909,7 @@ export interface components {
             /** Format: uuid */
             id: string;
             name: string;
-            address: null | string;
+            address: null | components["schemas"]["ToldAddress"];
             zone: string;
             preferences: components["schemas"]["PreferencesBody"];
         };
@@ -2988,7 +2988,7 @@ export interface components {
         /** @enum {string} */
         ShowAs: "busy" | "tentative" | "free";
         StopMailBody: {
-            address: string;
+            address: components["schemas"]["ToldAddress"];
             stopped: boolean;
         };
         /** @enum {string} */
@@ -3022,6 +3022,7 @@ export interface components {
         };
         /** @enum {string} */
         Tint: "even" | "deep" | "pale" | "flecked";
+        ToldAddress: string;
         UndoBody: {
             /** Format: int32 */
             returned: number;

@@ -56,7 +56,7 @@ internal static class AccessTable
     internal sealed record PersonBody(
         Guid PersonId,
         string Name,
-        string? Address,
+        ToldAddress? Address,
         bool IsMember,
         bool HasLeft,
         bool HasAccount,

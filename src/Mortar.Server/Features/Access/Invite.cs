@@ -28,7 +28,7 @@ internal static class Invite
     internal sealed record Meaning(string Sentence, IReadOnlyList<InvitedBody> People);
 
     /// <param name="Name">Their name, where they share a group with the reader; <c>null</c> otherwise.</param>
-    internal sealed record InvitedBody(string Address, string? Name, bool IsAddress);
+    internal sealed record InvitedBody(ToldAddress Address, string? Name, bool IsAddress);
 
     internal static void Map(RouteGroupBuilder calendar)
     {
@@ -69,7 +69,7 @@ internal static class Invite
                 read,
                 (text, address) =>
                     new InvitedBody(
-                        address ?? PlainText.OneLine(text),
+                        ToldAddress.AsWritten(address ?? PlainText.OneLine(text)),
                         address is null ? null : known.GetValueOrDefault(address),
                         address is not null
                     )
@@ -81,7 +81,7 @@ internal static class Invite
             .SingleAsync(cancellationToken);
         return TypedResults.Ok(
             new Meaning(
-                RoleSentence.For([.. people.Select(one => one.Name ?? one.Address)], body.Role, calendar),
+                RoleSentence.For([.. people.Select(one => one.Name ?? one.Address.Value)], body.Role, calendar),
                 people
             )
         );

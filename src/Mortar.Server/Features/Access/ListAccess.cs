@@ -31,7 +31,7 @@ internal static class ListAccess
     internal sealed record PersonBody(
         Guid PersonId,
         string Name,
-        string? Address,
+        ToldAddress? Address,
         Role Role,
         Role Stays,
         LocalDate? LastDay
@@ -59,7 +59,7 @@ internal static class ListAccess
     /// <param name="Name">Their name, where they share a group with the reader; an address alone is no way to find out a name.</param>
     internal sealed record InvitationBody(
         Guid Id,
-        string Address,
+        ToldAddress Address,
         string? Name,
         Role Role,
         InvitationState State,
@@ -126,7 +126,7 @@ internal static class ListAccess
             from person in known.DefaultIfEmpty()
             select new InvitationBody(
                 invitation.Id.Value,
-                invitation.Address,
+                ToldAddress.AsWritten(invitation.Address),
                 person == null ? null : person.Name,
                 invitation.Role,
                 invitation.State,

@@ -21,7 +21,7 @@ internal static class OpenInvitation
     /// <param name="Closed">Why it cannot be answered any more; <c>null</c> while it can.</param>
     internal sealed record Body(
         Guid Id,
-        string Address,
+        ToldAddress Address,
         string CalendarName,
         string From,
         Role Role,
@@ -78,7 +78,7 @@ internal static class OpenInvitation
         return TypedResults.Ok(
             new Body(
                 row.Id.Value,
-                row.Address,
+                ToldAddress.OfMail(row.Address),
                 found.Calendar,
                 found.From,
                 row.Role,

@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
 using Mortar.Data.Accounts;
 using Mortar.Server.Hosting;
 
@@ -9,7 +10,7 @@ namespace Mortar.Server.Features.Accounts;
 internal static class Addresses
 {
     /// <param name="IsConfirmed">Whether its mail was shown to arrive; until then it leads nowhere.</param>
-    internal sealed record Body(Guid Id, string Address, bool IsConfirmed);
+    internal sealed record Body(Guid Id, ToldAddress Address, bool IsConfirmed);
 
     internal sealed record AskBody(string Address);
 
@@ -31,7 +32,7 @@ internal static class Addresses
         TypedResults.Ok(
             await addresses
                 .Of(acting.Person)
-                .Select(row => new Body(row.Id, row.Address, row.ConfirmedAt != null))
+                .Select(row => new Body(row.Id, ToldAddress.Own(row.Address), row.ConfirmedAt != null))
                 .ToListAsync(cancellationToken)
         );
 

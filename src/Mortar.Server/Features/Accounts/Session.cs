@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
 using Mortar.Core.Words;
 using Mortar.Data.Accounts;
 using Mortar.Data.People;
@@ -28,7 +29,13 @@ internal static class Session
         bool NeedsFirstAccount
     );
 
-    internal sealed record PersonBody(Guid Id, string Name, string? Address, string Zone, PreferencesBody Preferences);
+    internal sealed record PersonBody(
+        Guid Id,
+        string Name,
+        ToldAddress? Address,
+        string Zone,
+        PreferencesBody Preferences
+    );
 
     internal sealed record SignInBody(string Address, string Password);
 
@@ -61,7 +68,7 @@ internal static class Session
                 person = new PersonBody(
                     row.Id.Value,
                     row.Name,
-                    row.Address,
+                    ToldAddress.Own(row.Address),
                     row.Zone,
                     PreferencesBody.Of(row.ToPreferences())
                 );

@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
+using Mortar.Core.Groups;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Events;

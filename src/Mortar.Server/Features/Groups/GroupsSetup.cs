@@ -119,7 +119,7 @@ internal static class GroupsSetup
     internal sealed record MemberBody(
         Guid PersonId,
         string Name,
-        string? Address,
+        ToldAddress? Address,
         string Zone,
         bool Coordinates,
         bool HasAccount,
@@ -240,7 +240,7 @@ internal static class GroupsSetup
             found.ConvertAll(one => new MemberBody(
                 one.person.Id.Value,
                 one.person.Name,
-                me.Coordinates ? one.person.Address ?? one.member.Address : null,
+                ToldAddress.OfMember(me.Coordinates, one.person.Address ?? one.member.Address),
                 one.person.Zone,
                 one.member.Coordinates,
                 accounts.Contains(one.person.Id.Value),

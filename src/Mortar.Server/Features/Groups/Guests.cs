@@ -1,5 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Groups;
 using Mortar.Core.Words;
 using Mortar.Data.Groups;
 using Mortar.Data.Store;
@@ -12,7 +14,7 @@ internal static class Guests
 {
     /// <param name="Address">Told to coordinators of the group, and to who wrote it.</param>
     /// <param name="MayRemove">Whether the reader may take them out.</param>
-    internal sealed record Body(Guid PersonId, string Name, string? Address, bool MayRemove);
+    internal sealed record Body(Guid PersonId, string Name, ToldAddress? Address, bool MayRemove);
 
     /// <param name="Text">One address, with a name or without.</param>
     internal sealed record NewBody(string Text);
@@ -57,8 +59,13 @@ internal static class Guests
         return TypedResults.Ok(
             found.ConvertAll(one =>
             {
-                var isTheirs = me.Coordinates || one.guest.AddedBy == acting.Person;
-                return new Body(one.guest.PersonId.Value, one.Name, isTheirs ? one.guest.Address : null, isTheirs);
+                var (guest, coordinates) = (one.guest, me.Coordinates);
+                return new Body(
+                    guest.PersonId.Value,
+                    one.Name,
+                    ToldAddress.OfGuest(coordinates, acting.Person, guest.AddedBy, guest.Address),
+                    MemberRules.ToEndGuest(isMember: true, coordinates, acting.Person, guest.AddedBy) == Verdict.Granted
+                );
             })
         );
     }

@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
 using Mortar.Core.Words;
 using Mortar.Data.Accounts;
 using Mortar.Data.Groups;
@@ -15,7 +16,7 @@ namespace Mortar.Server.Features.Groups;
 internal static class JoinGroup
 {
     /// <param name="HasAccount">Whether the address has an account, so that one signs in instead of making one. Told to who holds the link only.</param>
-    internal sealed record Body(string GroupName, string Name, string Address, bool HasAccount);
+    internal sealed record Body(string GroupName, string Name, ToldAddress Address, bool HasAccount);
 
     internal sealed record AccountBody(string Name, string Password, string Zone);
 
@@ -51,7 +52,7 @@ internal static class JoinGroup
                     .People.Where(person => person.Id == member.PersonId)
                     .Select(person => person.Name)
                     .SingleAsync(cancellationToken),
-                address,
+                ToldAddress.OfMail(address),
                 Address.TryParse(address, out var parsed)
                     && await db.PersonAt(parsed.Value, cancellationToken) is not null
             )

@@ -18,7 +18,7 @@ internal static class ReadPeople
     /// <param name="Text">What it was read from.</param>
     /// <param name="Name">The name; of somebody known, the one they gave themselves.</param>
     /// <param name="Doubt">What is doubtful; <c>null</c> where nothing is.</param>
-    internal sealed record EntryBody(string Text, string Name, string? Address, ListedFate Fate, string? Doubt);
+    internal sealed record EntryBody(string Text, string Name, ToldAddress? Address, ListedFate Fate, string? Doubt);
 
     internal static void Map(RouteGroupBuilder api) =>
         api.MapPost("/groups/{groupId:guid}/people", Handle).WithName(nameof(ReadPeople));
@@ -64,7 +64,7 @@ internal static class ReadPeople
                 .Select(entry => new EntryBody(
                     entry.Text,
                     newcomers.Known(id: null, entry.Address)?.Name ?? entry.Name,
-                    entry.Address?.Value,
+                    ToldAddress.AsWritten(entry.Address?.Value),
                     PeopleList.FateOf(entry, newcomers.Of(id: null, entry.Address)),
                     entry.Doubt
                 ))

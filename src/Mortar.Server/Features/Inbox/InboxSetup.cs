@@ -56,7 +56,7 @@ internal static class InboxSetup
         string GroupName,
         Guid PersonId,
         string Name,
-        string Address,
+        ToldAddress Address,
         string From,
         IReadOnlyList<BrickBody.Event> Events,
         IReadOnlyList<string> Proposals
@@ -81,7 +81,7 @@ internal static class InboxSetup
         Guid CalendarId,
         string CalendarName,
         string From,
-        string? Address,
+        ToldAddress? Address,
         Role Role,
         string Note,
         Instant AskedAt
@@ -108,7 +108,7 @@ internal static class InboxSetup
         Guid? GroupId,
         string? GroupName,
         string From,
-        string? Address,
+        ToldAddress? Address,
         Role Role,
         string Note,
         Instant AskedAt

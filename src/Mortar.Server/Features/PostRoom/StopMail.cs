@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
 using Mortar.Data.Mail;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
@@ -10,7 +11,7 @@ namespace Mortar.Server.Features.PostRoom;
 /// <summary>/api/mail-stops/{token}: whoever gets mail from here stops it, or has it again, by a link in it and without an account.</summary>
 internal static class StopMail
 {
-    internal sealed record Body(string Address, bool Stopped);
+    internal sealed record Body(ToldAddress Address, bool Stopped);
 
     /// <summary>Outside of what asks for a page's token: a mail program presses for its reader (RFC 8058, 3.2).</summary>
     public static void Map(WebApplication app)
@@ -29,7 +30,10 @@ internal static class StopMail
     ) =>
         stops.AddressOf(token) is { } address
             ? TypedResults.Ok(
-                new Body(address, await db.MailStops.AnyAsync(row => row.Address == address, cancellationToken))
+                new Body(
+                    ToldAddress.OfMail(address),
+                    await db.MailStops.AnyAsync(row => row.Address == address, cancellationToken)
+                )
             )
             : Problems.NotThere("link");
 

@@ -43,7 +43,7 @@ internal static class SuitsByMail
             new Body(
                 ProposalsSetup.Of(one, name, zone, new Dictionary<Instant, Presence>()),
                 zone.Id,
-                one.Row.State == ProposalState.Open ? null : ProposalCommands.Over(one.Row)
+                one.Row.ToCore().TooLate
             )
         );
     }
