@@ -434,14 +434,27 @@ internal sealed class Screen : IDisposable
     public void Script(string script, params object[] arguments) =>
         ((IJavaScriptExecutor)driver).ExecuteScript(script, arguments);
 
-    /// <summary>Shows the page as it stands in light or dark.</summary>
-    public void Theme(string theme) => Script("document.documentElement.dataset.theme = arguments[0]", theme);
+    /// <summary>Shows the page as it stands in light or dark, once its colours have gone over to that.</summary>
+    public void Theme(string theme) =>
+        ((IJavaScriptExecutor)driver).ExecuteAsyncScript(
+            """
+            const [theme, done] = arguments
+            document.documentElement.dataset.theme = theme
+            const going = document.getAnimations().filter((one) => one instanceof CSSTransition)
+            Promise.allSettled(going.map((one) => one.finished)).then(() => done())
+            """,
+            theme
+        );
 
     /// <summary>The serious findings of axe on the page as it stands, one a line.</summary>
     /// <param name="rule">The one rule to look with; all where none is named.</param>
     public string Axe(string? rule = null)
     {
-        Script(File.ReadAllText(System.IO.Path.Combine(Repository.Root, "web/node_modules/axe-core/axe.min.js")));
+        if (!Script<bool>("return 'axe' in window"))
+        {
+            Script(File.ReadAllText(System.IO.Path.Combine(Repository.Root, "web/node_modules/axe-core/axe.min.js")));
+        }
+
         var found = (string)
             ((IJavaScriptExecutor)driver).ExecuteAsyncScript(
                 """

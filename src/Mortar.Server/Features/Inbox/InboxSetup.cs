@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
+using Mortar.Core.Letters;
 using Mortar.Core.Time;
 using Mortar.Data.Answers;
 using Mortar.Data.Inbox;
@@ -160,17 +161,21 @@ internal static class InboxSetup
         var notices = await notes.Notices(acting.Person, cancellationToken);
         return TypedResults.Ok(
             new Body(
-                memberships.Count
-                    + guardianships.Count
-                    + guests.Count
-                    + invitations.Count
-                    + asks.Count
-                    + open.Count
-                    + waiting.Count
-                    + absences.Count
-                    + (mails is null ? 0 : 1)
-                    + proposals.Count
-                    + notices.Count(notice => !notice.Seen),
+                InboxCount.Of(
+                    [
+                        memberships.Count,
+                        guardianships.Count,
+                        guests.Count,
+                        invitations.Count,
+                        asks.Count,
+                        open.Count,
+                        waiting.Count,
+                        absences.Count,
+                        proposals.Count,
+                    ],
+                    notices.Count(notice => !notice.Seen),
+                    mailsAreStuck: mails is not null
+                ),
                 [
                     .. memberships.Select(one => new MembershipBody(
                         one.GroupId.Value,
