@@ -19,8 +19,7 @@ public sealed class Newcomers
 
     private Dictionary<PersonId, PersonRow> KnownById { get; init; } = [];
 
-    private ILookup<string, PersonRow> KnownByAddress { get; init; } =
-        Array.Empty<PersonRow>().ToLookup(_ => string.Empty, StringComparer.Ordinal);
+    private Dictionary<string, PersonRow> KnownByAddress { get; init; } = [];
 
     private Dictionary<PersonId, MemberRow> Places { get; init; } = [];
 
@@ -46,17 +45,16 @@ public sealed class Newcomers
         var byId = await db.KnownTo(adder)
             .Where(person => ids.Contains(person.Id))
             .ToDictionaryAsync(person => person.Id, cancellationToken);
-        var byAddress = await Reached(db, adder, written, cancellationToken);
-        var known = byId.Keys.Concat(byAddress.Select(reached => reached.Person.Id)).Distinct().ToList();
+        // Whose a further address is, is told to nobody: only by the one they are listed by are they found.
+        var byAddress = await db.AddressedTo(adder)
+            .Where(person => person.Address != null && written.Contains(person.Address))
+            .ToDictionaryAsync(person => person.Address!, StringComparer.Ordinal, cancellationToken);
+        var known = byId.Keys.Concat(byAddress.Values.Select(person => person.Id)).Distinct().ToList();
         var knownAccounts = known.ConvertAll(person => person.Value);
         return new Newcomers(db, adder, group)
         {
             KnownById = byId,
-            KnownByAddress = byAddress.ToLookup(
-                reached => reached.Address,
-                reached => reached.Person,
-                StringComparer.Ordinal
-            ),
+            KnownByAddress = byAddress,
             Places = await db
                 .Members.IgnoreQueryFilters()
                 .Where(member => member.GroupId == group && known.Contains(member.PersonId))
@@ -102,7 +100,7 @@ public sealed class Newcomers
     /// <summary>Somebody of another group of theirs, chosen by name, or by an address that they are told there.</summary>
     public PersonRow? Known(PersonId? id, Address? address) =>
         id is { } chosen && KnownById.TryGetValue(chosen, out var person) ? person
-        : address is { } reached ? KnownByAddress[reached.Value].FirstOrDefault()
+        : address is { } reached ? KnownByAddress.GetValueOrDefault(reached.Value)
         : null;
 
     /// <summary>Asks somebody known to be in the group.</summary>
@@ -154,28 +152,4 @@ public sealed class Newcomers
     }
 
     private MemberPlace PlaceOf(PersonId person) => Places.GetValueOrDefault(person)?.Place() ?? MemberPlace.Outside;
-
-    /// <summary>Those whom mail to some addresses reaches, by their first or a further one, of those whose addresses somebody is told.</summary>
-    private static async Task<List<(string Address, PersonRow Person)>> Reached(
-        MortarDb db,
-        PersonId adder,
-        List<string> written,
-        CancellationToken cancellationToken
-    )
-    {
-        var first = await db.AddressedTo(adder)
-            .Where(person => person.Address != null && written.Contains(person.Address))
-            .ToListAsync(cancellationToken);
-        var further = await (
-            from row in db.Addresses
-            where row.ConfirmedAt != null && written.Contains(row.Address)
-            join person in db.AddressedTo(adder) on row.PersonId equals person.Id
-            select new { row.Address, Person = person }
-        ).ToListAsync(cancellationToken);
-        return
-        [
-            .. first.Select(person => (person.Address!, person)),
-            .. further.Select(one => (one.Address, one.Person)),
-        ];
-    }
 }

@@ -116,4 +116,55 @@ public class AddressTests
         );
         (await ines.Put($"{path}/{Guid.NewGuid()}", new { address = "p.work@example.org", role = "edit" })).Is(204);
     }
+
+    [Fact]
+    public async Task Neither_a_pasted_list_nor_adding_tells_whose_a_further_address_is()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        (await priya.Post("/api/addresses", new { address = "p.work@example.org" })).Is(204);
+        (await priya.Post($"/api/addresses/confirm/{await Secret(mortar, "p.work@example.org")}")).Is(204);
+        var group = $"/api/groups/{Guid.NewGuid()}";
+        (
+            await ines.Put(
+                group,
+                new
+                {
+                    name = "Evening class",
+                    sort = "class",
+                    zone = "Europe/London",
+                    firstDay = "monday",
+                }
+            )
+        ).Is(200);
+
+        var read = (await ines.Post($"{group}/people", new { text = "p.work@example.org\npriya@example.org" })).Is(200);
+        Assert.Equal(
+            [("P Work", "new"), ("Priya Raman", "known")],
+            read.Body.EnumerateArray().Select(entry => (entry.Text("name"), entry.Text("fate")))
+        );
+
+        // She who has it is not asked: it is a name with a mail, as of somebody whom nobody here knows.
+        (
+            await ines.Put(
+                $"{group}/members",
+                new
+                {
+                    people = new[]
+                    {
+                        new
+                        {
+                            id = Guid.NewGuid(),
+                            name = "P Work",
+                            address = "p.work@example.org",
+                        },
+                    },
+                }
+            )
+        ).Is(200);
+        Assert.Equal("[]", (await ines.Get($"{group}/asked")).Is(200).Text);
+        Assert.DoesNotContain("Evening class", (await priya.Get("/api/inbox")).Is(200).Text, StringComparison.Ordinal);
+        Assert.DoesNotContain("Priya", (await ines.Get($"{group}/members")).Is(200).Text, StringComparison.Ordinal);
+    }
 }
