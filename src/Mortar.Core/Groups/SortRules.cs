@@ -39,7 +39,10 @@ public static class SortRules
         return [.. counting.SelectMany(one => WeekOf(one.Sort)).Distinct().Order()];
     }
 
-    private static readonly IReadOnlyList<IsoDayOfWeek> Working = [.. Enumerable.Range(1, 5).Cast<IsoDayOfWeek>()];
+    /// <summary>The days on which those who work in the week are usually not there (common practice, no source).</summary>
+    public static IReadOnlyList<IsoDayOfWeek> Weekend { get; } = [IsoDayOfWeek.Saturday, IsoDayOfWeek.Sunday];
 
     private static readonly IReadOnlyList<IsoDayOfWeek> All = [.. Enumerable.Range(1, 7).Cast<IsoDayOfWeek>()];
+
+    private static readonly IReadOnlyList<IsoDayOfWeek> Working = [.. All.Except(Weekend)];
 }

@@ -59,7 +59,7 @@ internal sealed record PreferencesBody(
             Digest = Digest,
         };
 
-    private static int Minutes(LocalTime time) => (time.Hour * 60) + time.Minute;
+    internal static int Minutes(LocalTime time) => (time.Hour * 60) + time.Minute;
 
     private static LocalTime At(int minutes) =>
         LocalTime.FromMinutesSinceMidnight(Math.Clamp(minutes, 0, (24 * 60) - 1));

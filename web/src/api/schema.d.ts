@@ -2905,6 +2905,16 @@ export interface components {
             demo: boolean;
             needsFirstAccount: boolean;
         };
+        SessionHalvesBody: {
+            morning: components["schemas"]["SessionHoursBody"];
+            afternoon: components["schemas"]["SessionHoursBody"];
+        };
+        SessionHoursBody: {
+            /** Format: int32 */
+            from: number;
+            /** Format: int32 */
+            to: number;
+        };
         SessionPersonBody: {
             /** Format: uuid */
             id: string;
@@ -2912,6 +2922,8 @@ export interface components {
             address: null | components["schemas"]["ToldAddress"];
             zone: string;
             preferences: components["schemas"]["PreferencesBody"];
+            halves: components["schemas"]["SessionHalvesBody"];
+            weekend: number[];
         };
         SessionSignInBody: {
             address: string;

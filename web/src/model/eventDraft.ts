@@ -122,22 +122,22 @@ const hourWords = (local: string): string =>
 /** How much of one day an absence takes. */
 export type DayPart = 'whole' | 'morning' | 'afternoon'
 
-const noon = 12 * 60
+/** The hours of the halves of somebody's day, in minutes after midnight. */
+export type Halves = Record<Exclude<DayPart, 'whole'>, { from: number; to: number }>
 
-/** An absence of one day, or of the half of it before or after noon in somebody's usual hours. */
-export function ofDay(day: string, part: DayPart, begins: number, ends: number, zone: string): Time {
+/** An absence of one day, or of half of it. */
+export function ofDay(day: string, part: DayPart, halves: Halves, zone: string): Time {
   if (part === 'whole') return { form: 'days', first: day, last: day, toBeSet: false }
-  const [from, to] =
-    part === 'morning' ? [Math.min(begins, noon - 60), noon] : [noon, Math.max(ends, noon + 60)]
+  const { from, to } = halves[part]
   return { form: 'clock', start: localAt(day, from), end: localAt(day, to), zone }
 }
 
 /** Which part of one day a time is; null where it is another time. */
-export function partOf(time: Time, begins: number, ends: number, zone: string): DayPart | null {
+export function partOf(time: Time, halves: Halves, zone: string): DayPart | null {
   const { first, last } = daysOf(time)
   if (first !== last) return null
   const parts: readonly DayPart[] = ['whole', 'morning', 'afternoon']
-  return parts.find((part) => isSameTime(ofDay(first, part, begins, ends, zone), time)) ?? null
+  return parts.find((part) => isSameTime(ofDay(first, part, halves, zone), time)) ?? null
 }
 
 const isSameTime = (a: Time, b: Time): boolean =>

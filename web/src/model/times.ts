@@ -113,5 +113,3 @@ export function daysOf(time: Time): { first: string; last: string } {
 /** Whether it is over at a local time. */
 export const isPast = (time: Time, now: string): boolean =>
   time.form === 'days' ? time.last < dateOf(now) : time.end <= now
-
-export const isWeekend = (day: string) => [0, 6].includes(new Date(`${day}T00:00:00Z`).getUTCDay())

@@ -7,6 +7,7 @@ interface Reader {
   demo: boolean
   /** What o'clock it is for Mortar, in milliseconds; the demo may stand at another date than the browser. */
   now: () => number
+  isWeekend: (day: string) => boolean
 }
 
 const PersonContext = createContext<Reader | null>(null)
@@ -25,7 +26,8 @@ export function PersonProvider({
   const reader = useMemo(() => {
     const shift = Date.parse(now) - Date.now()
     writeDatesFor(person.preferences.locale, person.preferences.clock === 'hours12')
-    return { person, demo, now: () => Date.now() + shift }
+    const isWeekend = (day: string) => person.weekend.includes(new Date(`${day}T00:00:00Z`).getUTCDay() || 7)
+    return { person, demo, now: () => Date.now() + shift, isWeekend }
   }, [person, now, demo])
   return <PersonContext value={reader}>{children}</PersonContext>
 }

@@ -2,9 +2,13 @@ using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Absences;
 using Mortar.Core.Access;
+using Mortar.Core.Availability;
+using Mortar.Core.Groups;
 using Mortar.Core.Words;
 using Mortar.Data.Accounts;
+using Mortar.Data.Groups;
 using Mortar.Data.People;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
@@ -29,13 +33,43 @@ internal static class Session
         bool NeedsFirstAccount
     );
 
+    /// <param name="Halves">The hours of half a day away.</param>
+    /// <param name="Weekend">The days of the weekend: 1 for Monday.</param>
     internal sealed record PersonBody(
         Guid Id,
         string Name,
         ToldAddress? Address,
         string Zone,
-        PreferencesBody Preferences
-    );
+        PreferencesBody Preferences,
+        HalvesBody Halves,
+        IReadOnlyList<int> Weekend
+    )
+    {
+        public static PersonBody Of(PersonRow row)
+        {
+            var preferences = row.ToPreferences();
+            var halves = HalfDays.Of(preferences.DayBegins, preferences.DayEnds);
+            return new(
+                row.Id.Value,
+                row.Name,
+                ToldAddress.Own(row.Address),
+                row.Zone,
+                PreferencesBody.Of(preferences),
+                new HalvesBody(HoursBody.Of(halves.Morning), HoursBody.Of(halves.Afternoon)),
+                [.. SortRules.Weekend.Select(day => (int)day)]
+            );
+        }
+    }
+
+    internal sealed record HalvesBody(HoursBody Morning, HoursBody Afternoon);
+
+    /// <param name="From">Minutes after midnight.</param>
+    /// <param name="To">Minutes after midnight.</param>
+    internal sealed record HoursBody(int From, int To)
+    {
+        public static HoursBody Of(DayHours hours) =>
+            new(PreferencesBody.Minutes(hours.From), PreferencesBody.Minutes(hours.To));
+    }
 
     internal sealed record SignInBody(string Address, string Password);
 
@@ -65,13 +99,7 @@ internal static class Session
             var id = context.User.Person();
             if (await db.People.FirstOrDefaultAsync(row => row.Id == id, cancellationToken) is { } row)
             {
-                person = new PersonBody(
-                    row.Id.Value,
-                    row.Name,
-                    ToldAddress.Own(row.Address),
-                    row.Zone,
-                    PreferencesBody.Of(row.ToPreferences())
-                );
+                person = PersonBody.Of(row);
                 await signIns.See(context.User, row, cancellationToken);
             }
         }

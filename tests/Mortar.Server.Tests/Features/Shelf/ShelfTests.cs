@@ -192,7 +192,8 @@ public class ShelfTests
 
         (await ines.Put("/api/preferences", wish)).Is(200);
         using var again = await mortar.As(DemoPeople.Ines);
-        var kept = (await again.Get("/api/session")).Is(200).Body.GetProperty("person").GetProperty("preferences");
+        var person = (await again.Get("/api/session")).Is(200).Body.GetProperty("person");
+        var kept = person.GetProperty("preferences");
         var wrong = await ines.Put(
             "/api/preferences",
             new
@@ -218,6 +219,11 @@ public class ShelfTests
                 kept.GetProperty("eventMinutes").GetInt32()
             )
         );
+        Assert.Equal(
+            """{"morning":{"from":420,"to":720},"afternoon":{"from":720,"to":1200}}""",
+            person.GetProperty("halves").GetRawText()
+        );
+        Assert.Equal("[6,7]", person.GetProperty("weekend").GetRawText());
         Assert.Equal(
             "2026-03-12T11:00:00",
             Assert.Single(await ines.Bricks(calendar)).GetProperty("time").Text("start")

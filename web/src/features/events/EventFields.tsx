@@ -85,11 +85,7 @@ function WhereAndWhen({ form, layers, people: { calendar, back, away }, error, o
         <WhenFields
           time={form.time}
           zone={person.zone}
-          halves={
-            calendar?.purpose === 'away'
-              ? { begins: person.preferences.dayBegins, ends: person.preferences.dayEnds }
-              : null
-          }
+          halves={calendar?.purpose === 'away' ? person.halves : null}
           back={back}
           mayRepeat={form.only === null && form.rule === null && form.repeats === null}
           onChange={(time, rule) => onChange(rule === undefined ? { time } : { time, rule })}

@@ -2,6 +2,7 @@ import { useState } from 'react'
 import type { Time } from '../../model/bricks'
 import {
   type DayPart,
+  type Halves,
   hoursOf,
   ofDay,
   ofDays,
@@ -21,8 +22,8 @@ import { DateField } from '../../ui/DateField'
 interface WhenFieldsProps {
   time: Time
   zone: string
-  /** The usual hours of a day, where halves of it are offered: in minutes. */
-  halves: { begins: number; ends: number } | null
+  /** The hours of half a day, where halves are offered. */
+  halves: Halves | null
   /** For an absence: the first working day after it, where that is known. */
   back: string | null
   /** Whether hours of several days may become a series. */
@@ -40,7 +41,7 @@ const parts: readonly { value: DayPart | 'hours'; label: string }[] = [
 /** When: whole days by first and last day, or hours with their days. */
 export function WhenFields({ time, zone, halves, back, mayRepeat, onChange }: WhenFieldsProps) {
   const problem = timeProblem(time)
-  const part = halves && partOf(time, halves.begins, halves.ends, zone)
+  const part = halves && partOf(time, halves, zone)
   const isOneDay = daysOf(time).first === daysOf(time).last
   /** The several days whose hours are being set, and whether they are those of each. */
   const [setting, setSetting] = useState<{ days: DaysTime; each: boolean } | null>(null)
@@ -57,7 +58,7 @@ export function WhenFields({ time, zone, halves, back, mayRepeat, onChange }: Wh
           label="Away for"
           value={part ?? 'hours'}
           onChange={(next) => {
-            if (next !== 'hours') onChange(ofDay(daysOf(time).first, next, halves.begins, halves.ends, zone))
+            if (next !== 'hours') onChange(ofDay(daysOf(time).first, next, halves, zone))
           }}
           options={part ? parts : [...parts, { value: 'hours', label: 'some hours' }]}
         />

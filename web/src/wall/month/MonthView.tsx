@@ -1,7 +1,8 @@
 import { useMemo } from 'react'
 import { type Brick, brickKey, timeOf } from '../../model/bricks'
-import { dateOf, daysOf, isWeekend } from '../../model/times'
+import { dateOf, daysOf } from '../../model/times'
 import { dayText, longDayText, weekdayText } from '../../reader/dates'
+import { useReader } from '../../reader/person'
 import { BrickButton, endsOf } from '../bricks/BrickButton'
 import { LightStrips } from '../bricks/Lights'
 import { cellAt } from '../hand/cellAt'
@@ -69,6 +70,7 @@ type WeekProps = Pick<ViewProps, 'now' | 'bricks' | 'face' | 'lit' | 'onLit' | '
   Pick<MonthViewProps, 'zone' | 'month' | 'onDay'> & { week: readonly string[] }
 
 function Week({ week, now, zone, month, bricks, face, lit, onLit, onPlace, onDay }: WeekProps) {
+  const { isWeekend } = useReader()
   const bars = barsOf(bricks, week, zone)
   const lanes = Math.min(roomFor - 1, Math.max(0, ...bars.map((bar) => bar.lane + 1)))
   return (

@@ -1,8 +1,9 @@
 import { Pin, PinOff } from 'lucide-react'
 import { memo } from 'react'
 import { brickKey, type EventBrick } from '../../model/bricks'
-import { daysOf, isWeekend } from '../../model/times'
+import { daysOf } from '../../model/times'
 import { longDayText } from '../../reader/dates'
+import { useReader } from '../../reader/person'
 import { BrickButton, type BrickPlace, endsOf } from '../bricks/BrickButton'
 import { fitsForSure } from '../hand/fit'
 import { barsOf } from '../hand/geometry'
@@ -47,6 +48,7 @@ export const RosterLine = memo(function RosterLine({
   onPin,
   onCursor,
 }: RosterLineProps) {
+  const { isWeekend } = useReader()
   const columns = { gridTemplateColumns: `repeat(${days.length}, minmax(0, 1fr))` }
   const bar = carried ? barsOf([carried], days, zone) : []
   const carriedDays = carried ? daysOf(carried.time) : null

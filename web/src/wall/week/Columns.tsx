@@ -1,5 +1,6 @@
-import { dateOf, isWeekend } from '../../model/times'
+import { dateOf } from '../../model/times'
 import { longDayText } from '../../reader/dates'
+import { useReader } from '../../reader/person'
 import type { Lane } from './lanes'
 
 /** The days as columns under what lies on them, split into lanes; with a way to make something in each where there are hours. */
@@ -14,6 +15,7 @@ export function Columns({
   lanes: number
   cells?: { lanes: readonly Lane[]; onPlace: (day: string, lane: string) => void }
 }) {
+  const { isWeekend } = useReader()
   return (
     <>
       {days.map((day) => (
