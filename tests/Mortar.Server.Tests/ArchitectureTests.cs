@@ -73,6 +73,7 @@ public class ArchitectureTests
         "Writing",
         "Proposals",
         "Reminders",
+        "Noticeboards",
         "Letters",
     ];
 
@@ -122,6 +123,7 @@ public class ArchitectureTests
         "Answers",
         "Proposals",
         "Shelf",
+        "Noticeboards",
         "Reading",
         "Availability",
         "Kinds",
@@ -257,6 +259,7 @@ public class ArchitectureTests
             "Events",
             "Groups",
             "Links",
+            "Noticeboards",
             "Preferences",
             "Proposals",
             "Reminders",

@@ -59,6 +59,9 @@ public enum Subject
 
     /// <summary>Somebody outside a group who can be named on its events.</summary>
     Guest,
+
+    /// <summary>A noticeboard.</summary>
+    Noticeboard,
 }
 
 /// <summary>One row of the log: what was before and what came after.</summary>

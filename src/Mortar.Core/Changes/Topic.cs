@@ -23,4 +23,7 @@ public enum Topic
 
     /// <summary>What one is reminded of.</summary>
     Reminders,
+
+    /// <summary>The noticeboards that show calendars one coordinates.</summary>
+    Noticeboards,
 }

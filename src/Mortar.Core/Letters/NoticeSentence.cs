@@ -1,5 +1,6 @@
 using Mortar.Core.Access;
 using Mortar.Core.Answers;
+using Mortar.Core.Noticeboards;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using NodaTime;
@@ -26,6 +27,28 @@ public static class NoticeSentence
             ((MemberPlace.Outside, _), (MemberPlace.Member, _)) => $"{actor} added you to “{group}”.",
             ((_, false), (MemberPlace.Member, true)) => $"{actor} made you a coordinator of “{group}”.",
             ((_, true), (MemberPlace.Member, false)) => $"You no longer coordinate “{group}”: {actor} changed that.",
+            _ => null,
+        };
+
+    /// <summary>That a noticeboard one keeps is not read any more, or is again, or was ended.</summary>
+    /// <param name="actor">The name of who did it, or by whose act it came.</param>
+    /// <param name="title">What stands above it.</param>
+    /// <param name="before">How it was left, and whether it was there.</param>
+    /// <param name="after">How it is.</param>
+    public static string? OfNoticeboard(
+        string actor,
+        string title,
+        (BoardState State, bool IsThere) before,
+        (BoardState State, bool IsThere) after
+    ) =>
+        (before, after) switch
+        {
+            ((_, true), (_, false)) => $"{actor} ended your noticeboard “{title}”.",
+            ((_, false), (_, true)) => $"{actor} brought back your noticeboard “{title}”.",
+            ((BoardState.Open, _), (BoardState.Paused, _)) =>
+                $"Your noticeboard “{title}” is paused: by what {actor} changed. Nobody reads it until it is opened again.",
+            (_, (BoardState.Open, _)) when before.State != BoardState.Open =>
+                $"{actor} opened your noticeboard “{title}”.",
             _ => null,
         };
 

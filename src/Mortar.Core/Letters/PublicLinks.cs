@@ -23,6 +23,9 @@ public sealed record PublicLinks(string Url)
     /// <summary>Where a further address is confirmed.</summary>
     public string Address(string secret) => $"{Url}/address/{secret}";
 
+    /// <summary>A noticeboard, by the name in its address.</summary>
+    public string Noticeboard(string address) => $"{Url}/b/{address}";
+
     /// <summary>What waits for one's answer.</summary>
     public string Inbox => $"{Url}/inbox";
 

@@ -72,6 +72,18 @@ public readonly record struct AskId(Guid Value)
     }
 }
 
+/// <summary>A noticeboard.</summary>
+public readonly record struct NoticeboardId(Guid Value)
+{
+    /// <summary>Reads one as it stands in an address.</summary>
+    public static bool TryParse(string? text, out NoticeboardId id)
+    {
+        var isOne = Guid.TryParse(text, out var value);
+        id = new(value);
+        return isOne;
+    }
+}
+
 /// <summary>A link that gives a step on one calendar to whoever holds it.</summary>
 public readonly record struct LinkId(Guid Value)
 {

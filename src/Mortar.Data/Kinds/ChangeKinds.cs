@@ -27,6 +27,7 @@ internal static class ChangeKinds
         new SuitingsKind(),
         new AgreementKind(),
         new GuestKind(),
+        new NoticeboardKind(),
     ];
 
     private static readonly FrozenDictionary<Subject, ChangeKind> BySubject = All.ToFrozenDictionary(kind =>

@@ -79,6 +79,44 @@ namespace Mortar.Data.Migrations
                     b.ToTable("AspNetUserTokens", (string)null);
                 });
 
+            modelBuilder.Entity("Mortar.Data.Absences.AgreementRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool?>("Agrees")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("CalendarId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Comment")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("EventId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("Whose")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("CalendarId");
+
+                    b.HasIndex("EventId")
+                        .IsUnique()
+                        .HasDatabaseName("UX_Agreements_Event");
+
+                    b.HasIndex("Whose");
+
+                    b.ToTable("Agreements", (string)null);
+                });
+
             modelBuilder.Entity("Mortar.Data.Access.AskRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -249,96 +287,6 @@ namespace Mortar.Data.Migrations
                         .HasFilter("State = 'Waiting'");
 
                     b.ToTable("Invitations", (string)null);
-                });
-
-            modelBuilder.Entity("Mortar.Data.Links.LinkHolderRow", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("TEXT");
-
-                    b.Property<Guid>("CalendarId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<long?>("LeftAt")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<Guid>("LinkId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<Guid>("PersonId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<int>("Version")
-                        .HasColumnType("INTEGER");
-
-                    b.HasKey("Id");
-
-                    b.HasIndex("CalendarId");
-
-                    b.HasIndex("PersonId");
-
-                    b.HasIndex("LinkId", "PersonId")
-                        .IsUnique()
-                        .HasDatabaseName("UX_LinkHolders_LinkPerson");
-
-                    b.ToTable("LinkHolders", (string)null);
-                });
-
-            modelBuilder.Entity("Mortar.Data.Links.LinkRow", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .HasColumnType("TEXT");
-
-                    b.Property<Guid>("CalendarId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<long?>("EndedAt")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<long?>("EndsAt")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<Guid?>("EventId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Hash")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<Guid>("MadeBy")
-                        .HasColumnType("TEXT");
-
-                    b.Property<int?>("MostUses")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("Name")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Role")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<int>("Uses")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<int>("Version")
-                        .HasColumnType("INTEGER");
-
-                    b.HasKey("Id");
-
-                    b.HasIndex("CalendarId");
-
-                    b.HasIndex("EventId");
-
-                    b.HasIndex("Hash")
-                        .IsUnique()
-                        .HasDatabaseName("UX_Links_Hash");
-
-                    b.HasIndex("MadeBy");
-
-                    b.ToTable("Links", (string)null);
                 });
 
             modelBuilder.Entity("Mortar.Data.Access.OpenAskRow", b =>
@@ -663,122 +611,6 @@ namespace Mortar.Data.Migrations
                     b.ToTable("FineClashes", (string)null);
                 });
 
-            modelBuilder.Entity("Mortar.Data.Proposals.ProposalAskedRow", b =>
-                {
-                    b.Property<Guid>("PersonId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<Guid>("ProposalId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Hash")
-                        .HasColumnType("TEXT");
-
-                    b.HasKey("PersonId", "ProposalId");
-
-                    b.HasIndex("Hash")
-                        .IsUnique();
-
-                    b.HasIndex("ProposalId");
-
-                    b.ToTable("ProposalAsked", (string)null);
-                });
-
-            modelBuilder.Entity("Mortar.Data.Proposals.ProposalRow", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .HasColumnType("TEXT");
-
-                    b.Property<Guid>("CalendarId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<Guid?>("EventId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Notes")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Place")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<long>("ProposedAt")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<Guid>("ProposedBy")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("State")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Times")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Title")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<int>("Version")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("Zone")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.HasKey("Id");
-
-                    b.HasIndex("CalendarId")
-                        .HasDatabaseName("IX_Proposals_Open")
-                        .HasFilter("State = 'Open'");
-
-                    b.HasIndex("ProposedBy");
-
-                    b.ToTable("Proposals", (string)null);
-                });
-
-            modelBuilder.Entity("Mortar.Data.Proposals.SuitingsRow", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("TEXT");
-
-                    b.Property<Guid>("CalendarId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Comment")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<Guid>("PersonId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<Guid>("ProposalId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<Guid>("ProposedBy")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Said")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<int>("Version")
-                        .HasColumnType("INTEGER");
-
-                    b.HasKey("Id");
-
-                    b.HasIndex("PersonId");
-
-                    b.HasIndex("ProposalId", "PersonId")
-                        .IsUnique()
-                        .HasDatabaseName("UX_Suitings_OncePerPerson");
-
-                    b.ToTable("Suitings", (string)null);
-                });
-
             modelBuilder.Entity("Mortar.Data.Calendars.CalendarRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -967,44 +799,6 @@ namespace Mortar.Data.Migrations
                     b.HasIndex("SubjectId", "Sequence");
 
                     b.ToTable("Changes", (string)null);
-                });
-
-            modelBuilder.Entity("Mortar.Data.Absences.AgreementRow", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("TEXT");
-
-                    b.Property<bool?>("Agrees")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<Guid>("CalendarId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Comment")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<Guid>("EventId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<int>("Version")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<Guid>("Whose")
-                        .HasColumnType("TEXT");
-
-                    b.HasKey("Id");
-
-                    b.HasIndex("CalendarId");
-
-                    b.HasIndex("EventId")
-                        .IsUnique()
-                        .HasDatabaseName("UX_Agreements_Event");
-
-                    b.HasIndex("Whose");
-
-                    b.ToTable("Agreements", (string)null);
                 });
 
             modelBuilder.Entity("Mortar.Data.Events.EventRow", b =>
@@ -1363,6 +1157,96 @@ namespace Mortar.Data.Migrations
                     b.ToTable("People", (string)null);
                 });
 
+            modelBuilder.Entity("Mortar.Data.Links.LinkHolderRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("CalendarId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("LeftAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("LinkId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("PersonId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("CalendarId");
+
+                    b.HasIndex("PersonId");
+
+                    b.HasIndex("LinkId", "PersonId")
+                        .IsUnique()
+                        .HasDatabaseName("UX_LinkHolders_LinkPerson");
+
+                    b.ToTable("LinkHolders", (string)null);
+                });
+
+            modelBuilder.Entity("Mortar.Data.Links.LinkRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("CalendarId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("EndedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("EndsAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid?>("EventId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("MadeBy")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int?>("MostUses")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Role")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Uses")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("CalendarId");
+
+                    b.HasIndex("EventId");
+
+                    b.HasIndex("Hash")
+                        .IsUnique()
+                        .HasDatabaseName("UX_Links_Hash");
+
+                    b.HasIndex("MadeBy");
+
+                    b.ToTable("Links", (string)null);
+                });
+
             modelBuilder.Entity("Mortar.Data.Mail.MailRow", b =>
                 {
                     b.Property<long>("Id")
@@ -1441,6 +1325,180 @@ namespace Mortar.Data.Migrations
                     b.ToTable("MailStops", (string)null);
                 });
 
+            modelBuilder.Entity("Mortar.Data.Noticeboards.NoticeboardOpensRow", b =>
+                {
+                    b.Property<Guid>("NoticeboardId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Day")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Opens")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("NoticeboardId", "Day");
+
+                    b.ToTable("NoticeboardOpens", (string)null);
+                });
+
+            modelBuilder.Entity("Mortar.Data.Noticeboards.NoticeboardRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Address")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.PrimitiveCollection<string>("Calendars")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("EndedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("GroupId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("Keeper")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Settings")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("GroupId");
+
+                    b.HasIndex("Keeper");
+
+                    b.ToTable("Noticeboards", (string)null);
+                });
+
+            modelBuilder.Entity("Mortar.Data.Proposals.ProposalAskedRow", b =>
+                {
+                    b.Property<Guid>("PersonId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("ProposalId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Hash")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("PersonId", "ProposalId");
+
+                    b.HasIndex("Hash")
+                        .IsUnique();
+
+                    b.HasIndex("ProposalId");
+
+                    b.ToTable("ProposalAsked", (string)null);
+                });
+
+            modelBuilder.Entity("Mortar.Data.Proposals.ProposalRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("CalendarId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("EventId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Notes")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Place")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("ProposedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("ProposedBy")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Times")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Title")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Zone")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("CalendarId")
+                        .HasDatabaseName("IX_Proposals_Open")
+                        .HasFilter("State = 'Open'");
+
+                    b.HasIndex("ProposedBy");
+
+                    b.ToTable("Proposals", (string)null);
+                });
+
+            modelBuilder.Entity("Mortar.Data.Proposals.SuitingsRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("CalendarId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Comment")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("PersonId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("ProposalId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("ProposedBy")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Said")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("PersonId");
+
+                    b.HasIndex("ProposalId", "PersonId")
+                        .IsUnique()
+                        .HasDatabaseName("UX_Suitings_OncePerPerson");
+
+                    b.ToTable("Suitings", (string)null);
+                });
+
             modelBuilder.Entity("Mortar.Data.Reminders.ReminderClockRow", b =>
                 {
                     b.Property<int>("Id")
@@ -1487,6 +1545,31 @@ namespace Mortar.Data.Migrations
                     b.ToTable("Reminders", (string)null);
                 });
 
+            modelBuilder.Entity("Mortar.Data.Store.ShortAddressRow", b =>
+                {
+                    b.Property<string>("Space")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Look")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("HeldUntil")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("OwnerId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Space", "Look");
+
+                    b.HasIndex("OwnerId");
+
+                    b.ToTable("ShortAddresses", (string)null);
+                });
+
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserClaim<System.Guid>", b =>
                 {
                     b.HasOne("Mortar.Data.Accounts.Account", null)
@@ -1510,6 +1593,27 @@ namespace Mortar.Data.Migrations
                     b.HasOne("Mortar.Data.Accounts.Account", null)
                         .WithMany()
                         .HasForeignKey("UserId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Mortar.Data.Absences.AgreementRow", b =>
+                {
+                    b.HasOne("Mortar.Data.Calendars.CalendarRow", null)
+                        .WithMany()
+                        .HasForeignKey("CalendarId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Mortar.Data.Events.EventRow", null)
+                        .WithMany()
+                        .HasForeignKey("EventId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Mortar.Data.Groups.PersonRow", null)
+                        .WithMany()
+                        .HasForeignKey("Whose")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });
@@ -1578,40 +1682,6 @@ namespace Mortar.Data.Migrations
                         .HasForeignKey("PersonId");
                 });
 
-            modelBuilder.Entity("Mortar.Data.Links.LinkHolderRow", b =>
-                {
-                    b.HasOne("Mortar.Data.Links.LinkRow", null)
-                        .WithMany()
-                        .HasForeignKey("LinkId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
-
-                    b.HasOne("Mortar.Data.Groups.PersonRow", null)
-                        .WithMany()
-                        .HasForeignKey("PersonId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
-                });
-
-            modelBuilder.Entity("Mortar.Data.Links.LinkRow", b =>
-                {
-                    b.HasOne("Mortar.Data.Calendars.CalendarRow", null)
-                        .WithMany()
-                        .HasForeignKey("CalendarId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
-
-                    b.HasOne("Mortar.Data.Events.EventRow", null)
-                        .WithMany()
-                        .HasForeignKey("EventId");
-
-                    b.HasOne("Mortar.Data.Groups.PersonRow", null)
-                        .WithMany()
-                        .HasForeignKey("MadeBy")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
-                });
-
             modelBuilder.Entity("Mortar.Data.Access.OpenAskRow", b =>
                 {
                     b.HasOne("Mortar.Data.Groups.PersonRow", null)
@@ -1677,51 +1747,6 @@ namespace Mortar.Data.Migrations
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("Mortar.Data.Proposals.ProposalAskedRow", b =>
-                {
-                    b.HasOne("Mortar.Data.Groups.PersonRow", null)
-                        .WithMany()
-                        .HasForeignKey("PersonId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
-
-                    b.HasOne("Mortar.Data.Proposals.ProposalRow", null)
-                        .WithMany()
-                        .HasForeignKey("ProposalId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
-                });
-
-            modelBuilder.Entity("Mortar.Data.Proposals.ProposalRow", b =>
-                {
-                    b.HasOne("Mortar.Data.Calendars.CalendarRow", null)
-                        .WithMany()
-                        .HasForeignKey("CalendarId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
-
-                    b.HasOne("Mortar.Data.Groups.PersonRow", null)
-                        .WithMany()
-                        .HasForeignKey("ProposedBy")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
-                });
-
-            modelBuilder.Entity("Mortar.Data.Proposals.SuitingsRow", b =>
-                {
-                    b.HasOne("Mortar.Data.Groups.PersonRow", null)
-                        .WithMany()
-                        .HasForeignKey("PersonId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
-
-                    b.HasOne("Mortar.Data.Proposals.ProposalRow", null)
-                        .WithMany()
-                        .HasForeignKey("ProposalId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
-                });
-
             modelBuilder.Entity("Mortar.Data.Calendars.CalendarRow", b =>
                 {
                     b.HasOne("Mortar.Data.Groups.GroupRow", null)
@@ -1755,27 +1780,6 @@ namespace Mortar.Data.Migrations
                     b.HasOne("Mortar.Data.Groups.PersonRow", null)
                         .WithMany()
                         .HasForeignKey("Owner")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
-                });
-
-            modelBuilder.Entity("Mortar.Data.Absences.AgreementRow", b =>
-                {
-                    b.HasOne("Mortar.Data.Calendars.CalendarRow", null)
-                        .WithMany()
-                        .HasForeignKey("CalendarId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
-
-                    b.HasOne("Mortar.Data.Events.EventRow", null)
-                        .WithMany()
-                        .HasForeignKey("EventId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
-
-                    b.HasOne("Mortar.Data.Groups.PersonRow", null)
-                        .WithMany()
-                        .HasForeignKey("Whose")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });
@@ -1857,6 +1861,109 @@ namespace Mortar.Data.Migrations
                     b.HasOne("Mortar.Data.Groups.PersonRow", null)
                         .WithMany()
                         .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Mortar.Data.Links.LinkHolderRow", b =>
+                {
+                    b.HasOne("Mortar.Data.Links.LinkRow", null)
+                        .WithMany()
+                        .HasForeignKey("LinkId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Mortar.Data.Groups.PersonRow", null)
+                        .WithMany()
+                        .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Mortar.Data.Links.LinkRow", b =>
+                {
+                    b.HasOne("Mortar.Data.Calendars.CalendarRow", null)
+                        .WithMany()
+                        .HasForeignKey("CalendarId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Mortar.Data.Events.EventRow", null)
+                        .WithMany()
+                        .HasForeignKey("EventId");
+
+                    b.HasOne("Mortar.Data.Groups.PersonRow", null)
+                        .WithMany()
+                        .HasForeignKey("MadeBy")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Mortar.Data.Noticeboards.NoticeboardOpensRow", b =>
+                {
+                    b.HasOne("Mortar.Data.Noticeboards.NoticeboardRow", null)
+                        .WithMany()
+                        .HasForeignKey("NoticeboardId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Mortar.Data.Noticeboards.NoticeboardRow", b =>
+                {
+                    b.HasOne("Mortar.Data.Groups.GroupRow", null)
+                        .WithMany()
+                        .HasForeignKey("GroupId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Mortar.Data.Groups.PersonRow", null)
+                        .WithMany()
+                        .HasForeignKey("Keeper")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Mortar.Data.Proposals.ProposalAskedRow", b =>
+                {
+                    b.HasOne("Mortar.Data.Groups.PersonRow", null)
+                        .WithMany()
+                        .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Mortar.Data.Proposals.ProposalRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProposalId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Mortar.Data.Proposals.ProposalRow", b =>
+                {
+                    b.HasOne("Mortar.Data.Calendars.CalendarRow", null)
+                        .WithMany()
+                        .HasForeignKey("CalendarId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Mortar.Data.Groups.PersonRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProposedBy")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Mortar.Data.Proposals.SuitingsRow", b =>
+                {
+                    b.HasOne("Mortar.Data.Groups.PersonRow", null)
+                        .WithMany()
+                        .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Mortar.Data.Proposals.ProposalRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProposalId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

@@ -6,6 +6,7 @@ using Mortar.Core.Calendars;
 using Mortar.Core.Changes;
 using Mortar.Core.Events;
 using Mortar.Core.Groups;
+using Mortar.Core.Noticeboards;
 using Mortar.Core.Words;
 using NodaTime;
 
@@ -24,6 +25,7 @@ internal static class Conversions
         builder.Properties<AskId>().HaveConversion<AskIds>();
         builder.Properties<ProposalId>().HaveConversion<ProposalIds>();
         builder.Properties<LinkId>().HaveConversion<LinkIds>();
+        builder.Properties<NoticeboardId>().HaveConversion<NoticeboardIds>();
         builder.Properties<ChangeSetId>().HaveConversion<ChangeSetIds>();
         builder.Properties<Instant>().HaveConversion<Instants>();
         builder.DefaultTypeMapping<Instant>().HasConversion<Instants>(); // where a query says one that is no column
@@ -39,6 +41,7 @@ internal static class Conversions
         builder.Properties<IsoDayOfWeek>().HaveConversion<string>();
         builder.Properties<InvitationState>().HaveConversion<string>();
         builder.Properties<AskState>().HaveConversion<string>();
+        builder.Properties<BoardState>().HaveConversion<string>();
     }
 
     private sealed class PersonIds() : ValueConverter<PersonId, Guid>(id => id.Value, value => new PersonId(value));
@@ -59,6 +62,9 @@ internal static class Conversions
         : ValueConverter<ProposalId, Guid>(id => id.Value, value => new ProposalId(value));
 
     private sealed class LinkIds() : ValueConverter<LinkId, Guid>(id => id.Value, value => new LinkId(value));
+
+    private sealed class NoticeboardIds()
+        : ValueConverter<NoticeboardId, Guid>(id => id.Value, value => new NoticeboardId(value));
 
     private sealed class ChangeSetIds()
         : ValueConverter<ChangeSetId, Guid>(id => id.Value, value => new ChangeSetId(value));

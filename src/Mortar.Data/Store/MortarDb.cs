@@ -15,6 +15,7 @@ using Mortar.Data.Events;
 using Mortar.Data.Groups;
 using Mortar.Data.Links;
 using Mortar.Data.Mail;
+using Mortar.Data.Noticeboards;
 using Mortar.Data.Proposals;
 using Mortar.Data.Reminders;
 using NodaTime;
@@ -63,6 +64,12 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
     public DbSet<LinkRow> Links => Set<LinkRow>();
 
     public DbSet<LinkHolderRow> LinkHolders => Set<LinkHolderRow>();
+
+    public DbSet<NoticeboardRow> Noticeboards => Set<NoticeboardRow>();
+
+    public DbSet<NoticeboardOpensRow> NoticeboardOpens => Set<NoticeboardOpensRow>();
+
+    public DbSet<ShortAddressRow> ShortAddresses => Set<ShortAddressRow>();
 
     public DbSet<LayerRow> Layers => Set<LayerRow>();
 
@@ -190,6 +197,7 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
     {
         Record();
         KeepGiven();
+        await KeepAddresses(cancellationToken);
         foreach (var entry in ChangeTracker.Entries())
         {
             isAboutPeople |= IsAboutPeople(entry);
@@ -283,6 +291,20 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
                 .. EventRow.ToAttendees(values.GetValue<string?>(nameof(EventRow.GivenTo))),
                 .. EventRow.ToAttendees(values.GetValue<string?>(nameof(EventRow.Editors))),
             ];
+    }
+
+    /// <summary>Keeps true which short addresses lead where; what was given up is held for a while.</summary>
+    private async Task KeepAddresses(CancellationToken cancellationToken)
+    {
+        foreach (var entry in ChangeTracker.Entries<IAddressed>().ToList())
+        {
+            if (entry.State is EntityState.Modified or EntityState.Added)
+            {
+                var before =
+                    entry.State == EntityState.Added ? null : ((IAddressed)entry.OriginalValues.ToObject()).Leads;
+                await this.Lead(entry.Entity, before, Now, cancellationToken);
+            }
+        }
     }
 
     private ChangeRow ToRow(EntityEntry<IRecorded> entry, string? before)

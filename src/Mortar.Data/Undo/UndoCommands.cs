@@ -33,6 +33,13 @@ public sealed class UndoCommands(MortarDb db, ZoneClock zones)
                 )
                 : await db.Write(act, () => Undo(db, act, set, cancellationToken), cancellationToken);
         }
+        catch (AddressTakenException)
+        {
+            return new Refusal.AgainstRule(
+                "already-there",
+                "Its address is somebody else's by now. Give yours another one instead of undoing."
+            );
+        }
         catch (Exception taken)
             when ((taken as SqliteException ?? taken.InnerException) is SqliteException { SqliteErrorCode: 19 })
         {

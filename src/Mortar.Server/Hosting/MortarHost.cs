@@ -19,6 +19,7 @@ using Mortar.Server.Features.Groups;
 using Mortar.Server.Features.Imports;
 using Mortar.Server.Features.Inbox;
 using Mortar.Server.Features.Links;
+using Mortar.Server.Features.Noticeboards;
 using Mortar.Server.Features.PostRoom;
 using Mortar.Server.Features.Preferences;
 using Mortar.Server.Features.Proposals;
@@ -76,6 +77,7 @@ internal static class MortarHost
         builder.Services.AddShelf();
         builder.Services.AddAccess();
         builder.Services.AddLinks();
+        builder.Services.AddNoticeboards();
         builder.Services.AddEvents();
         builder.Services.AddScoped<EventView>();
         builder.Services.AddWall();
@@ -105,6 +107,7 @@ internal static class MortarHost
         app.UseProxies(options);
         app.UseExceptionHandler();
         app.UseStatusCodePages();
+        app.UseNoticeboards();
         app.UseSecurityHeaders(SecurityHeaders.Policy());
         var web = Path.GetFullPath(options.Web);
         var files = Directory.Exists(web) ? new PhysicalFileProvider(web) : null;
@@ -133,6 +136,7 @@ internal static class MortarHost
         api.MapCalendars();
         api.MapAccess();
         api.MapLinks();
+        api.MapNoticeboards();
         api.MapEvents();
         api.MapWall();
         api.MapAvailability();

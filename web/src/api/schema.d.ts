@@ -4,6 +4,337 @@
  */
 
 export interface paths {
+    "/b/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    view?: string;
+                    at?: string;
+                };
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head: {
+            parameters: {
+                query?: {
+                    view?: string;
+                    at?: string;
+                };
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        patch?: never;
+        trace?: never;
+    };
+    "/b/{name}/poster": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        patch?: never;
+        trace?: never;
+    };
+    "/b/{name}/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    start?: string;
+                };
+                header?: never;
+                path: {
+                    name: string;
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head: {
+            parameters: {
+                query?: {
+                    start?: string;
+                };
+                header?: never;
+                path: {
+                    name: string;
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        patch?: never;
+        trace?: never;
+    };
+    "/b/{name}/{id}/{start}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                    id: string;
+                    start: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                    id: string;
+                    start: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        patch?: never;
+        trace?: never;
+    };
+    "/noticeboard.js": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/noticeboard-frame.js": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/robots.txt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -510,6 +841,54 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["DeclineInvitation"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{groupId}/noticeboards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ListNoticeboards"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{groupId}/noticeboards/address": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["CheckNoticeboardAddress"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/noticeboards/trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["TryNoticeboard"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1444,6 +1823,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/noticeboards/{noticeboardId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ReadNoticeboard"];
+        put: operations["PutNoticeboard"];
+        post?: never;
+        delete: operations["EndNoticeboard"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/noticeboards/{noticeboardId}/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["OpenNoticeboard"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/noticeboards/{noticeboardId}/pause": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["PauseNoticeboard"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/noticeboards/{noticeboardId}/calendars/{calendarId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["TakeOffNoticeboard"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/events/{eventId}": {
         parameters: {
             query?: never;
@@ -1895,6 +2338,14 @@ export interface components {
             /** Format: int32 */
             people: number;
         };
+        /** @enum {string} */
+        BoardFrames: "nowhere" | "named" | "anywhere";
+        /** @enum {string} */
+        BoardState: "draft" | "open" | "paused";
+        /** @enum {string} */
+        BoardTheme: "system" | "light" | "dark";
+        /** @enum {string} */
+        BoardView: "next" | "month" | "week";
         BrickBody: components["schemas"]["BrickBodyBrickBodyBusy"] | components["schemas"]["BrickBodyBrickBodyEvent"];
         BrickBodyBrickBodyBusy: {
             /** @enum {string} */
@@ -2607,6 +3058,70 @@ export interface components {
             groupName: string;
             ward: null | string;
             guardian: null | string;
+        };
+        NoticeboardsBody: {
+            /** Format: uuid */
+            groupId: string;
+            title: null | string;
+            words: null | string;
+            zone: string;
+            name: null | string;
+            layers: components["schemas"]["NoticeboardsLayerBody"][];
+            views: components["schemas"]["BoardView"][];
+            theme: components["schemas"]["BoardTheme"];
+            accent: components["schemas"]["Hue"];
+            /** Format: int32 */
+            daysAhead: number;
+            showsPlaces: boolean;
+            showsPeople: boolean;
+            showsZone: boolean;
+            offersEvents: boolean;
+            offersFeed: boolean;
+            offersPrint: boolean;
+            listed: boolean;
+            frames: components["schemas"]["BoardFrames"];
+            sites: string[];
+        };
+        NoticeboardsLayerBody: {
+            /** Format: uuid */
+            calendarId: string;
+            role: components["schemas"]["Role"];
+        };
+        NoticeboardsNameBody: {
+            name: string;
+            problem: null | string;
+            instead: string[];
+        };
+        NoticeboardsNoticeboardBody: {
+            /** Format: uuid */
+            noticeboardId: string;
+            /** Format: int32 */
+            version: number;
+            state: components["schemas"]["BoardState"];
+            isRead: boolean;
+            mayChange: boolean;
+            keeper: string;
+            url: string;
+            qr: string;
+            sentence: string;
+            lost: string[];
+            opens: number[];
+            settings: components["schemas"]["NoticeboardsBody"];
+        };
+        NoticeboardsTrialBody: {
+            /** Format: uuid */
+            noticeboardId: string;
+            settings: components["schemas"]["NoticeboardsBody"];
+            view?: null | components["schemas"]["BoardView"];
+        };
+        NoticeboardsTriedBody: {
+            html: string;
+            sentence: string;
+            counted: string;
+            /** Format: int32 */
+            withNotes: number;
+            /** Format: int32 */
+            withPeople: number;
         };
         OpenInvitationAccountBody: {
             name: string;
@@ -3888,6 +4403,78 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    ListNoticeboards: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                groupId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoticeboardsNoticeboardBody"][];
+                };
+            };
+        };
+    };
+    CheckNoticeboardAddress: {
+        parameters: {
+            query?: {
+                name?: string;
+                title?: string;
+                noticeboardId?: string;
+            };
+            header?: never;
+            path: {
+                groupId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoticeboardsNameBody"];
+                };
+            };
+        };
+    };
+    TryNoticeboard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoticeboardsTrialBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoticeboardsTriedBody"];
+                };
             };
         };
     };
@@ -5478,6 +6065,141 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["LinkWallReadBody"];
                 };
+            };
+        };
+    };
+    ReadNoticeboard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                noticeboardId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoticeboardsNoticeboardBody"];
+                };
+            };
+        };
+    };
+    PutNoticeboard: {
+        parameters: {
+            query?: never;
+            header?: {
+                "If-Match"?: string;
+            };
+            path: {
+                noticeboardId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoticeboardsBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoticeboardsNoticeboardBody"];
+                };
+            };
+        };
+    };
+    EndNoticeboard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                noticeboardId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    OpenNoticeboard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                noticeboardId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoticeboardsNoticeboardBody"];
+                };
+            };
+        };
+    };
+    PauseNoticeboard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                noticeboardId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoticeboardsNoticeboardBody"];
+                };
+            };
+        };
+    };
+    TakeOffNoticeboard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                noticeboardId: string;
+                calendarId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

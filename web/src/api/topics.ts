@@ -20,6 +20,7 @@ export const topics = {
   inbox: ['inbox'],
   proposals: ['proposals'],
   reminders: ['reminders'],
+  noticeboards: ['noticeboards'],
 } as const satisfies Record<string, readonly string[]>
 
 export type Topic = keyof typeof topics

@@ -22,6 +22,13 @@ const CoverPage = lazyNamed(() => import('../features/availability/CoverPage'), 
 
 const AbsencesPage = lazyNamed(() => import('../features/absences/AbsencesPage'), 'AbsencesPage')
 
+const NoticeboardsPage = lazyNamed(
+  () => import('../features/noticeboards/NoticeboardsPage'),
+  'NoticeboardsPage',
+)
+
+const NoticeboardPage = lazyNamed(() => import('../features/noticeboards/NoticeboardPage'), 'NoticeboardPage')
+
 const InboxPage = lazyNamed(() => import('./InboxPage'), 'InboxPage')
 
 const BinPage = lazyNamed(() => import('../features/calendars/BinPage'), 'BinPage')
@@ -122,6 +129,22 @@ export function SignedInApp() {
           element={
             <Suspense fallback={<TopBar />}>
               <AbsencesPage />
+            </Suspense>
+          }
+        />
+        <Route
+          path="/groups/:groupId/noticeboards"
+          element={
+            <Suspense fallback={<TopBar />}>
+              <NoticeboardsPage />
+            </Suspense>
+          }
+        />
+        <Route
+          path="/groups/:groupId/noticeboards/:noticeboardId"
+          element={
+            <Suspense fallback={<TopBar />}>
+              <NoticeboardPage />
             </Suspense>
           }
         />

@@ -4,12 +4,14 @@ using Mortar.Core.Access;
 using Mortar.Core.Calendars;
 using Mortar.Core.Events;
 using Mortar.Core.Groups;
+using Mortar.Core.Noticeboards;
 using Mortar.Core.Preferences;
 using Mortar.Core.Recurrence;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Accounts;
 using Mortar.Data.Groups;
+using Mortar.Data.Noticeboards;
 using Mortar.Data.Store;
 using NodaTime;
 using static Mortar.Server.Features.Demo.DemoPeople;
@@ -385,6 +387,27 @@ internal sealed partial class DemoStudio(MortarDb db, UserManager<Account> accou
         ToBeSet(calendar, Dele, "Marsh fair", 5, 6, "Fair");
         ToBeSet(calendar, Dele, "Harbour fair", 26, 27, "Fair");
         Once(calendar, Dele, "Pit firing", 13, 15, 0, 4, "Lower field", "Dry wood and long gloves.");
+
+        var row = new NoticeboardRow
+        {
+            Id = new NoticeboardId(Stable("noticeboard Raku club")),
+            GroupId = group,
+            Keeper = Dele.Id,
+            Address = "raku-club",
+            State = BoardState.Open,
+        };
+        row.Apply(
+            new Noticeboard(
+                "Raku club",
+                "Fairs, firings and meets, open to visitors.\nAsk for Dele at the door of Kiln Street Studio.",
+                Home,
+                [new BoardLayer(calendar, Role.View)]
+            )
+            {
+                Accent = Hue.Ember,
+            }
+        );
+        db.Noticeboards.Add(row);
 
         // Nobody else reaches this one; when it takes him is all that people of his groups are told.
         var own = Calendar(

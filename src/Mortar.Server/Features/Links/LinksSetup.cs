@@ -3,8 +3,8 @@ using Mortar.Core.Access;
 using Mortar.Core.Words;
 using Mortar.Data.Links;
 using Mortar.Server.Hosting;
+using Mortar.Server.Wire;
 using NodaTime;
-using QRCoder;
 
 namespace Mortar.Server.Features.Links;
 
@@ -83,14 +83,6 @@ internal static class LinksSetup
     private static Task<MadeBody> Told(MadeLink made, IServiceProvider services)
     {
         var url = made.Secret is { } secret ? $"{MortarHost.PublicUrl(services)}/link/{secret}" : null;
-        return Task.FromResult(new MadeBody(made.Row.Id.Value, url, url is null ? null : Picture(url)));
-    }
-
-    /// <summary>A QR code (ISO/IEC 18004) that survives a fold and a splash: a quarter of it may be unreadable.</summary>
-    private static string Picture(string url)
-    {
-        using var code = QRCodeGenerator.GenerateQrCode(url, QRCodeGenerator.ECCLevel.Q);
-        using var picture = new SvgQRCode(code);
-        return picture.GetGraphic(4, "#000000", "#ffffff", drawQuietZones: true, SvgQRCode.SizingMode.ViewBoxAttribute);
+        return Task.FromResult(new MadeBody(made.Row.Id.Value, url, url is null ? null : QrPicture.Of(url)));
     }
 }

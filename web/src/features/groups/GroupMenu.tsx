@@ -45,6 +45,11 @@ export function GroupMenu({ groups, open, onOpen, onNewCalendar, onNewGroup, onA
       {open && (
         <MenuItem onSelect={() => navigate(`/groups/${open.id}/access`)}>Access in {open.name}</MenuItem>
       )}
+      {open && (
+        <MenuItem onSelect={() => navigate(`/groups/${open.id}/noticeboards`)}>
+          Noticeboards of {open.name}
+        </MenuItem>
+      )}
       {open && <MenuItem onSelect={() => navigate(`/groups/${open.id}`)}>Settings of {open.name}</MenuItem>}
       {open && <MenuItem onSelect={onNewCalendar}>New calendar in {open.name}</MenuItem>}
       <MenuItem onSelect={onNewGroup}>New group</MenuItem>

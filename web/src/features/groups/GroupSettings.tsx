@@ -55,6 +55,7 @@ export function GroupSettings({ group }: { group: Group }) {
         {group.coordinates && (
           <TextLink to={`/groups/${group.id}/access`}>Who may see and change what</TextLink>
         )}
+        <TextLink to={`/groups/${group.id}/noticeboards`}>Noticeboards</TextLink>
         <TextLink to="/bin">Bin</TextLink>
         <ClashCount groupId={group.id} />
       </p>

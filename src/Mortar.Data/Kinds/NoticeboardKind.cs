@@ -1,0 +1,102 @@
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Changes;
+using Mortar.Core.Letters;
+using Mortar.Core.Noticeboards;
+using Mortar.Core.Words;
+using Mortar.Data.Changes;
+using Mortar.Data.Noticeboards;
+using Mortar.Data.Store;
+
+namespace Mortar.Data.Kinds;
+
+/// <summary>A noticeboard.</summary>
+internal sealed class NoticeboardKind : ChangeKind<NoticeboardRow>
+{
+    public override Subject Subject => Subject.Noticeboard;
+
+    /// <summary>It says what the world may read.</summary>
+    public override bool IsAccess => true;
+
+    protected override async Task<NoticeboardRow?> FindRow(MortarDb db, Guid id, CancellationToken cancellationToken) =>
+        await db.Noticeboards.FindAsync([new NoticeboardId(id)], cancellationToken);
+
+    /// <summary>Who keeps it, and who coordinates a calendar that is or was on it.</summary>
+    protected override async Task Tell(Tellings tellings, ChangeRow change, CancellationToken cancellationToken)
+    {
+        var (before, after) = (Read(change).Before, Read(change).After);
+        var calendars = after
+            .Calendars.Concat(before?.Calendars ?? [])
+            .Select(id => new CalendarId(id))
+            .Distinct()
+            .ToList();
+        var there = await tellings
+            .Db.Calendars.Where(row => calendars.Contains(row.Id) && row.DeletedAt == null)
+            .Select(row => row.Id)
+            .ToListAsync(cancellationToken);
+        var told = new HashSet<PersonId> { after.Keeper, change.Actor };
+        foreach (var calendar in there)
+        {
+            told.UnionWith(await tellings.CoordinatorsOf(calendar, cancellationToken));
+        }
+
+        tellings.Tell(told, Topic.Noticeboards, change);
+        if (change.Actor != after.Keeper)
+        {
+            tellings.Tell([after.Keeper], Topic.Inbox, change);
+        }
+    }
+
+    /// <summary>Judged as if it were made that now: all that is on it has to be theirs to give.</summary>
+    protected override Task<Refusal?> WhyNotReturn(
+        Undoing undoing,
+        NoticeboardRow now,
+        NoticeboardRow? then,
+        CancellationToken cancellationToken
+    )
+    {
+        var steps = now
+            .Calendars.Concat(then?.Calendars ?? [])
+            .Distinct()
+            .Select(id => undoing.RoleOn(new CalendarId(id)));
+        return Task.FromResult(
+            now.Keeper == undoing.Actor && then is not { EndedAt: null, State: BoardState.Open }
+                ? null
+                : NoticeboardRules.WhyNotKeep(steps)
+        );
+    }
+
+    protected override NoticeLine? Notice(Said<NoticeboardRow> said, string actor, NoticeFacts facts)
+    {
+        var (_, before, after) = said;
+        return before is null || before.Keeper != facts.Reader.Person
+            ? null
+            : Line(
+                NoticeSentence.OfNoticeboard(
+                    actor,
+                    after.ToCore().Title,
+                    (before.State, before.EndedAt is null),
+                    (after.State, after.EndedAt is null)
+                )
+            );
+    }
+
+    public override HistoryOf InHistory => HistoryOf.Group;
+
+    public override string? History(ChangeRow change, HistoryFacts facts)
+    {
+        var (before, after) = (Read(change).Before, Read(change).After);
+        var name = $"the noticeboard “{after.ToCore().Title}”";
+        return before is null ? $"made {name}"
+            : before.EndedAt is null && after.EndedAt is not null ? $"ended {name}"
+            : before.EndedAt is not null && after.EndedAt is null ? $"brought back {name}"
+            : before.State != after.State
+                ? after.State switch
+                {
+                    BoardState.Open => $"opened {name} to the world",
+                    BoardState.Paused => $"paused {name}",
+                    _ => $"took back the opening of {name}",
+                }
+            : before.Address != after.Address ? $"gave {name} another address"
+            : $"changed {name}";
+    }
+}

@@ -1,0 +1,111 @@
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Noticeboards;
+using Mortar.Core.Words;
+using Mortar.Data.Access;
+using Mortar.Data.Calendars;
+using Mortar.Data.Store;
+using NodaTime;
+using NodaTime.Text;
+
+namespace Mortar.Data.Noticeboards;
+
+/// <summary>Finds noticeboards.</summary>
+public static class NoticeboardQueries
+{
+    /// <summary>Whether the world reads it now.</summary>
+    public static async Task<bool> IsRead(this MortarDb db, NoticeboardRow row, CancellationToken cancellationToken)
+    {
+        if (row.EndedAt is not null || row.State != BoardState.Open)
+        {
+            return false;
+        }
+
+        var keeper = await db.ReaderOf(row.Keeper, cancellationToken);
+        return NoticeboardRules.IsRead(row.State, row.Calendars.Select(id => keeper.RoleOn(new CalendarId(id))));
+    }
+
+    /// <summary>The noticeboards that are there and that somebody finds on the pages of a group: kept there, or with a calendar of it.</summary>
+    public static async Task<IReadOnlyList<NoticeboardRow>> NoticeboardsOf(
+        this MortarDb db,
+        PersonId person,
+        GroupId group,
+        CancellationToken cancellationToken
+    )
+    {
+        var ofGroup = await db
+            .Calendars.Where(row => row.GroupId == group && row.DeletedAt == null)
+            .Select(row => row.Id.Value)
+            .ToListAsync(cancellationToken);
+        var rows = await db
+            .Noticeboards.AsNoTracking()
+            .Where(row => row.EndedAt == null)
+            .Where(row => row.GroupId == group || row.Calendars.Any(id => ofGroup.Contains(id)))
+            .OrderBy(row => row.Id)
+            .ToListAsync(cancellationToken);
+        var reader = await db.ReaderOf(person, cancellationToken);
+        return
+        [
+            .. rows.Where(row =>
+                NoticeboardRules.MayFind(
+                    row.Keeper == person,
+                    row.State,
+                    row.Calendars.Select(id => new CalendarId(id)),
+                    reader
+                )
+            ),
+        ];
+    }
+
+    /// <summary>One that somebody finds; <c>null</c> where there is none for them.</summary>
+    public static async Task<NoticeboardRow?> NoticeboardFor(
+        this MortarDb db,
+        PersonId person,
+        NoticeboardId id,
+        CancellationToken cancellationToken
+    ) =>
+        await db
+            .Noticeboards.AsNoTracking()
+            .FirstOrDefaultAsync(row => row.Id == id && row.EndedAt == null, cancellationToken)
+            is { } row
+        && NoticeboardRules.MayFind(
+            row.Keeper == person,
+            row.State,
+            row.Calendars.Select(one => new CalendarId(one)),
+            await db.ReaderOf(person, cancellationToken)
+        )
+            ? row
+            : null;
+
+    /// <summary>How often it was opened on each of some days, the newest last.</summary>
+    public static async Task<IReadOnlyList<int>> OpensOf(
+        this MortarDb db,
+        NoticeboardId id,
+        LocalDate last,
+        int days,
+        CancellationToken cancellationToken
+    )
+    {
+        var all = Enumerable
+            .Range(0, days)
+            .Select(back => LocalDatePattern.Iso.Format(last.PlusDays(back - days + 1)))
+            .ToList();
+        var counted = await db
+            .NoticeboardOpens.Where(row => row.NoticeboardId == id && all.Contains(row.Day))
+            .ToDictionaryAsync(row => row.Day, row => row.Opens, cancellationToken);
+        return all.ConvertAll(day => counted.GetValueOrDefault(day));
+    }
+
+    /// <summary>The calendars of a noticeboard that are there.</summary>
+    public static async Task<IReadOnlyDictionary<CalendarId, CalendarRow>> CalendarsOf(
+        this MortarDb db,
+        Noticeboard board,
+        CancellationToken cancellationToken
+    )
+    {
+        var ids = board.Layers.Select(layer => layer.CalendarId).ToList();
+        return await db
+            .Calendars.AsNoTracking()
+            .Where(row => ids.Contains(row.Id) && row.DeletedAt == null)
+            .ToDictionaryAsync(row => row.Id, cancellationToken);
+    }
+}

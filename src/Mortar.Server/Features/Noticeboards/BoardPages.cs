@@ -1,0 +1,344 @@
+using System.Security.Cryptography;
+using System.Text;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Net.Http.Headers;
+using Mortar.Core.Noticeboards;
+using Mortar.Core.Words;
+using Mortar.Data.Noticeboards;
+using Mortar.Data.Store;
+using Mortar.Server.Hosting;
+using Mortar.Server.Wire;
+using NodaTime;
+using NodaTime.Text;
+
+namespace Mortar.Server.Features.Noticeboards;
+
+/// <summary>/b/{name}: noticeboards as the world reads them. No cookie is read or set here, and nobody is anybody.</summary>
+internal static class BoardPages
+{
+    private static readonly LocalDateTimePattern Start = LocalDateTimePattern.CreateWithInvariantCulture(
+        "uuuuMMdd'T'HHmmss"
+    );
+
+    /// <summary>Everything under /b is answered apart from the rest: no sign-in, other headers, compressed.</summary>
+    public static void UseNoticeboards(this WebApplication app)
+    {
+        app.MapWhen(
+            context => context.Request.Path.StartsWithSegments("/b", StringComparison.Ordinal),
+            branch =>
+            {
+                branch.UseResponseCompression();
+                branch.UseRouting();
+                branch.UseRateLimiter();
+                branch.UseEndpoints(Map);
+            }
+        );
+        app.MapWhen(
+            context => context.Request.Path.Value is "/noticeboard.js" or "/noticeboard-frame.js" or "/robots.txt",
+            branch =>
+            {
+                branch.UseRouting();
+                branch.UseEndpoints(files =>
+                {
+                    Script(files, "noticeboard.js");
+                    Script(files, "noticeboard-frame.js");
+                    files.MapGet("/robots.txt", Robots);
+                });
+            }
+        );
+    }
+
+    private static void Map(IEndpointRouteBuilder app)
+    {
+        var board = app.MapGroup("/b/{name}").RequireRateLimiting(RateLimits.Reading);
+        string[] reading = [HttpMethods.Get, HttpMethods.Head];
+        board.MapMethods("/", reading, Page);
+        board.MapMethods("/poster", reading, Poster);
+        board.MapMethods("/{id:guid}", reading, Event);
+        board.MapMethods("/{id:guid}/{start}", reading, Event);
+        board.MapFallback((HttpContext context) => NotThere(context));
+        app.MapFallback((HttpContext context) => NotThere(context));
+    }
+
+    private static async Task Page(
+        string name,
+        [FromQuery] string? view,
+        [FromQuery] string? at,
+        HttpContext context,
+        MortarDb db,
+        BoardReading reading,
+        BoardOpens opens
+    )
+    {
+        if (await Found(name, context, db) is not { } row)
+        {
+            return;
+        }
+
+        var (board, stop) = (row.ToCore(), context.RequestAborted);
+        var ask = AskOf(context) with
+        {
+            View = Enum.TryParse<BoardView>(view, ignoreCase: true, out var one) && Enum.IsDefined(one) ? one : null,
+            At = LocalDatePattern.Iso.Parse(at ?? string.Empty) is { Success: true, Value: var day } ? day : null,
+        };
+        var model = await reading.Page(board, row.GroupId, row.Address, ask, stop);
+        if (HttpMethods.IsGet(context.Request.Method))
+        {
+            opens.Count(row.Id, model.Today);
+        }
+
+        await Answer(
+            context,
+            board,
+            await BoardRenderer.Render<BoardDocument>(context.RequestServices, new() { ["Model"] = model })
+        );
+    }
+
+    private static async Task Event(
+        string name,
+        Guid id,
+        string? start,
+        HttpContext context,
+        MortarDb db,
+        BoardReading reading
+    )
+    {
+        if (await Found(name, context, db) is not { } row)
+        {
+            return;
+        }
+
+        var board = row.ToCore();
+        LocalDateTime? occurrence = null;
+        if (start is not null)
+        {
+            if (Start.Parse(start) is not { Success: true, Value: var said })
+            {
+                await NotThere(context);
+                return;
+            }
+
+            occurrence = said;
+        }
+
+        var found = await reading.Event(
+            board,
+            row.GroupId,
+            row.Address,
+            AskOf(context),
+            new EventId(id),
+            occurrence,
+            context.RequestAborted
+        );
+        if (found is not var (model, entry))
+        {
+            await NotThere(context);
+            return;
+        }
+
+        await Answer(
+            context,
+            board,
+            await BoardRenderer.Render<EventDocument>(
+                context.RequestServices,
+                new() { ["Model"] = model, ["Entry"] = entry }
+            )
+        );
+    }
+
+    private static async Task Poster(string name, HttpContext context, MortarDb db, BoardReading reading)
+    {
+        if (await Found(name, context, db) is not { } row)
+        {
+            return;
+        }
+
+        var board = row.ToCore();
+        var ask = AskOf(context) with { View = BoardView.Next, Zone = null };
+        var model = await reading.Page(
+            board with
+            {
+                Views = [BoardView.Next],
+                ShowsZone = true,
+            },
+            row.GroupId,
+            row.Address,
+            ask,
+            context.RequestAborted
+        );
+        await Answer(
+            context,
+            board with
+            {
+                Listed = false,
+            },
+            await BoardRenderer.Render<PosterDocument>(
+                context.RequestServices,
+                new() { ["Model"] = model, ["Code"] = QrPicture.Of(model.Url) }
+            )
+        );
+    }
+
+    /// <summary>The noticeboard at a name, where the world reads it; has answered already where there is none.</summary>
+    private static async Task<NoticeboardRow?> Found(string name, HttpContext context, MortarDb db)
+    {
+        var stop = context.RequestAborted;
+        var known = await db.Addressed(NoticeboardRow.AddressSpace, name.ToLowerInvariant(), stop);
+        var row = known is null
+            ? null
+            : await db
+                .Noticeboards.AsNoTracking()
+                .FirstOrDefaultAsync(one => one.Id == new NoticeboardId(known.OwnerId), stop);
+        if (row is { EndedAt: not null })
+        {
+            await Say(context, StatusCodes.Status410Gone, "This noticeboard is gone", "Whoever kept it has ended it.");
+            return null;
+        }
+
+        if (row is null || !await db.IsRead(row, stop))
+        {
+            await NotThere(context);
+            return null;
+        }
+
+        if (row.Address == name)
+        {
+            return row;
+        }
+
+        // An old name leads on, and so does one in capitals; what is printed somewhere is not kept by what lies between.
+        context.Response.Headers.CacheControl = "no-store";
+        var rest = context.Request.Path.Value![$"/b/{name}".Length..];
+        context.Response.Redirect($"/b/{row.Address}{rest}{context.Request.QueryString}");
+        return null;
+    }
+
+    private static BoardAsk AskOf(HttpContext context)
+    {
+        var query = context.Request.Query;
+        return new BoardAsk(
+            View: null,
+            At: null,
+            query["zone"].ToString() is { Length: > 0 and <= 60 } zone
+            && DateTimeZoneProviders.Tzdb.GetZoneOrNull(zone) is not null
+                ? zone
+                : null,
+            query["frame"] == "1",
+            BoardDates.For(context.Request.GetTypedHeaders().AcceptLanguage)
+        );
+    }
+
+    private static async Task Answer(HttpContext context, Noticeboard board, string page)
+    {
+        var bytes = Encoding.UTF8.GetBytes(page);
+        var headers = context.Response.Headers;
+        Headers(context, board.Framers);
+        headers.Vary = HeaderNames.AcceptLanguage;
+        if (!board.Listed)
+        {
+            headers["X-Robots-Tag"] = "noindex, nofollow";
+        }
+
+        // Kept by nobody without asking whether it still holds: what is ended or changed is so for everybody at once.
+        headers.CacheControl = "public, no-cache";
+        var tag = new EntityTagHeaderValue(
+            $"\"{Convert.ToHexStringLower(SHA256.HashData(bytes))[..32]}\"",
+            isWeak: true
+        );
+        headers.ETag = tag.ToString();
+        if (context.Request.GetTypedHeaders().IfNoneMatch.Any(one => one.Compare(tag, useStrongComparison: false)))
+        {
+            context.Response.StatusCode = StatusCodes.Status304NotModified;
+            return;
+        }
+
+        context.Response.ContentType = "text/html; charset=utf-8";
+        if (!HttpMethods.IsHead(context.Request.Method))
+        {
+            await context.Response.Body.WriteAsync(bytes, context.RequestAborted);
+        }
+    }
+
+    private static Task NotThere(HttpContext context) =>
+        Say(
+            context,
+            StatusCodes.Status404NotFound,
+            "There is nothing at this address",
+            "No noticeboard has this address, or it is not open now. Ask whoever gave it to you."
+        );
+
+    private static async Task Say(HttpContext context, int status, string heading, string sentence)
+    {
+        Headers(context, []);
+        context.Response.Headers.CacheControl = "no-store";
+        context.Response.Headers["X-Robots-Tag"] = "noindex";
+        context.Response.StatusCode = status;
+        context.Response.ContentType = "text/html; charset=utf-8";
+        await context.Response.WriteAsync(
+            await BoardRenderer.Render<MessageDocument>(
+                context.RequestServices,
+                new() { ["Heading"] = heading, ["Sentence"] = sentence }
+            ),
+            context.RequestAborted
+        );
+    }
+
+    /// <summary>What a browser is told to refuse: all but this page's own style, script and pictures (CSP Level 3).</summary>
+    private static void Headers(HttpContext context, IReadOnlyList<string> framers)
+    {
+        var headers = context.Response.Headers;
+        headers.ContentSecurityPolicy =
+            $"default-src 'none'; style-src {BoardStyle.Source}; script-src 'self'; img-src 'self'; base-uri 'none'; "
+            + $"form-action 'none'; frame-ancestors {(framers.Count > 0 ? string.Join(' ', framers) : "'none'")}";
+        headers.XContentTypeOptions = "nosniff";
+
+        // The address may be the secret: it is told to nobody whom a link leads to.
+        headers["Referrer-Policy"] = "no-referrer";
+        if (framers.Count == 0)
+        {
+            headers.XFrameOptions = "DENY";
+        }
+
+        if (context.Request.IsHttps)
+        {
+            headers.StrictTransportSecurity = "max-age=31536000; includeSubDomains";
+        }
+    }
+
+    private static void Script(IEndpointRouteBuilder files, string name)
+    {
+        var text = BoardStyle.Read(name);
+        files.MapGet(
+            $"/{name}",
+            (HttpContext context) =>
+            {
+                context.Response.Headers.CacheControl = "public, max-age=3600";
+                context.Response.Headers.XContentTypeOptions = "nosniff";
+                context.Response.Headers["Cross-Origin-Resource-Policy"] = "cross-origin";
+                return Results.Text(text, "text/javascript; charset=utf-8");
+            }
+        );
+    }
+
+    /// <summary>Search engines may have what is listed, and nothing else (RFC 9309). What is not listed is not named here either.</summary>
+    private static async Task<IResult> Robots(MortarDb db, HttpContext context)
+    {
+        var open = await db
+            .Noticeboards.AsNoTracking()
+            .Where(row => row.EndedAt == null && row.State == BoardState.Open)
+            .ToListAsync(context.RequestAborted);
+        var text = new StringBuilder("User-agent: *\n");
+        foreach (var row in open.Where(row => row.ToCore().Listed))
+        {
+            if (await db.IsRead(row, context.RequestAborted))
+            {
+                text.Append("Allow: /b/").Append(row.Address).Append('\n');
+            }
+        }
+
+        text.Append("Allow: /noticeboard.js\nDisallow: /\n");
+        context.Response.Headers.CacheControl = "public, max-age=300";
+        return Results.Text(text.ToString(), "text/plain; charset=utf-8");
+    }
+}

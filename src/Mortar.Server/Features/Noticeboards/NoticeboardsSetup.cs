@@ -1,0 +1,420 @@
+using System.Text.Encodings.Web;
+using System.Text.Unicode;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.ResponseCompression;
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Calendars;
+using Mortar.Core.Letters;
+using Mortar.Core.Noticeboards;
+using Mortar.Core.Time;
+using Mortar.Core.Words;
+using Mortar.Data.Access;
+using Mortar.Data.Noticeboards;
+using Mortar.Data.Store;
+using Mortar.Server.Hosting;
+using Mortar.Server.Wire;
+using NodaTime;
+
+namespace Mortar.Server.Features.Noticeboards;
+
+/// <summary>/api/noticeboards and /api/groups/{id}/noticeboards: made, tried, opened, paused and ended by coordinators.</summary>
+internal static class NoticeboardsSetup
+{
+    /// <summary>The last days of which it is told how often it was opened.</summary>
+    private const int DaysOfOpens = 28;
+
+    internal sealed record LayerBody(Guid CalendarId, Role Role);
+
+    /// <param name="GroupId">The group on whose pages it is kept.</param>
+    /// <param name="Name">The name in its address; <c>null</c> for one that nobody guesses.</param>
+    /// <param name="Views">Its views; the first opens.</param>
+    /// <param name="Sites">The websites that may show it, where some are named.</param>
+    internal sealed record Body(
+        Guid GroupId,
+        string? Title,
+        string? Words,
+        string Zone,
+        string? Name,
+        IReadOnlyList<LayerBody> Layers,
+        IReadOnlyList<BoardView> Views,
+        BoardTheme Theme,
+        Hue Accent,
+        int DaysAhead,
+        bool ShowsPlaces,
+        bool ShowsPeople,
+        bool ShowsZone,
+        bool OffersEvents,
+        bool OffersFeed,
+        bool OffersPrint,
+        bool Listed,
+        BoardFrames Frames,
+        IReadOnlyList<string> Sites
+    )
+    {
+        public Noticeboard ToCore() =>
+            new(
+                Title ?? string.Empty,
+                Words ?? string.Empty,
+                Zone,
+                [.. Layers.Select(layer => new BoardLayer(new CalendarId(layer.CalendarId), layer.Role))]
+            )
+            {
+                Views = [.. Views],
+                Theme = Theme,
+                Accent = Accent,
+                DaysAhead = DaysAhead,
+                ShowsPlaces = ShowsPlaces,
+                ShowsPeople = ShowsPeople,
+                ShowsZone = ShowsZone,
+                OffersEvents = OffersEvents,
+                OffersFeed = OffersFeed,
+                OffersPrint = OffersPrint,
+                Listed = Listed,
+                Frames = Frames,
+                Sites = [.. Sites],
+            };
+
+        public static Body Of(GroupId group, string address, Noticeboard board) =>
+            new(
+                group.Value,
+                board.Title,
+                board.Words,
+                board.Zone,
+                address,
+                [.. board.Layers.Select(layer => new LayerBody(layer.CalendarId.Value, layer.Role))],
+                board.Views,
+                board.Theme,
+                board.Accent,
+                board.DaysAhead,
+                board.ShowsPlaces,
+                board.ShowsPeople,
+                board.ShowsZone,
+                board.OffersEvents,
+                board.OffersFeed,
+                board.OffersPrint,
+                board.Listed,
+                board.Frames,
+                board.Sites
+            );
+    }
+
+    /// <param name="IsRead">Whether the world reads it now.</param>
+    /// <param name="MayChange">Whether the reader may change, pause and end it; else they may take their calendars off it.</param>
+    /// <param name="Keeper">The name of who keeps it.</param>
+    /// <param name="Url">Where the world finds it.</param>
+    /// <param name="Qr">That as an SVG picture to be read by a camera.</param>
+    /// <param name="Sentence">What the world sees.</param>
+    /// <param name="Lost">The calendars on it that its keeper does not coordinate any more, or that are in the bin.</param>
+    /// <param name="Opens">How often it was opened on each of the last days, the newest last.</param>
+    internal sealed record NoticeboardBody(
+        Guid NoticeboardId,
+        int Version,
+        BoardState State,
+        bool IsRead,
+        bool MayChange,
+        string Keeper,
+        string Url,
+        string Qr,
+        string Sentence,
+        IReadOnlyList<Guid> Lost,
+        IReadOnlyList<int> Opens,
+        Body Settings
+    );
+
+    /// <param name="NoticeboardId">Which one it would be.</param>
+    internal sealed record TrialBody(Guid NoticeboardId, Body Settings, BoardView? View = null);
+
+    /// <param name="Html">The page as the world would get it.</param>
+    /// <param name="Sentence">What the world would see.</param>
+    /// <param name="Counted">How much: "84 events, 3 with notes".</param>
+    /// <param name="WithNotes">How many events tell notes.</param>
+    /// <param name="WithPeople">How many events name people.</param>
+    internal sealed record TriedBody(string Html, string Sentence, string Counted, int WithNotes, int WithPeople);
+
+    /// <param name="Name">The name as it would be kept.</param>
+    /// <param name="Problem">Why it cannot be had; <c>null</c> where it can.</param>
+    /// <param name="Instead">Names that can be had.</param>
+    internal sealed record NameBody(string Name, string? Problem, IReadOnlyList<string> Instead);
+
+    public static void AddNoticeboards(this IServiceCollection services)
+    {
+        services.AddScoped<NoticeboardCommands>().AddScoped<BoardReading>();
+
+        // Letters of any script as they are: escaped one by one they would be seven bytes each. What has a meaning in HTML still is.
+        services.AddSingleton(HtmlEncoder.Create(UnicodeRanges.All));
+        services.AddSingleton<BoardOpens>().AddHostedService(all => all.GetRequiredService<BoardOpens>());
+        services.AddHostedService<NoticeboardWatch>();
+
+        // Of noticeboards alone (BoardPages): they tell the same to everybody, so that a length tells nothing.
+        services.AddResponseCompression(options =>
+        {
+            options.EnableForHttps = true;
+            options.Providers.Add<BrotliCompressionProvider>();
+            options.Providers.Add<GzipCompressionProvider>();
+            options.MimeTypes = ["text/html", "text/calendar"];
+        });
+    }
+
+    public static void MapNoticeboards(this RouteGroupBuilder api)
+    {
+        api.MapGet("/groups/{groupId:guid}/noticeboards", List).WithName("ListNoticeboards");
+        api.MapGet("/groups/{groupId:guid}/noticeboards/address", Look).WithName("CheckNoticeboardAddress");
+        api.MapPost("/noticeboards/trial", Try).WithName("TryNoticeboard").RequireRateLimiting(RateLimits.Searching);
+        var board = api.MapGroup("/noticeboards/{noticeboardId:guid}");
+        board.MapGet("/", Read).WithName("ReadNoticeboard");
+        board.MapPut("/", Put).WithName("PutNoticeboard");
+        board.MapPost("/open", Open).WithName("OpenNoticeboard");
+        board.MapPost("/pause", Pause).WithName("PauseNoticeboard");
+        board.MapDelete("/", End).WithName("EndNoticeboard");
+        board.MapDelete("/calendars/{calendarId:guid}", TakeOff).WithName("TakeOffNoticeboard");
+    }
+
+    private static async Task<Results<Ok<IReadOnlyList<NoticeboardBody>>, ProblemHttpResult>> List(
+        GroupId groupId,
+        Acting acting,
+        MortarDb db,
+        IServiceProvider services,
+        CancellationToken cancellationToken
+    )
+    {
+        if (
+            !await db.Members.AnyAsync(
+                row => row.GroupId == groupId && row.PersonId == acting.Person,
+                cancellationToken
+            )
+        )
+        {
+            return Problems.NotThere("group");
+        }
+
+        var told = new List<NoticeboardBody>();
+        foreach (var row in await db.NoticeboardsOf(acting.Person, groupId, cancellationToken))
+        {
+            told.Add(await Told(row, acting.Person, services, cancellationToken));
+        }
+
+        return TypedResults.Ok<IReadOnlyList<NoticeboardBody>>(told);
+    }
+
+    private static async Task<Results<Ok<NoticeboardBody>, ProblemHttpResult>> Read(
+        NoticeboardId noticeboardId,
+        Acting acting,
+        MortarDb db,
+        IServiceProvider services,
+        CancellationToken cancellationToken
+    ) =>
+        await db.NoticeboardFor(acting.Person, noticeboardId, cancellationToken) is { } row
+            ? TypedResults.Ok(await Told(row, acting.Person, services, cancellationToken))
+            : Problems.NotThere("noticeboard");
+
+    private static Task<Results<Ok<NoticeboardBody>, ProblemHttpResult>> Put(
+        NoticeboardId noticeboardId,
+        Body body,
+        [FromHeader(Name = "If-Match")] string? version,
+        Acting acting,
+        NoticeboardCommands noticeboards,
+        IServiceProvider services,
+        CancellationToken cancellationToken
+    ) =>
+        noticeboards
+            .Put(
+                acting.Act,
+                noticeboardId,
+                Versions.Read(version),
+                new NoticeboardWish(new GroupId(body.GroupId), body.ToCore(), body.Name),
+                cancellationToken
+            )
+            .Answer(row => Told(row, acting.Person, services, cancellationToken));
+
+    private static Task<Results<Ok<NoticeboardBody>, ProblemHttpResult>> Open(
+        NoticeboardId noticeboardId,
+        Acting acting,
+        NoticeboardCommands noticeboards,
+        IServiceProvider services,
+        CancellationToken cancellationToken
+    ) =>
+        noticeboards
+            .Open(acting.Act, noticeboardId, cancellationToken)
+            .Answer(row => Told(row, acting.Person, services, cancellationToken));
+
+    private static Task<Results<Ok<NoticeboardBody>, ProblemHttpResult>> Pause(
+        NoticeboardId noticeboardId,
+        Acting acting,
+        NoticeboardCommands noticeboards,
+        IServiceProvider services,
+        CancellationToken cancellationToken
+    ) =>
+        noticeboards
+            .Pause(acting.Act, noticeboardId, cancellationToken)
+            .Answer(row => Told(row, acting.Person, services, cancellationToken));
+
+    private static Task<Results<NoContent, ProblemHttpResult>> End(
+        NoticeboardId noticeboardId,
+        Acting acting,
+        NoticeboardCommands noticeboards,
+        CancellationToken cancellationToken
+    ) => noticeboards.End(acting.Act, noticeboardId, cancellationToken).Answer();
+
+    private static Task<Results<NoContent, ProblemHttpResult>> TakeOff(
+        NoticeboardId noticeboardId,
+        CalendarId calendarId,
+        Acting acting,
+        NoticeboardCommands noticeboards,
+        CancellationToken cancellationToken
+    ) => noticeboards.TakeOff(acting.Act, noticeboardId, calendarId, cancellationToken).Answer();
+
+    /// <summary>How it would look, by the code that shows it to the world. Nothing is written.</summary>
+    private static async Task<Results<Ok<TriedBody>, ProblemHttpResult>> Try(
+        TrialBody body,
+        Acting acting,
+        MortarDb db,
+        BoardReading reading,
+        ZoneClock zones,
+        IServiceProvider services,
+        HttpContext context,
+        CancellationToken cancellationToken
+    )
+    {
+        var (me, group) = (await db.ReaderOf(acting.Person, cancellationToken), new GroupId(body.Settings.GroupId));
+        var check = Noticeboard.Check(body.Settings.ToCore(), zones);
+        var board = check.Value;
+        if (!await db.Members.AnyAsync(row => row.GroupId == group && row.PersonId == acting.Person, cancellationToken))
+        {
+            return Problems.NotThere("group");
+        }
+
+        if (NoticeboardRules.WhyNotKeep(board.Layers.Select(layer => me.RoleOn(layer.CalendarId))).Problem() is { } no)
+        {
+            return no;
+        }
+
+        // A title that is still to be typed is no reason to show nothing.
+        var problems = check.Problems.Where(problem => problem.Path is not ("title" or "sites")).ToList();
+        if (problems.Count > 0)
+        {
+            return Problems.Unfit(problems);
+        }
+
+        var ask = new BoardAsk(
+            body.View,
+            At: null,
+            Zone: null,
+            InFrame: false,
+            BoardDates.For(context.Request.GetTypedHeaders().AcceptLanguage)
+        );
+        var model = await reading.Page(board, group, body.Settings.Name ?? "…", ask, cancellationToken);
+        var count = await reading.Count(board, cancellationToken);
+        return TypedResults.Ok(
+            new TriedBody(
+                await BoardRenderer.Render<BoardDocument>(
+                    services,
+                    new() { ["Model"] = model with { IsPreview = true } }
+                ),
+                BoardSentence.For(board, model.Calendars.ToDictionary(one => one.Key, one => one.Value.Name)),
+                BoardSentence.For(count),
+                count.WithNotes,
+                count.WithPeople
+            )
+        );
+    }
+
+    /// <summary>Whether a name can be had as it is being typed, and which can.</summary>
+    private static async Task<Results<Ok<NameBody>, ProblemHttpResult>> Look(
+        GroupId groupId,
+        string? name,
+        string? title,
+        Guid? noticeboardId,
+        Acting acting,
+        MortarDb db,
+        IClock clock,
+        CancellationToken cancellationToken
+    )
+    {
+        var group = await db
+            .Groups.Where(row =>
+                row.Id == groupId
+                && db.Members.Any(member => member.GroupId == groupId && member.PersonId == acting.Person)
+            )
+            .Select(row => row.Name)
+            .FirstOrDefaultAsync(cancellationToken);
+        if (group is null)
+        {
+            return Problems.NotThere("group");
+        }
+
+        var check = ShortAddress.Check(name);
+        var year = clock.GetCurrentInstant().InUtc().Year;
+        var instead = ShortAddress
+            .Instead(
+                PlainText.Shorten(name ?? string.Empty, 200),
+                PlainText.Shorten(title ?? string.Empty, 200),
+                group,
+                year
+            )
+            .ToList();
+        var taken = await db.TakenAmong(
+            NoticeboardRow.AddressSpace,
+            [check.Value, .. instead],
+            noticeboardId ?? Guid.Empty,
+            cancellationToken
+        );
+        var problem =
+            check.Problems.Count > 0 ? check.Problems[0].Sentence
+            : taken.Contains(check.Value) ? "This address is somebody's already. Choose another."
+            : null;
+        return TypedResults.Ok(
+            new NameBody(
+                check.Value,
+                problem,
+                problem is null ? [] : [.. instead.Where(one => !taken.Contains(one)).Take(3)]
+            )
+        );
+    }
+
+    private static async Task<NoticeboardBody> Told(
+        NoticeboardRow row,
+        PersonId person,
+        IServiceProvider services,
+        CancellationToken cancellationToken
+    )
+    {
+        var db = services.GetRequiredService<MortarDb>();
+        var board = row.ToCore();
+        var calendars = await db.CalendarsOf(board, cancellationToken);
+        var keeper = await db.ReaderOf(row.Keeper, cancellationToken);
+        var url = services.GetRequiredService<PublicLinks>().Noticeboard(row.Address);
+        return new NoticeboardBody(
+            row.Id.Value,
+            row.Version,
+            row.State,
+            await db.IsRead(row, cancellationToken),
+            NoticeboardRules.MayTouch(
+                row.Keeper == person,
+                row.Calendars.Select(id => new CalendarId(id)),
+                await db.ReaderOf(person, cancellationToken)
+            ),
+            await db.People.Where(one => one.Id == row.Keeper).Select(one => one.Name).SingleAsync(cancellationToken),
+            url,
+            QrPicture.Of(url),
+            BoardSentence.For(board, calendars.ToDictionary(one => one.Key, one => one.Value.Name)),
+            [
+                .. row.Calendars.Where(id =>
+                    NoticeboardRules.WhyNotKeep([keeper.RoleOn(new CalendarId(id))]) is not null
+                ),
+            ],
+            await db.OpensOf(
+                row.Id,
+                services
+                    .GetRequiredService<IClock>()
+                    .GetCurrentInstant()
+                    .InZone(services.GetRequiredService<ZoneClock>().Zone(board.Zone))
+                    .Date,
+                DaysOfOpens,
+                cancellationToken
+            ),
+            Body.Of(row.GroupId, row.Address, board)
+        );
+    }
+}

@@ -1,0 +1,266 @@
+using System.Text.Json;
+using Microsoft.Extensions.DependencyInjection;
+using Mortar.Core.Words;
+using Mortar.Data.Noticeboards;
+using Mortar.Server.Features.Demo;
+using Xunit;
+using static Mortar.Server.Tests.Features.Noticeboards.NoticeboardWorld;
+
+namespace Mortar.Server.Tests.Features.Noticeboards;
+
+/// <summary>Who keeps a noticeboard, what becomes of it when they lose a calendar, and its address.</summary>
+public class NoticeboardKeepingTests
+{
+    private static async Task Coordinates(
+        Browser ines,
+        CalendarId calendar,
+        DemoPerson who,
+        string role = "coordinate"
+    ) => (await ines.Put($"/api/calendars/{calendar.Value}/access/{who.Id.Value}", new { role })).Is(204);
+
+    [Fact]
+    public async Task Only_who_coordinates_all_that_is_on_it_makes_changes_and_opens_it()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        using var mei = await mortar.As(DemoPeople.Mei);
+        var (one, other) = (await ines.MakeCalendar(), await ines.MakeCalendar());
+        await Coordinates(ines, one, DemoPeople.Priya);
+        await Coordinates(ines, other, DemoPeople.Priya, "edit");
+        var id = Guid.NewGuid();
+
+        (await priya.Put($"/api/noticeboards/{id}", Settings([(one, "view"), (other, "times")]))).IsProblem(
+            403,
+            "not-allowed"
+        );
+        (await priya.Put($"/api/noticeboards/{id}", Settings([(new CalendarId(Guid.NewGuid()), "times")]))).IsProblem(
+            404,
+            "not-there"
+        );
+        (await priya.Put($"/api/noticeboards/{id}", Settings([(one, "view")], group: Guid.NewGuid()))).IsProblem(
+            404,
+            "not-there"
+        );
+        (await ines.Put($"/api/noticeboards/{id}", Settings([(one, "view"), (other, "times")]))).Is(200);
+
+        // A draft is its maker's; once it was open, whoever coordinates a calendar of it knows, and takes that one off.
+        (await priya.Get($"/api/noticeboards/{id}")).IsProblem(404, "not-there");
+        (await priya.Post($"/api/noticeboards/{id}/open")).IsProblem(404, "not-there");
+        (await ines.Post($"/api/noticeboards/{id}/open")).Is(200);
+        Assert.False((await priya.Noticeboard(id)).GetProperty("mayChange").GetBoolean());
+        (await priya.Put($"/api/noticeboards/{id}", Settings([(one, "view")]), 2)).IsProblem(404, "not-there");
+        (await priya.Post($"/api/noticeboards/{id}/pause")).IsProblem(404, "not-there");
+        (await priya.Delete($"/api/noticeboards/{id}")).IsProblem(404, "not-there");
+        (await priya.Delete($"/api/noticeboards/{id}/calendars/{other.Value}")).IsProblem(404, "not-there");
+        (await priya.Delete($"/api/noticeboards/{id}/calendars/{one.Value}")).Is(204);
+        var left = (await ines.Noticeboard(id)).GetProperty("settings").GetProperty("layers").EnumerateArray();
+        Assert.Equal(other.Value, Assert.Single(left).GetProperty("calendarId").GetGuid());
+        (await mei.Get($"/api/noticeboards/{id}")).IsProblem(404, "not-there");
+        (await mei.Post($"/api/noticeboards/{id}/open")).IsProblem(404, "not-there");
+    }
+
+    [Fact]
+    public async Task Whose_calendar_is_taken_is_closed_at_once_told_and_opened_by_nobody_but_themselves()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        using var world = mortar.Anonymous();
+        var calendar = await ines.MakeCalendar();
+        await Coordinates(ines, calendar, DemoPeople.Priya);
+        var id = await priya.MakeNoticeboard(Settings([(calendar, "view")], title: "Glaze days"));
+        (await world.Get("/b/glaze-days")).Is(200);
+
+        await Coordinates(ines, calendar, DemoPeople.Priya, "edit");
+        (await world.Get("/b/glaze-days")).Is(404);
+        await Look(mortar);
+        await Coordinates(ines, calendar, DemoPeople.Priya);
+
+        (await world.Get("/b/glaze-days")).Is(404);
+        Assert.Equal("paused", (await priya.Noticeboard(id)).Text("state"));
+        Assert.Contains(
+            "Your noticeboard “Glaze days” is paused: by what Ines Varga changed.",
+            (await priya.Get("/api/inbox")).Is(200).Text,
+            StringComparison.Ordinal
+        );
+        (await priya.Post($"/api/noticeboards/{id}/open")).Is(200);
+        (await world.Get("/b/glaze-days")).Is(200);
+    }
+
+    [Fact]
+    public async Task A_change_of_its_words_does_not_open_what_its_keeper_lost()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        using var world = mortar.Anonymous();
+        var calendar = await ines.MakeCalendar();
+        await Coordinates(ines, calendar, DemoPeople.Priya);
+        var id = await priya.MakeNoticeboard(Settings([(calendar, "view")]));
+        await Coordinates(ines, calendar, DemoPeople.Priya, "edit");
+
+        var kept = (await ines.Put($"/api/noticeboards/{id}", Settings([(calendar, "view")], words: "Come in"), 2))
+            .Is(200)
+            .Body;
+
+        Assert.Equal("paused", kept.Text("state"));
+        (await world.Get("/b/glaze-days")).Is(404);
+    }
+
+    [Fact]
+    public async Task A_calendar_in_the_bin_closes_it_until_that_is_taken_back()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var world = mortar.Anonymous();
+        var calendar = await ines.MakeCalendar();
+        var id = await ines.MakeNoticeboard(Settings([(calendar, "view")]));
+        var set = Guid.NewGuid();
+
+        (await ines.Delete($"/api/calendars/{calendar.Value}?name=Glaze tests", 1, set)).Is(204);
+        (await world.Get("/b/glaze-days")).Is(404);
+        await Look(mortar);
+        var board = await ines.Noticeboard(id);
+        Assert.Equal(("paused", 1), (board.Text("state"), board.GetProperty("lost").GetArrayLength()));
+
+        // One act took both, and one undo brings both back.
+        (await ines.Post($"/api/changes/{set}/undo")).Is(200);
+        (await world.Get("/b/glaze-days")).Is(200);
+    }
+
+    [Fact]
+    public async Task An_address_is_checked_as_it_is_typed_and_belongs_to_one()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var dele = await mortar.As(DemoPeople.Dele);
+        var calendar = await ines.MakeCalendar();
+        var id = await ines.MakeNoticeboard(Settings([(calendar, "view")], address: "Glaze-Days "));
+        async Task<JsonElement> Typed(Browser who, string name, Guid? of = null) =>
+            (
+                await who.Get(
+                    $"/api/groups/{World.StudioTeam}/noticeboards/address?name={Uri.EscapeDataString(name)}&title=Glaze&noticeboardId={of ?? Guid.NewGuid()}"
+                )
+            )
+                .Is(200)
+                .Body;
+
+        Assert.Equal("glaze-days", (await ines.Noticeboard(id)).GetProperty("settings").Text("name"));
+        Assert.Equal(JsonValueKind.Null, (await Typed(dele, "glaze-fairs")).GetProperty("problem").ValueKind);
+        Assert.Equal(JsonValueKind.Null, (await Typed(ines, "glaze-days", id)).GetProperty("problem").ValueKind);
+        foreach (var name in new[] { "glaze-days", "glazedays", "g1aze-days" })
+        {
+            var typed = await Typed(dele, name);
+            Assert.Equal("This address is somebody's already. Choose another.", typed.Text("problem"));
+            Assert.Equal(3, typed.GetProperty("instead").GetArrayLength());
+            Assert.DoesNotContain(
+                "glaze-days",
+                typed.GetProperty("instead").EnumerateArray().Select(one => one.GetString())
+            );
+            (
+                await ines.Put($"/api/noticeboards/{Guid.NewGuid()}", Settings([(calendar, "view")], address: name))
+            ).IsProblem(422, "unfit");
+        }
+
+        Assert.Contains("kept for Mortar", (await Typed(dele, "admin")).Text("problem"), StringComparison.Ordinal);
+        (
+            await ines.Put($"/api/noticeboards/{Guid.NewGuid()}", Settings([(calendar, "view")], address: "🏺"))
+        ).IsProblem(422, "unfit");
+    }
+
+    [Fact]
+    public async Task An_old_address_leads_on_and_nobody_else_gets_it()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var world = mortar.Anonymous();
+        var calendar = await ines.MakeCalendar();
+        var id = await ines.MakeNoticeboard(Settings([(calendar, "view")]));
+        var set = Guid.NewGuid();
+
+        (await ines.Put($"/api/noticeboards/{id}", Settings([(calendar, "view")], address: "glaze-fairs"), 2, set)).Is(
+            200
+        );
+
+        var led = (await world.Get("/b/glaze-days?view=month")).Is(302);
+        Assert.Equal("/b/glaze-fairs?view=month", led.Headers.Location!.ToString());
+        Assert.Equal("/b/glaze-fairs", (await world.Get("/b/Glaze-Fairs")).Is(302).Headers.Location!.ToString());
+        (await world.Get("/b/glazefairs")).Is(404); // looks like it, and is not it
+        (await ines.Put($"/api/noticeboards/{Guid.NewGuid()}", Settings([(calendar, "view")]))).IsProblem(422, "unfit");
+        (await ines.Post($"/api/changes/{set}/undo")).Is(200);
+        (await world.Get("/b/glaze-days")).Is(200);
+        (await world.Get("/b/glaze-fairs")).Is(302);
+    }
+
+    [Fact]
+    public async Task One_that_nobody_guesses_has_128_bits_and_keeps_them()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await ines.MakeCalendar();
+        var id = await ines.MakeNoticeboard(Settings([(calendar, "view")], address: null));
+
+        var address = (await ines.Noticeboard(id)).GetProperty("settings").Text("name");
+        (
+            await ines.Put(
+                $"/api/noticeboards/{id}",
+                Settings([(calendar, "view")], address: null, words: "Come in"),
+                2
+            )
+        ).Is(200);
+
+        Assert.Equal(32, address.Length);
+        Assert.All(address, c => Assert.True(char.IsAsciiHexDigitLower(c)));
+        Assert.Equal(address, (await ines.Noticeboard(id)).GetProperty("settings").Text("name"));
+    }
+
+    [Fact]
+    public async Task A_change_is_based_on_a_version_and_sending_twice_makes_one()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await ines.MakeCalendar();
+        var id = Guid.NewGuid();
+
+        (await ines.Put($"/api/noticeboards/{id}", Settings([(calendar, "view")]))).Is(200);
+        (await ines.Put($"/api/noticeboards/{id}", Settings([(calendar, "view")]))).Is(200);
+        (await ines.Put($"/api/noticeboards/{id}", Settings([(calendar, "view")], words: "Come in"), 1)).Is(200);
+        (await ines.Put($"/api/noticeboards/{id}", Settings([(calendar, "view")], words: "Stay out"), 1)).IsProblem(
+            412,
+            "stale"
+        );
+        (await ines.Put($"/api/noticeboards/{id}", Settings([(calendar, "view")]))).IsProblem(428, "version-needed");
+
+        Assert.Equal("Come in", (await ines.Noticeboard(id)).GetProperty("settings").Text("words"));
+    }
+
+    [Fact]
+    public async Task An_end_can_be_taken_back_as_long_as_one_may_show_all_of_it()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        using var world = mortar.Anonymous();
+        var calendar = await ines.MakeCalendar();
+        await Coordinates(ines, calendar, DemoPeople.Priya);
+        var id = await priya.MakeNoticeboard(Settings([(calendar, "view")]));
+        var (first, second) = (Guid.NewGuid(), Guid.NewGuid());
+
+        (await priya.Delete($"/api/noticeboards/{id}", set: first)).Is(204);
+        (await world.Get("/b/glaze-days")).Is(410);
+        (await priya.Post($"/api/changes/{first}/undo")).Is(200);
+        (await world.Get("/b/glaze-days")).Is(200);
+        (await priya.Delete($"/api/noticeboards/{id}", set: second)).Is(204);
+        await Coordinates(ines, calendar, DemoPeople.Priya, "edit");
+
+        (await priya.Post($"/api/changes/{second}/undo")).IsProblem(403, "not-allowed");
+        (await world.Get("/b/glaze-days")).Is(410);
+    }
+
+    private static async Task Look(TestMortar mortar)
+    {
+        await using var scope = mortar.Services.CreateAsyncScope();
+        await scope.ServiceProvider.GetRequiredService<NoticeboardCommands>().PauseLost(CancellationToken.None);
+    }
+}

@@ -1,0 +1,75 @@
+import { useQuery } from '@tanstack/react-query'
+import { fieldProblem } from '../../api/problem'
+import { Button } from '../../ui/Button'
+import { Check } from '../../ui/Check'
+import { TextField } from '../../ui/TextField'
+import { addressQuery, isChosen } from './noticeboardQueries'
+import type { SettingsProps } from './settingsProps'
+import { useSettled } from './useSettled'
+
+/** The name in its address: chosen and checked as it is typed, or one that nobody guesses. */
+export function AddressField({
+  wish,
+  error,
+  onChange,
+  noticeboardId,
+  url,
+}: SettingsProps & { noticeboardId: string; url: string | undefined }) {
+  const hasName = isChosen(wish.name)
+  const name = useSettled(hasName ? (wish.name ?? '') : '')
+  const title = useSettled(wish.title ?? '')
+  const look = useQuery({
+    ...addressQuery(wish.groupId, noticeboardId, name, title),
+    enabled: hasName,
+  })
+  const isAsked = name === wish.name
+  const before = `${(url ? new URL(url).host : location.host).replace(/^www\./, '')}/b/`
+  return (
+    <fieldset className="grid gap-2">
+      <legend className="mb-1 font-head text-lg font-bold">Address</legend>
+      <Check
+        label="A short name that can be said and printed"
+        hint="Without it the address is one that nobody guesses."
+        checked={hasName}
+        onChange={(checked) => onChange({ name: checked ? nameOf(wish.title ?? '') : null })}
+      />
+      {hasName && (
+        <>
+          <TextField
+            label={before}
+            value={wish.name ?? ''}
+            onChange={(name) => onChange({ name: name.toLowerCase() })}
+            problem={fieldProblem(error, 'name') ?? (isAsked ? (look.data?.problem ?? undefined) : undefined)}
+            hint={isAsked && look.data && !look.data.problem ? 'It can be had.' : undefined}
+            autoComplete="off"
+          />
+          {isAsked && (look.data?.instead.length ?? 0) > 0 && (
+            <p className="flex flex-wrap items-center gap-1.5 text-[12px]">
+              Free:
+              {look.data?.instead.map((one) => (
+                <Button key={one} onClick={() => onChange({ name: one })}>
+                  {one}
+                </Button>
+              ))}
+            </p>
+          )}
+        </>
+      )}
+      <Check
+        label="Search engines may list it"
+        checked={wish.listed}
+        onChange={(listed) => onChange({ listed })}
+      />
+    </fieldset>
+  )
+}
+
+/** A first guess; the server says what can be had. */
+const nameOf = (title: string) =>
+  title
+    .normalize('NFKD')
+    .replace(/\p{M}/gu, '')
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-|-$/g, '')
+    .slice(0, 40) || 'our-plan'
