@@ -54,6 +54,12 @@ public sealed record BoardEntry
     /// <summary>Not settled.</summary>
     public bool Tentative { get; private init; }
 
+    /// <summary>Whether it takes nobody's time.</summary>
+    public bool Free { get; private init; }
+
+    /// <summary>How often the event was changed, from 0; 0 where all that is told is that the calendar is busy.</summary>
+    public int Revision { get; private init; }
+
     /// <summary>For how many dates of a day it stands.</summary>
     public int Dates { get; private init; } = 1;
 
@@ -110,6 +116,8 @@ public sealed record BoardEntry
             Repeats = shown.Repeats,
             Cancelled = shown.Cancelled,
             Tentative = shown.ShowAs == ShowAs.Tentative,
+            Free = shown.ShowAs == ShowAs.Free,
+            Revision = shown.Version - 1,
             Dates = shown.Dates,
         };
 

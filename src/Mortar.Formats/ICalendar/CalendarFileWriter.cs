@@ -412,7 +412,7 @@ public static class CalendarFileWriter
         ];
 
     /// <summary>One line, folded so that no physical line is longer than 75 octets and no character is cut in two.</summary>
-    private static void Line(StringBuilder text, string line)
+    internal static void Line(StringBuilder text, string line)
     {
         var octets = 0;
         foreach (var rune in line.EnumerateRunes())

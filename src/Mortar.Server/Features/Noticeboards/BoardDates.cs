@@ -97,6 +97,12 @@ public sealed class BoardDates
             : $"{DayMonth(entry.FirstDay)} – {DayMonth(entry.LastDay)}";
     }
 
+    /// <summary>The same in the cell of a day, which says already which day it is: how long it lasts stands on the first of its days.</summary>
+    public string HoursInCell(BoardEntry entry, LocalDate day) =>
+        entry.Time is not EventTime.AllDay days ? Hours(entry, day)
+        : days.First == days.Last || day > days.First ? string.Empty
+        : $"– {DayMonth(days.Last)}";
+
     /// <summary>All of when something is.</summary>
     public string Whole(BoardEntry entry)
     {

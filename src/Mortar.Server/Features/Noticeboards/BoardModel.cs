@@ -61,7 +61,7 @@ public sealed record BoardModel(
         Page.View switch
         {
             BoardView.Month => Dates.YearMonth(Page.First),
-            BoardView.Week => $"{Dates.DayMonth(Page.First)} – {Dates.LongDay(Page.Last)}",
+            BoardView.Week => $"{Dates.DayMonth(Page.First)} – {Dates.DayMonth(Page.Last)}, {Page.Last.Year}",
             _ => Page.First == Today ? "What comes next" : $"From {Dates.LongDay(Page.First)} on",
         };
 

@@ -55,7 +55,10 @@ internal static class BoardPages
         string[] reading = [HttpMethods.Get, HttpMethods.Head];
         board.MapMethods("/", reading, Page);
         board.MapMethods("/poster", reading, Poster);
+        board.MapMethods("/calendar.ics", reading, File);
         board.MapMethods("/{id:guid}", reading, Event);
+        board.MapMethods("/{id:guid}.ics", reading, EventFile);
+        board.MapMethods("/{id:guid}/{start}.ics", reading, EventFile);
         board.MapMethods("/{id:guid}/{start}", reading, Event);
         board.MapFallback((HttpContext context) => NotThere(context));
         app.MapFallback((HttpContext context) => NotThere(context));
@@ -144,6 +147,68 @@ internal static class BoardPages
                 context.RequestServices,
                 new() { ["Model"] = model, ["Entry"] = entry }
             )
+        );
+    }
+
+    private static async Task File(
+        string name,
+        HttpContext context,
+        MortarDb db,
+        BoardReading reading,
+        BoardStamps stamps
+    )
+    {
+        if (await Found(name, context, db) is not { } row)
+        {
+            return;
+        }
+
+        if (!row.ToCore().OffersFeed)
+        {
+            await NotThere(context);
+            return;
+        }
+
+        var (model, contents) = await reading.All(row, AskOf(context) with { Zone = null }, context.RequestAborted);
+        var stamp = stamps.Of(row.Id, BoardFiles.All(model, contents, Instant.MinValue));
+        await BoardFiles.Answer(context, BoardFiles.All(model, contents, stamp), stamp, row.Address);
+    }
+
+    private static async Task EventFile(
+        string name,
+        Guid id,
+        string? start,
+        HttpContext context,
+        MortarDb db,
+        BoardReading reading,
+        BoardStamps stamps
+    )
+    {
+        if (await Found(name, context, db) is not { } row)
+        {
+            return;
+        }
+
+        LocalDateTime? occurrence =
+            start is null ? null
+            : Start.Parse(start) is { Success: true, Value: var said } ? said
+            : LocalDateTime.MinIsoValue;
+        var (model, contents) = await reading.All(row, AskOf(context) with { Zone = null }, context.RequestAborted);
+        var entry = contents.Entries.FirstOrDefault(one =>
+            one.Event == new EventId(id) && one.Occurrence == occurrence
+        );
+        if (entry is null || !model.Board.OffersEvents)
+        {
+            await NotThere(context);
+            return;
+        }
+
+        var stamp = stamps.Of(row.Id, BoardFiles.All(model, contents, Instant.MinValue));
+        await BoardFiles.Answer(
+            context,
+            BoardFiles.One(model, entry, stamp),
+            stamp,
+            ShortAddress.Of(model.TitleOf(entry)) is { Length: > 0 } title ? title : "event"
         );
     }
 
@@ -247,7 +312,7 @@ internal static class BoardPages
             isWeak: true
         );
         headers.ETag = tag.ToString();
-        if (context.Request.GetTypedHeaders().IfNoneMatch.Any(one => one.Compare(tag, useStrongComparison: false)))
+        if (Preconditions.IsKnown(context.Request, tag))
         {
             context.Response.StatusCode = StatusCodes.Status304NotModified;
             return;

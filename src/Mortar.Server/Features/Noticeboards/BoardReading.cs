@@ -11,6 +11,11 @@ using NodaTime;
 
 namespace Mortar.Server.Features.Noticeboards;
 
+/// <summary>All that a noticeboard shows in its reach.</summary>
+/// <param name="Entries">What is in it.</param>
+/// <param name="Reach">From when to when.</param>
+internal sealed record BoardContents(IReadOnlyList<BoardEntry> Entries, Interval Reach);
+
 /// <summary>Reads what a noticeboard shows: for the world, and by the same path for who makes it before the world sees it.</summary>
 internal sealed class BoardReading(MortarDb db, WindowReader reader, ZoneClock zones, PublicLinks links, IClock clock)
 {
@@ -81,6 +86,34 @@ internal sealed class BoardReading(MortarDb db, WindowReader reader, ZoneClock z
 
         var model = await Page(board, group, address, ask, cancellationToken);
         return (model with { Names = await NamesIn([entry], cancellationToken) }, entry);
+    }
+
+    /// <summary>All of it, and the model by which files tell of it; on its own clock.</summary>
+    public async Task<(BoardModel Model, BoardContents Contents)> All(
+        NoticeboardRow row,
+        BoardAsk ask,
+        CancellationToken cancellationToken
+    )
+    {
+        var board = row.ToCore();
+        var zone = zones.Zone(board.Zone);
+        var today = clock.GetCurrentInstant().InZone(zone).Date;
+        var (first, last) = BoardPage.Reach(board, today);
+        var window = new Window(first, last, zone);
+        var (calendars, entries) = await Read(board, window, cancellationToken);
+        var model = new BoardModel(
+            board,
+            row.Address,
+            ask,
+            new BoardPage(BoardView.Next, first, last, Earlier: null, Later: null),
+            [],
+            calendars,
+            await NamesIn(entries, cancellationToken),
+            links,
+            zone,
+            today
+        );
+        return (model, new BoardContents(entries, window.Span));
     }
 
     /// <summary>What the world will find, counted over all that it shows.</summary>

@@ -84,7 +84,7 @@ export function NoticeboardEditor({ noticeboardId, board, group, begun }: Editor
         <LookPart {...props} />
         <ElsewhereFields {...props} url={isChanged ? undefined : board?.url} />
         <FormProblem error={error} fields={fields} />
-        <div className="sticky bottom-0 -mx-4 -mb-4 border-t border-cement-300 bg-cement-50 p-4">
+        <div className="sticky -bottom-4 -mx-4 -mb-4 border-t border-cement-300 bg-cement-50 p-4">
           <Button type="submit" look="main" wide disabled={save.isPending || (board && !isChanged)}>
             {board ? (isChanged ? 'Save' : 'Saved') : 'Make it'}
           </Button>

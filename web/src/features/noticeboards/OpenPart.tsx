@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { Button } from '../../ui/Button'
 import { Question } from '../../ui/Question'
@@ -19,6 +19,11 @@ interface OpenPartProps {
 /** Whether the world reads it, where, and how often it did. */
 export function OpenPart({ board, isChanged, counted, onVersion }: OpenPartProps) {
   const navigate = useNavigate()
+  const top = useRef<HTMLElement>(null)
+  // Once it is made this is what comes next, wherever one was in its settings.
+  useEffect(() => {
+    if (board.version === 1) top.current?.scrollIntoView({ block: 'nearest' })
+  }, [board.version])
   const [asks, setAsks] = useState<'open' | 'end' | null>(null)
   const { title } = board.settings
   const open = useAct({
@@ -40,7 +45,7 @@ export function OpenPart({ board, isChanged, counted, onVersion }: OpenPartProps
     onDone: () => navigate(`/groups/${board.settings.groupId}/noticeboards`),
   })
   return (
-    <section className="grid gap-3 border-2 border-ink bg-surface p-3" aria-label="Open to the world">
+    <section ref={top} className="grid gap-3 border-2 border-ink bg-surface p-3" aria-label="Open to the world">
       <p className="font-bold">{stateWords(board)}</p>
       {board.isRead && (
         <>

@@ -1,0 +1,105 @@
+using System.Globalization;
+using System.Security.Cryptography;
+using System.Text;
+using Microsoft.Net.Http.Headers;
+using Mortar.Core.Noticeboards;
+using Mortar.Core.Words;
+using Mortar.Formats.ICalendar;
+using Mortar.Server.Hosting;
+using NodaTime;
+using NodaTime.Text;
+
+namespace Mortar.Server.Features.Noticeboards;
+
+/// <summary>A noticeboard as other calendar programs read it: all that its page tells, and nothing else.</summary>
+internal static class BoardFiles
+{
+    private static readonly Duration Refresh = Duration.FromHours(1);
+    private static readonly LocalDateTimePattern Start = LocalDateTimePattern.CreateWithInvariantCulture(
+        "uuuuMMdd'T'HHmmss"
+    );
+
+    /// <summary>All of it.</summary>
+    /// <param name="model">What it is.</param>
+    /// <param name="contents">What is on it.</param>
+    /// <param name="stamp">Since when that is so.</param>
+    public static string All(BoardModel model, BoardContents contents, Instant stamp) =>
+        PublishedCalendar.Write(
+            Head(model, model.FeedUrl),
+            contents
+                .Entries.Where(entry => entry.Event is not null)
+                .OrderBy(entry => entry.Span.Start)
+                .ThenBy(entry => Uid(entry), StringComparer.Ordinal)
+                .Select(entry => Published(model, entry)),
+            [
+                .. contents
+                    .Entries.Where(entry => entry.Event is null)
+                    .Select(entry => new PublishedBusy(entry.Span, entry.Tentative)),
+            ],
+            contents.Reach,
+            stamp
+        );
+
+    /// <summary>One event of it, taken once.</summary>
+    public static string One(BoardModel model, BoardEntry entry, Instant changedAt) =>
+        PublishedCalendar.Write(Head(model, source: null), [Published(model, entry)], [], entry.Span, changedAt);
+
+    /// <summary>
+    /// Answers with a file: what has not changed since is not sent again, by its tag or, for programs that know only that, by
+    /// its date (RFC 9110, 13.1).
+    /// </summary>
+    public static async Task Answer(HttpContext context, string file, Instant changedAt, string name)
+    {
+        var bytes = Encoding.UTF8.GetBytes(file);
+        var headers = context.Response.Headers;
+        headers.CacheControl = "public, no-cache";
+        headers.XContentTypeOptions = "nosniff";
+        headers.AccessControlAllowOrigin = "*";
+        var tag = new EntityTagHeaderValue(
+            $"\"{Convert.ToHexStringLower(SHA256.HashData(bytes))[..32]}\"",
+            isWeak: true
+        );
+        headers.ETag = tag.ToString();
+        headers.LastModified = changedAt.ToDateTimeUtc().ToString("R", CultureInfo.InvariantCulture);
+        if (Preconditions.IsKnown(context.Request, tag, changedAt))
+        {
+            context.Response.StatusCode = StatusCodes.Status304NotModified;
+            return;
+        }
+
+        context.Response.ContentType = "text/calendar; charset=utf-8";
+        headers.ContentDisposition = $"inline; filename=\"{name}.ics\"";
+        if (!HttpMethods.IsHead(context.Request.Method))
+        {
+            await context.Response.Body.WriteAsync(bytes, context.RequestAborted);
+        }
+    }
+
+    private static PublishedHead Head(BoardModel model, string? source) =>
+        new(model.Board.Title, model.Board.Words, model.Board.Accent, model.Url, source, Refresh);
+
+    private static PublishedEvent Published(BoardModel model, BoardEntry entry)
+    {
+        var names = model.NamesOn(entry).ToList();
+        return new PublishedEvent(Uid(entry), entry.Revision, entry.Time, entry.Span, model.TitleOf(entry))
+        {
+            Place = entry.Place,
+            Notes = string.Join(
+                "\n\n",
+                new[] { entry.Notes, names.Count > 0 ? $"With {Wording.List(names)}." : "" }.Where(one =>
+                    one.Length > 0
+                )
+            ),
+            Kind = entry.Kind ?? string.Empty,
+            Cancelled = entry.Cancelled,
+            Tentative = entry.Tentative,
+            Free = entry.Free,
+            Page = model.EventUrl(entry),
+        };
+    }
+
+    private static string Uid(BoardEntry entry) =>
+        entry.Occurrence is { } start
+            ? $"{entry.Event!.Value.Value:N}-{Start.Format(start)}"
+            : $"{entry.Event!.Value.Value:N}";
+}
