@@ -479,6 +479,79 @@ internal sealed class Screen : IDisposable
             "return performance.getEntriesByType('resource').map((one) => one.name).filter((name) => !name.startsWith(location.origin))"
         );
 
+    /// <summary>Does something inside a frame of the page.</summary>
+    public T InFrame<T>(By frame, Func<T> act)
+    {
+        driver.SwitchTo().Frame(Find(frame));
+        try
+        {
+            return act();
+        }
+        finally
+        {
+            driver.SwitchTo().DefaultContent();
+        }
+    }
+
+    /// <summary>Waits for words inside a frame, which may be drawn anew meanwhile.</summary>
+    public void WaitForTextIn(By frame, string text) =>
+        Until(
+            () =>
+            {
+                try
+                {
+                    return InFrame(frame, () => driver.FindElements(Containing("body", text)).Count > 0)
+                        ? driver
+                        : null;
+                }
+                catch (Exception gone)
+                    when (gone is NoSuchFrameException or NoSuchWindowException or WebDriverException)
+                {
+                    return null;
+                }
+            },
+            $"“{text}” in {frame}"
+        );
+
+    /// <summary>Goes on at another website.</summary>
+    public Screen At(Uri website)
+    {
+        driver.Navigate().GoToUrl(website);
+        return this;
+    }
+
+    /// <summary>Lets pages run scripts, or not, as from the next page on.</summary>
+    public void Scripts(bool allowed) =>
+        driver.ExecuteCdpCommand(
+            "Emulation.setScriptExecutionDisabled",
+            new Dictionary<string, object?>(StringComparer.Ordinal) { ["value"] = !allowed }
+        );
+
+    /// <summary>Has the browser refuse cookies of other websites than the one that is open, until it is given back.</summary>
+    public void BlockThirdPartyCookies()
+    {
+        driver.ExecuteCdpCommand("Network.enable", []);
+        driver.ExecuteCdpCommand(
+            "Network.setCookieControls",
+            new Dictionary<string, object?>(StringComparer.Ordinal)
+            {
+                ["enableThirdPartyCookieRestriction"] = true,
+                ["disableThirdPartyCookieMetadata"] = true,
+                ["disableThirdPartyCookieHeuristics"] = true,
+            }
+        );
+    }
+
+    /// <summary>How many cookies of whatever place there are.</summary>
+    public int CookieCount() =>
+        (
+            (IReadOnlyCollection<object>)
+                ((Dictionary<string, object>)driver.ExecuteCdpCommand("Network.getAllCookies", [])!)["cookies"]
+        ).Count;
+
+    /// <summary>Waits until something holds.</summary>
+    public void Until(Func<bool> holds, string what) => Until(() => holds() ? driver : null, what);
+
     public void Photograph(string file) => driver.GetScreenshot().SaveAsFile(file);
 
     public void Dispose() => Browsers.GiveBack(driver);

@@ -14,6 +14,9 @@ public static class KeptFor
     /// <summary>How long the clashes that somebody called fine are remembered once they are over.</summary>
     public static readonly Duration FineClashes = Duration.FromDays(60);
 
+    /// <summary>How long it is remembered how often a noticeboard was opened on a day.</summary>
+    public static readonly Duration Opens = Duration.FromDays(400);
+
     /// <summary>The shortest time for which a change is remembered: longer than anything waits in the bin, or to be told in a digest.</summary>
     public const int ShortestHistory = 60;
 }

@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Calendars;
 using Mortar.Core.Letters;
 using Mortar.Data.Links;
+using Mortar.Data.Noticeboards;
 using Mortar.Data.Store;
 using NodaTime;
 
@@ -174,6 +175,11 @@ public sealed class Sweep(MortarDb db)
             + await db.Tidy(
                 () => db.FineClashes.Where(row => row.Until < fine).ExecuteDeleteAsync(cancellationToken),
                 cancellationToken
-            );
+            )
+            + await db.Tidy(
+                () => db.ShortAddresses.Where(row => row.HeldUntil < now).ExecuteDeleteAsync(cancellationToken),
+                cancellationToken
+            )
+            + await db.Tidy(() => db.ForgetOpens(now - KeptFor.Opens, cancellationToken), cancellationToken);
     }
 }

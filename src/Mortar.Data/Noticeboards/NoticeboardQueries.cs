@@ -95,6 +95,13 @@ public static class NoticeboardQueries
         return all.ConvertAll(day => counted.GetValueOrDefault(day));
     }
 
+    /// <summary>Forgets how often noticeboards were opened before a day.</summary>
+    internal static Task<int> ForgetOpens(this MortarDb db, Instant before, CancellationToken cancellationToken)
+    {
+        var first = LocalDatePattern.Iso.Format(before.InUtc().Date);
+        return db.Database.ExecuteSqlAsync($"DELETE FROM NoticeboardOpens WHERE Day < {first}", cancellationToken);
+    }
+
     /// <summary>The calendars of a noticeboard that are there.</summary>
     public static async Task<IReadOnlyDictionary<CalendarId, CalendarRow>> CalendarsOf(
         this MortarDb db,

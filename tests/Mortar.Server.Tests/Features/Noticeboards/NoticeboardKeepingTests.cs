@@ -1,8 +1,10 @@
 using System.Text.Json;
 using Microsoft.Extensions.DependencyInjection;
+using Mortar.Core.Noticeboards;
 using Mortar.Core.Words;
 using Mortar.Data.Noticeboards;
 using Mortar.Server.Features.Demo;
+using NodaTime;
 using Xunit;
 using static Mortar.Server.Tests.Features.Noticeboards.NoticeboardWorld;
 
@@ -191,6 +193,24 @@ public class NoticeboardKeepingTests
         (await ines.Post($"/api/changes/{set}/undo")).Is(200);
         (await world.Get("/b/glaze-days")).Is(200);
         (await world.Get("/b/glaze-fairs")).Is(302);
+    }
+
+    [Fact]
+    public async Task What_was_given_up_is_free_again_once_it_was_held_long_enough()
+    {
+        var clock = new SetClock();
+        await using var mortar = await TestMortar.StartAt(clock);
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await ines.MakeCalendar();
+        var ended = await ines.MakeNoticeboard(Settings([(calendar, "view")]));
+        (await ines.Delete($"/api/noticeboards/{ended}")).Is(204);
+
+        clock.Now += NoticeboardRules.OldAddressesLead - Duration.FromMinutes(1);
+        using var then = await mortar.As(DemoPeople.Ines);
+        (await then.Put($"/api/noticeboards/{Guid.NewGuid()}", Settings([(calendar, "view")]))).IsProblem(422, "unfit");
+        clock.Now += Duration.FromMinutes(2);
+        using var later = await mortar.As(DemoPeople.Ines);
+        (await later.Put($"/api/noticeboards/{Guid.NewGuid()}", Settings([(calendar, "view")]))).Is(200);
     }
 
     [Fact]

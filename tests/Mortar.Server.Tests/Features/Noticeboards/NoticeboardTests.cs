@@ -1,4 +1,5 @@
 using System.Text.RegularExpressions;
+using Mortar.Core.Calendars;
 using Mortar.Core.Words;
 using Mortar.Server.Features.Demo;
 using Mortar.Server.Features.Noticeboards;
@@ -8,7 +9,7 @@ using static Mortar.Server.Tests.Features.Noticeboards.NoticeboardWorld;
 namespace Mortar.Server.Tests.Features.Noticeboards;
 
 /// <summary>Noticeboards: who makes them, what the world reads, and how that ends.</summary>
-public class NoticeboardTests
+public partial class NoticeboardTests
 {
     [Fact]
     public async Task Nobody_reads_it_before_it_is_open_nor_from_when_it_is_paused_or_ended()
@@ -333,4 +334,42 @@ public class NoticeboardTests
         (await priya.Post("/api/noticeboards/trial", body)).IsProblem(404, "not-there");
         Assert.Empty((await ines.Get($"/api/groups/{World.StudioTeam}/noticeboards")).Is(200).Body.EnumerateArray());
     }
+
+    [Fact]
+    public void Its_marks_and_hues_are_those_of_the_interface()
+    {
+        var signs = File.ReadAllText(Path.Combine(Repository.Root, "web/src/ui/MarkSign.tsx"));
+        var theme = File.ReadAllText(Path.Combine(Repository.Root, "web/src/app/theme.css"));
+
+        foreach (var mark in Enum.GetValues<Mark>())
+        {
+            foreach (Match shape in Shapes().Matches(BoardSigns.Of(mark)))
+            {
+                Assert.Contains($"\"{shape.Groups["shape"].Value}\"", signs, StringComparison.Ordinal);
+            }
+        }
+
+        foreach (var hue in Enum.GetValues<Hue>())
+        {
+            var name = hue.ToString().ToLowerInvariant();
+            var angle = Regex.Match(
+                theme,
+                $$"""\[data-hue="{{name}}"\] \{\s*--hue: (?<angle>\d+);""",
+                RegexOptions.ExplicitCapture,
+                TimeSpan.FromSeconds(1)
+            );
+            Assert.Contains(
+                $"[data-hue={name}]{{--hue:{angle.Groups["angle"].Value}}}",
+                BoardStyle.Text,
+                StringComparison.Ordinal
+            );
+        }
+    }
+
+    [GeneratedRegex(
+        """ d="(?<shape>[^"]+)" """,
+        RegexOptions.ExplicitCapture | RegexOptions.IgnorePatternWhitespace,
+        matchTimeoutMilliseconds: 1000
+    )]
+    private static partial Regex Shapes();
 }

@@ -66,7 +66,7 @@ export function NoticeboardEditor({ noticeboardId, board, group, begun }: Editor
         onSubmit={submit}
         noValidate
         aria-label="Settings"
-        className="relative grid min-h-0 content-start gap-6 overflow-y-auto border-r border-cement-300 bg-cement-50 p-4"
+        className="relative grid min-h-0 scroll-pb-24 content-start gap-6 overflow-y-auto border-r border-cement-300 bg-cement-50 p-4"
       >
         <h1 className="sr-only">{board ? board.settings.title : 'New noticeboard'}</h1>
         <TextLink to={`/groups/${group.id}/noticeboards`}>All noticeboards</TextLink>
