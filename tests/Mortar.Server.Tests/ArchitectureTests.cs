@@ -74,6 +74,7 @@ public class ArchitectureTests
         "Proposals",
         "Reminders",
         "Noticeboards",
+        "Feeds",
         "Letters",
     ];
 
@@ -124,6 +125,7 @@ public class ArchitectureTests
         "Proposals",
         "Shelf",
         "Noticeboards",
+        "Feeds",
         "Reading",
         "Availability",
         "Kinds",
@@ -257,6 +259,7 @@ public class ArchitectureTests
             "Answers",
             "Calendars",
             "Events",
+            "Feeds",
             "Groups",
             "Links",
             "Noticeboards",

@@ -26,6 +26,9 @@ public sealed record PublicLinks(string Url)
     /// <summary>A noticeboard, by the name in its address.</summary>
     public string Noticeboard(string address) => $"{Url}/b/{address}";
 
+    /// <summary>Where calendar programs read a feed, by its secret.</summary>
+    public string Feed(string secret) => $"{Url}/feed/{secret}.ics";
+
     /// <summary>What waits for one's answer.</summary>
     public string Inbox => $"{Url}/inbox";
 

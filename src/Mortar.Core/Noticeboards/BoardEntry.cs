@@ -57,8 +57,8 @@ public sealed record BoardEntry
     /// <summary>Whether it takes nobody's time.</summary>
     public bool Free { get; private init; }
 
-    /// <summary>How often the event was changed, from 0; 0 where all that is told is that the calendar is busy.</summary>
-    public int Revision { get; private init; }
+    /// <summary>How often the event was changed, from 0; <c>null</c> where not all of it is told, and so not that something else of it was changed.</summary>
+    public int? Revision { get; private init; }
 
     /// <summary>For how many dates of a day it stands.</summary>
     public int Dates { get; private init; } = 1;
@@ -117,7 +117,7 @@ public sealed record BoardEntry
             Cancelled = shown.Cancelled,
             Tentative = shown.ShowAs == ShowAs.Tentative,
             Free = shown.ShowAs == ShowAs.Free,
-            Revision = shown.Version - 1,
+            Revision = shown.Notes is null ? null : shown.Version - 1,
             Dates = shown.Dates,
         };
 

@@ -12,6 +12,7 @@ using Mortar.Data.Availability;
 using Mortar.Data.Calendars;
 using Mortar.Data.Changes;
 using Mortar.Data.Events;
+using Mortar.Data.Feeds;
 using Mortar.Data.Groups;
 using Mortar.Data.Links;
 using Mortar.Data.Mail;
@@ -68,6 +69,8 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
     public DbSet<NoticeboardRow> Noticeboards => Set<NoticeboardRow>();
 
     public DbSet<NoticeboardOpensRow> NoticeboardOpens => Set<NoticeboardOpensRow>();
+
+    public DbSet<FeedRow> Feeds => Set<FeedRow>();
 
     public DbSet<ShortAddressRow> ShortAddresses => Set<ShortAddressRow>();
 

@@ -25,11 +25,11 @@ public sealed record PublishedHead(
 
 /// <summary>One time something takes place in a published calendar.</summary>
 /// <param name="Uid">Its name, the same each time it is published.</param>
-/// <param name="Sequence">How often it was changed.</param>
+/// <param name="Sequence">How often it was changed; <c>null</c> where that is not told.</param>
 /// <param name="Time">When, on any clock.</param>
 /// <param name="Span">That in real time.</param>
 /// <param name="Title">What; may be empty.</param>
-public sealed record PublishedEvent(string Uid, int Sequence, EventTime Time, Interval Span, string Title)
+public sealed record PublishedEvent(string Uid, int? Sequence, EventTime Time, Interval Span, string Title)
 {
     /// <summary>Where; may be empty.</summary>
     public string Place { get; init; } = string.Empty;
@@ -68,6 +68,9 @@ public static class PublishedCalendar
     );
     private static readonly InstantPattern Utc = InstantPattern.CreateWithInvariantCulture("uuuuMMdd'T'HHmmss'Z'");
 
+    /// <summary>What ends a file.</summary>
+    public const string End = "END:VCALENDAR\r\n";
+
     /// <summary>The whole file.</summary>
     /// <param name="head">What stands for the calendar.</param>
     /// <param name="events">What takes place, in the order in which it is to stand.</param>
@@ -80,7 +83,11 @@ public static class PublishedCalendar
         IReadOnlyCollection<PublishedBusy> busy,
         Interval reach,
         Instant stamp
-    )
+    ) =>
+        string.Concat([Begin(head, stamp), .. events.Select(one => Of(one, stamp)), Of(head, busy, reach, stamp), End]);
+
+    /// <summary>What begins a file, up to its first component; for a file that is written piece by piece.</summary>
+    public static string Begin(PublishedHead head, Instant stamp)
     {
         var text = new StringBuilder();
         Line(text, "BEGIN:VCALENDAR");
@@ -106,17 +113,26 @@ public static class PublishedCalendar
             Line(text, $"SOURCE;VALUE=URI:{source}");
         }
 
-        foreach (var one in events)
-        {
-            Event(text, one, stamp);
-        }
+        return text.ToString();
+    }
 
+    /// <summary>One event.</summary>
+    public static string Of(PublishedEvent one, Instant stamp)
+    {
+        var text = new StringBuilder();
+        Event(text, one, stamp);
+        return text.ToString();
+    }
+
+    /// <summary>When it is busy and nothing else (RFC 5545, 3.6.4), ordered by start; nothing where it never is.</summary>
+    public static string Of(PublishedHead head, IReadOnlyCollection<PublishedBusy> busy, Interval reach, Instant stamp)
+    {
+        var text = new StringBuilder();
         if (busy.Count > 0)
         {
             Busy(text, head, busy, reach, stamp);
         }
 
-        Line(text, "END:VCALENDAR");
         return text.ToString();
     }
 
@@ -125,7 +141,11 @@ public static class PublishedCalendar
         Line(text, "BEGIN:VEVENT");
         Line(text, ContentLine.OfText("UID", one.Uid).Text);
         Line(text, $"DTSTAMP:{Utc.Format(stamp)}");
-        Line(text, $"SEQUENCE:{one.Sequence.ToString(CultureInfo.InvariantCulture)}");
+        if (one.Sequence is { } sequence)
+        {
+            Line(text, $"SEQUENCE:{sequence.ToString(CultureInfo.InvariantCulture)}");
+        }
+
         switch (one.Time)
         {
             case EventTime.AllDay days:
@@ -177,7 +197,6 @@ public static class PublishedCalendar
         Line(text, "END:VEVENT");
     }
 
-    /// <summary>When the calendar is busy and nothing else (RFC 5545, 3.6.4), ordered by start.</summary>
     private static void Busy(
         StringBuilder text,
         PublishedHead head,

@@ -15,6 +15,7 @@ using Mortar.Server.Features.Availability;
 using Mortar.Server.Features.Calendars;
 using Mortar.Server.Features.Demo;
 using Mortar.Server.Features.Events;
+using Mortar.Server.Features.Feeds;
 using Mortar.Server.Features.Groups;
 using Mortar.Server.Features.Imports;
 using Mortar.Server.Features.Inbox;
@@ -78,6 +79,8 @@ internal static class MortarHost
         builder.Services.AddAccess();
         builder.Services.AddLinks();
         builder.Services.AddNoticeboards();
+        builder.Services.AddFeeds();
+        builder.Services.AddSingleton<ToldSince>();
         builder.Services.AddEvents();
         builder.Services.AddScoped<EventView>();
         builder.Services.AddWall();
@@ -108,6 +111,7 @@ internal static class MortarHost
         app.UseExceptionHandler();
         app.UseStatusCodePages();
         app.UseNoticeboards();
+        app.UseFeeds();
         app.UseSecurityHeaders(SecurityHeaders.Policy());
         var web = Path.GetFullPath(options.Web);
         var files = Directory.Exists(web) ? new PhysicalFileProvider(web) : null;
@@ -137,6 +141,7 @@ internal static class MortarHost
         api.MapAccess();
         api.MapLinks();
         api.MapNoticeboards();
+        api.MapFeeds();
         api.MapEvents();
         api.MapWall();
         api.MapAvailability();

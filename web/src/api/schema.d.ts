@@ -507,6 +507,60 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/feed/{secret}.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    secret: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    secret: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -1061,6 +1115,54 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["TryNoticeboard"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/feeds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ListFeeds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/feeds/{feedId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["PutFeed"];
+        post?: never;
+        delete: operations["EndFeed"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/feeds/{feedId}/renew": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["RenewFeed"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2732,6 +2834,36 @@ export interface components {
             eventId: string;
             /** Format: local-date-time */
             only?: string;
+        };
+        /** @enum {string} */
+        FeedOf: "calendar" | "set" | "mine";
+        FeedsBody: {
+            /** Format: uuid */
+            id: string;
+            of: components["schemas"]["FeedOf"];
+            /** Format: uuid */
+            calendarId: null | string;
+            /** Format: uuid */
+            setId: null | string;
+            role: components["schemas"]["Role"];
+            name: null | string;
+            madeAt: components["schemas"]["Instant"];
+            readAt: null | components["schemas"]["Instant"];
+        };
+        FeedsMadeBody: {
+            /** Format: uuid */
+            id: string;
+            url: null | string;
+            subscribe: null | string;
+            qr: null | string;
+        };
+        FeedsWishBody: {
+            of: components["schemas"]["FeedOf"];
+            role: components["schemas"]["Role"];
+            /** Format: uuid */
+            calendarId?: null | string;
+            /** Format: uuid */
+            setId?: null | string;
         };
         FindEventsBody: {
             hits: components["schemas"]["BrickBodyEvent"][];
@@ -4646,6 +4778,94 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["NoticeboardsTriedBody"];
+                };
+            };
+        };
+    };
+    ListFeeds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedsBody"][];
+                };
+            };
+        };
+    };
+    PutFeed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                feedId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FeedsWishBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedsMadeBody"];
+                };
+            };
+        };
+    };
+    EndFeed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                feedId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    RenewFeed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                feedId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedsMadeBody"];
                 };
             };
         };

@@ -21,6 +21,7 @@ export const topics = {
   proposals: ['proposals'],
   reminders: ['reminders'],
   noticeboards: ['noticeboards'],
+  feeds: ['feeds'],
 } as const satisfies Record<string, readonly string[]>
 
 export type Topic = keyof typeof topics

@@ -40,6 +40,10 @@ internal static class BoardFiles
             stamp
         );
 
+    /// <summary>Stands for all that it tells now.</summary>
+    public static string HashOf(BoardModel model, BoardContents contents) =>
+        Convert.ToHexString(SHA256.HashData(Encoding.UTF8.GetBytes(All(model, contents, Instant.MinValue))));
+
     /// <summary>One event of it, taken once.</summary>
     public static string One(BoardModel model, BoardEntry entry, Instant changedAt) =>
         PublishedCalendar.Write(Head(model, source: null), [Published(model, entry)], [], entry.Span, changedAt);

@@ -150,13 +150,7 @@ internal static class BoardPages
         );
     }
 
-    private static async Task File(
-        string name,
-        HttpContext context,
-        MortarDb db,
-        BoardReading reading,
-        BoardStamps stamps
-    )
+    private static async Task File(string name, HttpContext context, MortarDb db, BoardReading reading, ToldSince since)
     {
         if (await Found(name, context, db) is not { } row)
         {
@@ -170,7 +164,7 @@ internal static class BoardPages
         }
 
         var (model, contents) = await reading.All(row, AskOf(context) with { Zone = null }, context.RequestAborted);
-        var stamp = stamps.Of(row.Id, BoardFiles.All(model, contents, Instant.MinValue));
+        var stamp = since.Of(row.Id.Value, BoardFiles.HashOf(model, contents));
         await BoardFiles.Answer(context, BoardFiles.All(model, contents, stamp), stamp, row.Address);
     }
 
@@ -181,7 +175,7 @@ internal static class BoardPages
         HttpContext context,
         MortarDb db,
         BoardReading reading,
-        BoardStamps stamps
+        ToldSince since
     )
     {
         if (await Found(name, context, db) is not { } row)
@@ -203,7 +197,7 @@ internal static class BoardPages
             return;
         }
 
-        var stamp = stamps.Of(row.Id, BoardFiles.All(model, contents, Instant.MinValue));
+        var stamp = since.Of(row.Id.Value, BoardFiles.HashOf(model, contents));
         await BoardFiles.Answer(
             context,
             BoardFiles.One(model, entry, stamp),

@@ -144,7 +144,6 @@ internal static class NoticeboardsSetup
 
         // Letters of any script as they are: escaped one by one they would be seven bytes each. What has a meaning in HTML still is.
         services.AddSingleton(HtmlEncoder.Create(UnicodeRanges.All));
-        services.AddSingleton<BoardStamps>();
         services.AddSingleton<BoardOpens>().AddHostedService(all => all.GetRequiredService<BoardOpens>());
         services.AddHostedService<NoticeboardWatch>();
 

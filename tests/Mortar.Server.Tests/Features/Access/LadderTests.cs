@@ -353,6 +353,10 @@ public class LadderTests
             "POST mail-stops/{token}",
             "DELETE mail-stops/{token}",
             "GET post-room",
+            "GET feeds", // these by FeedTests
+            "PUT feeds/{feedId}",
+            "POST feeds/{feedId}/renew",
+            "DELETE feeds/{feedId}",
             // Of several calendars at once, by steps of their own: NoticeboardKeepingTests.
             "GET groups/{groupId}/noticeboards",
             "GET groups/{groupId}/noticeboards/address",

@@ -112,7 +112,7 @@ public class NoticeboardFileTests
         Assert.Equal(200, await Ask(request => request.Headers.IfModifiedSince = at.AddSeconds(-1)));
         Assert.Equal(200, await Ask(_ => { }, HttpMethod.Head));
 
-        // Notes are not told at Outline, so that another word in them is nothing new.
+        // Of a private event that takes no time nothing is told, and of others no notes at Outline.
         (
             await ines.Put(
                 $"/api/events/{hush}",
@@ -130,7 +130,9 @@ public class NoticeboardFileTests
             )
         ).Is(200);
         Assert.Equal(304, await Ask(request => request.Headers.IfNoneMatch.Add(tag)));
-        (await ines.Put($"/api/events/{shown}", World.Event(calendar, "Ash day"), 1)).Is(200);
+        (await ines.Put($"/api/events/{shown}", World.Event(calendar, "Celadon day", notes: "Other notes"), 1)).Is(200);
+        Assert.Equal(304, await Ask(request => request.Headers.IfNoneMatch.Add(tag)));
+        (await ines.Put($"/api/events/{shown}", World.Event(calendar, "Ash day"), 2)).Is(200);
         Assert.Equal(200, await Ask(request => request.Headers.IfNoneMatch.Add(tag)));
 
         async Task<int> Ask(Action<HttpRequestMessage> with, HttpMethod? method = null)

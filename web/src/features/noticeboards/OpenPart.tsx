@@ -1,9 +1,9 @@
 import { useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { Button } from '../../ui/Button'
+import { CopyField } from '../../ui/CopyField'
 import { Question } from '../../ui/Question'
 import { useAct } from '../../undo/useAct'
-import { CopyField } from './CopyField'
 import { endNoticeboard, type Noticeboard, openNoticeboard, pauseNoticeboard } from './noticeboardQueries'
 import { OpensChart } from './OpensChart'
 import { stateWords } from './stateWords'
@@ -45,7 +45,11 @@ export function OpenPart({ board, isChanged, counted, onVersion }: OpenPartProps
     onDone: () => navigate(`/groups/${board.settings.groupId}/noticeboards`),
   })
   return (
-    <section ref={top} className="grid gap-3 border-2 border-ink bg-surface p-3" aria-label="Open to the world">
+    <section
+      ref={top}
+      className="grid gap-3 border-2 border-ink bg-surface p-3"
+      aria-label="Open to the world"
+    >
       <p className="font-bold">{stateWords(board)}</p>
       {board.isRead && (
         <>

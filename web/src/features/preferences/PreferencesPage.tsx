@@ -6,6 +6,7 @@ import { type Preferences, writePreferences } from '../../reader/preferences'
 import { Button } from '../../ui/Button'
 import { useTitle } from '../../ui/useTitle'
 import { useActs } from '../../undo/acts'
+import { FeedsPart } from '../feeds'
 import { Addresses } from './Addresses'
 import { Guardianships } from './Guardianships'
 import { ClockFields, MailFields, NewEventFields, OthersFields, WeekFields } from './PreferenceFields'
@@ -54,6 +55,7 @@ export function PreferencesPage() {
         </div>
       </form>
       <Guardianships />
+      <FeedsPart />
       <Addresses />
     </main>
   )

@@ -1,7 +1,7 @@
 import { useState } from 'react'
-import { Button } from '../../ui/Button'
-import { Field } from '../../ui/Field'
-import { inputLook } from '../../ui/TextField'
+import { Button } from './Button'
+import { Field } from './Field'
+import { inputLook } from './TextField'
 
 /** Something to be copied, which can also be marked by hand. */
 export function CopyField({ label, text }: { label: string; text: string }) {
