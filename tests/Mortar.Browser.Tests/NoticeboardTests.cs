@@ -65,14 +65,13 @@ public class NoticeboardTests
         world.WaitForText("Dry wood and long gloves.");
         world.Find(Named("a", "Take it into my calendar"));
         world.Scripts(allowed: true);
-        foreach (var path in new[] { "", "?view=month", "?view=week", "/poster" })
+        foreach (
+            var (path, width) in new[] { ("", 390), ("?view=month", 1280), ("?view=week", 390), ("/poster", 1280) }
+        )
         {
             world.Open($"/b/raku-fairs{path}");
-            foreach (var width in new[] { 390, 1280 })
-            {
-                world.Resize(width, 844);
-                Assert.Equal(string.Empty, world.Axe());
-            }
+            world.Resize(width, 844);
+            Assert.Equal(string.Empty, world.Axe());
         }
 
         Shot(world, "noticeboard-poster");
@@ -130,6 +129,33 @@ public class NoticeboardTests
             "the browser to refuse it"
         );
         Assert.False(visitor.InFrame(frame, () => visitor.Has(Containing("body", "Pit firing"))));
+    }
+
+    [Fact]
+    public async Task A_phones_program_reads_ones_calendar_until_the_feed_is_ended()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var phone = new HttpClient();
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+        ines.Open($"/week/2026-03-11?desk=calendar~{DemoPeople.Stable("calendar Classes")}~about");
+        ines.Click(Named("a", "Keep it in my calendar program"));
+        ines.Click("Make the feed");
+        ines.WaitForText("Copy it now");
+        ines.WaitForText("not read yet");
+        Assert.Equal(string.Empty, ines.Axe());
+        Shot(ines, "feed");
+        var address = ines.Find(Labelled("Its address")).GetAttribute("value")!;
+
+        var read = await phone.GetStringAsync(address, TestContext.Current.CancellationToken);
+        Assert.Contains("NAME:Classes", read, StringComparison.Ordinal);
+        Assert.Contains("SUMMARY:Wheel basics", read, StringComparison.Ordinal);
+        ines.Open("/preferences");
+        ines.WaitForText("last read");
+        ines.Click("End it");
+        ines.Click(By.XPath("//*[@role='alertdialog']//button[normalize-space()='End it']"));
+        ines.WaitForText("Ended the feed of “Classes”.");
+        using var after = await phone.GetAsync(address, TestContext.Current.CancellationToken);
+        Assert.Equal(System.Net.HttpStatusCode.Gone, after.StatusCode);
     }
 
     private static Uri Address(WebApplication website) => new(website.Urls.Single());

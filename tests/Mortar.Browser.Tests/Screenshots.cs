@@ -108,7 +108,7 @@ public class Screenshots
         screen.Click("New noticeboard");
         screen.Type("Title", "Kiln Street open days");
         screen.Pick("Classes", "View: notes as well");
-        screen.Pick("Kiln", "Times only");
+        screen.Pick("Rota", "Times only");
         screen.WaitForText("with notes");
         screen.WaitForTextIn(By.CssSelector("iframe[title='The noticeboard']"), "Kiln Street open days");
         screen.WaitForTextIn(By.CssSelector("iframe[title='The noticeboard']"), "Wheel basics");

@@ -80,7 +80,7 @@ internal static class MortarHost
         builder.Services.AddLinks();
         builder.Services.AddNoticeboards();
         builder.Services.AddFeeds();
-        builder.Services.AddSingleton<ToldSince>();
+        builder.Services.AddSingleton<ToldSince>().AddSingleton<KeptAnswers>();
         builder.Services.AddEvents();
         builder.Services.AddScoped<EventView>();
         builder.Services.AddWall();

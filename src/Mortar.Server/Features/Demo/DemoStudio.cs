@@ -405,6 +405,7 @@ internal sealed partial class DemoStudio(MortarDb db, UserManager<Account> accou
             )
             {
                 Accent = Hue.Ember,
+                Listed = true,
             }
         );
         db.Noticeboards.Add(row);

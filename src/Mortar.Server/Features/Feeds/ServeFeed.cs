@@ -64,14 +64,7 @@ internal static class ServeFeed
             return;
         }
 
-        // Gone through twice, so that it is known by its contents before the first of it is sent, and never held as a whole.
-        using var hash = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
-        await foreach (var piece in reading.Pieces(feed, source, Instant.MinValue, stop))
-        {
-            hash.AppendData(Encoding.UTF8.GetBytes(piece));
-        }
-
-        var told = Convert.ToHexStringLower(hash.GetHashAndReset());
+        var told = await Hash(context, feed, source);
         var stamp = since.Of(feed.Id, told);
         await feeds.See(feed, stop);
         var headers = context.Response.Headers;
@@ -97,6 +90,41 @@ internal static class ServeFeed
         {
             await context.Response.WriteAsync(piece, stop);
         }
+    }
+
+    /// <summary>
+    /// Stands for all that it tells. It is gone through once for that and once more to be sent, so that it is never held as a
+    /// whole; and asked every second it is gone through once, as long as nothing has changed.
+    /// </summary>
+    private static async Task<string> Hash(HttpContext context, FeedRow feed, FeedSource source)
+    {
+        var services = context.RequestServices;
+        var signal = services.GetRequiredService<ChangeSignal>();
+        var scopes = services.GetRequiredService<IServiceScopeFactory>();
+        var hour = services.GetRequiredService<IClock>().GetCurrentInstant().ToUnixTimeSeconds() / 3_600;
+        var seen = string.Join(' ', source.Calendars.Select(one => $"{one.Row.Id.Value:N}{one.Role}"));
+        return Convert.ToHexStringLower(
+            await services
+                .GetRequiredService<KeptAnswers>()
+                .Get(
+                    $"{feed.Id} {feed.Hash} {signal.Commits} {signal.WritesAboutPeople} {hour} {seen}",
+                    async () =>
+                    {
+                        await using var scope = scopes.CreateAsyncScope();
+                        var reading = scope.ServiceProvider.GetRequiredService<FeedReading>();
+                        using var hash = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
+                        await foreach (
+                            var piece in reading.Pieces(feed, source, Instant.MinValue, CancellationToken.None)
+                        )
+                        {
+                            hash.AppendData(Encoding.UTF8.GetBytes(piece));
+                        }
+
+                        return hash.GetHashAndReset();
+                    },
+                    context.RequestAborted
+                )
+        );
     }
 
     private static async Task<bool> IsInBin(MortarDb db, FeedRow feed, CancellationToken cancellationToken) =>

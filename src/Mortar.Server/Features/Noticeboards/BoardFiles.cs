@@ -52,15 +52,14 @@ internal static class BoardFiles
     /// Answers with a file: what has not changed since is not sent again, by its tag or, for programs that know only that, by
     /// its date (RFC 9110, 13.1).
     /// </summary>
-    public static async Task Answer(HttpContext context, string file, Instant changedAt, string name)
+    public static async Task Answer(HttpContext context, ReadOnlyMemory<byte> bytes, Instant changedAt, string name)
     {
-        var bytes = Encoding.UTF8.GetBytes(file);
         var headers = context.Response.Headers;
         headers.CacheControl = "public, no-cache";
         headers.XContentTypeOptions = "nosniff";
         headers.AccessControlAllowOrigin = "*";
         var tag = new EntityTagHeaderValue(
-            $"\"{Convert.ToHexStringLower(SHA256.HashData(bytes))[..32]}\"",
+            $"\"{Convert.ToHexStringLower(SHA256.HashData(bytes.Span))[..32]}\"",
             isWeak: true
         );
         headers.ETag = tag.ToString();

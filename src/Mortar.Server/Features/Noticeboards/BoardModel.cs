@@ -18,7 +18,11 @@ public sealed record BoardCalendar(string Name, Hue Hue, Mark Mark, Role Role);
 /// <param name="Zone">Their clock, an IANA name; <c>null</c> for that of the noticeboard.</param>
 /// <param name="InFrame">Whether it is shown inside another website.</param>
 /// <param name="Dates">Writes days in their language.</param>
-public sealed record BoardAsk(BoardView? View, LocalDate? At, string? Zone, bool InFrame, BoardDates Dates);
+public sealed record BoardAsk(BoardView? View, LocalDate? At, string? Zone, bool InFrame, BoardDates Dates)
+{
+    /// <summary>What else a page depends on than its view and day.</summary>
+    internal string Key => $"{Zone} {InFrame} {Dates.Language}";
+}
 
 /// <summary>All that a page of a noticeboard says; made of what Core lets through, and of nothing else.</summary>
 public sealed record BoardModel(

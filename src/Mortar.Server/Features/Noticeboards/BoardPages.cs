@@ -4,6 +4,7 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Net.Http.Headers;
 using Mortar.Core.Noticeboards;
+using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Noticeboards;
 using Mortar.Data.Store;
@@ -70,7 +71,6 @@ internal static class BoardPages
         [FromQuery] string? at,
         HttpContext context,
         MortarDb db,
-        BoardReading reading,
         BoardOpens opens
     )
     {
@@ -79,134 +79,102 @@ internal static class BoardPages
             return;
         }
 
-        var (board, stop) = (row.ToCore(), context.RequestAborted);
+        var board = row.ToCore();
         var ask = AskOf(context) with
         {
             View = Enum.TryParse<BoardView>(view, ignoreCase: true, out var one) && Enum.IsDefined(one) ? one : null,
             At = LocalDatePattern.Iso.Parse(at ?? string.Empty) is { Success: true, Value: var day } ? day : null,
         };
-        var model = await reading.Page(board, row.GroupId, row.Address, ask, stop);
         if (HttpMethods.IsGet(context.Request.Method))
         {
-            opens.Count(row.Id, model.Today);
+            opens.Count(row.Id, Today(context, board));
         }
 
         await Answer(
             context,
-            board,
-            await BoardRenderer.Render<BoardDocument>(context.RequestServices, new() { ["Model"] = model })
+            row,
+            $"page {ask.View} {ask.At} {ask.Key}",
+            async (services, reading, stop) =>
+                await BoardRenderer.Render<BoardDocument>(
+                    services,
+                    new() { ["Model"] = await reading.Page(board, row.GroupId, row.Address, ask, stop) }
+                )
         );
     }
 
-    private static async Task Event(
-        string name,
-        Guid id,
-        string? start,
-        HttpContext context,
-        MortarDb db,
-        BoardReading reading
-    )
+    private static async Task Event(string name, Guid id, string? start, HttpContext context, MortarDb db)
     {
         if (await Found(name, context, db) is not { } row)
         {
             return;
         }
 
-        var board = row.ToCore();
-        LocalDateTime? occurrence = null;
-        if (start is not null)
+        var (board, ask) = (row.ToCore(), AskOf(context));
+        if (!IsStart(start, out var occurrence))
         {
-            if (Start.Parse(start) is not { Success: true, Value: var said })
-            {
-                await NotThere(context);
-                return;
-            }
-
-            occurrence = said;
+            await NotThere(context);
+            return;
         }
 
-        var found = await reading.Event(
-            board,
-            row.GroupId,
+        await Answer(
+            context,
+            row,
+            $"event {id} {occurrence} {ask.Key}",
+            async (services, reading, stop) =>
+                await reading.Event(board, row.GroupId, row.Address, ask, new EventId(id), occurrence, stop)
+                    is var (model, entry)
+                    ? await BoardRenderer.Render<EventDocument>(
+                        services,
+                        new() { ["Model"] = model, ["Entry"] = entry }
+                    )
+                    : null
+        );
+    }
+
+    private static async Task File(string name, HttpContext context, MortarDb db)
+    {
+        if (await Found(name, context, db) is not { } row)
+        {
+            return;
+        }
+
+        await AnswerFile(
+            context,
+            row,
+            "file",
             row.Address,
-            AskOf(context),
-            new EventId(id),
-            occurrence,
-            context.RequestAborted
-        );
-        if (found is not var (model, entry))
-        {
-            await NotThere(context);
-            return;
-        }
-
-        await Answer(
-            context,
-            board,
-            await BoardRenderer.Render<EventDocument>(
-                context.RequestServices,
-                new() { ["Model"] = model, ["Entry"] = entry }
-            )
+            (model, contents, stamp) => model.Board.OffersFeed ? BoardFiles.All(model, contents, stamp) : null
         );
     }
 
-    private static async Task File(string name, HttpContext context, MortarDb db, BoardReading reading, ToldSince since)
+    private static async Task EventFile(string name, Guid id, string? start, HttpContext context, MortarDb db)
     {
         if (await Found(name, context, db) is not { } row)
         {
             return;
         }
 
-        if (!row.ToCore().OffersFeed)
+        if (!IsStart(start, out var occurrence))
         {
             await NotThere(context);
             return;
         }
 
-        var (model, contents) = await reading.All(row, AskOf(context) with { Zone = null }, context.RequestAborted);
-        var stamp = since.Of(row.Id.Value, BoardFiles.HashOf(model, contents));
-        await BoardFiles.Answer(context, BoardFiles.All(model, contents, stamp), stamp, row.Address);
-    }
-
-    private static async Task EventFile(
-        string name,
-        Guid id,
-        string? start,
-        HttpContext context,
-        MortarDb db,
-        BoardReading reading,
-        ToldSince since
-    )
-    {
-        if (await Found(name, context, db) is not { } row)
-        {
-            return;
-        }
-
-        LocalDateTime? occurrence =
-            start is null ? null
-            : Start.Parse(start) is { Success: true, Value: var said } ? said
-            : LocalDateTime.MinIsoValue;
-        var (model, contents) = await reading.All(row, AskOf(context) with { Zone = null }, context.RequestAborted);
-        var entry = contents.Entries.FirstOrDefault(one =>
-            one.Event == new EventId(id) && one.Occurrence == occurrence
-        );
-        if (entry is null || !model.Board.OffersEvents)
-        {
-            await NotThere(context);
-            return;
-        }
-
-        var stamp = since.Of(row.Id.Value, BoardFiles.HashOf(model, contents));
-        await BoardFiles.Answer(
+        await AnswerFile(
             context,
-            BoardFiles.One(model, entry, stamp),
-            stamp,
-            ShortAddress.Of(model.TitleOf(entry)) is { Length: > 0 } title ? title : "event"
+            row,
+            $"file {id} {occurrence}",
+            "event",
+            (model, contents, stamp) =>
+                contents.Entries.FirstOrDefault(one => one.Event == new EventId(id) && one.Occurrence == occurrence)
+                    is { } entry
+                && model.Board.OffersEvents
+                    ? BoardFiles.One(model, entry, stamp)
+                    : null
         );
     }
 
-    private static async Task Poster(string name, HttpContext context, MortarDb db, BoardReading reading)
+    private static async Task Poster(string name, HttpContext context, MortarDb db)
     {
         if (await Found(name, context, db) is not { } row)
         {
@@ -215,27 +183,122 @@ internal static class BoardPages
 
         var board = row.ToCore();
         var ask = AskOf(context) with { View = BoardView.Next, Zone = null };
-        var model = await reading.Page(
-            board with
-            {
-                Views = [BoardView.Next],
-                ShowsZone = true,
-            },
-            row.GroupId,
-            row.Address,
-            ask,
-            context.RequestAborted
-        );
         await Answer(
             context,
-            board with
+            row,
+            $"poster {ask.Key}",
+            async (services, reading, stop) =>
             {
-                Listed = false,
-            },
-            await BoardRenderer.Render<PosterDocument>(
-                context.RequestServices,
-                new() { ["Model"] = model, ["Code"] = QrPicture.Of(model.Url) }
-            )
+                var sheet = board with { Views = [BoardView.Next], ShowsZone = true, Listed = false };
+                var model = await reading.Page(sheet, row.GroupId, row.Address, ask, stop);
+                return await BoardRenderer.Render<PosterDocument>(
+                    services,
+                    new() { ["Model"] = model, ["Code"] = QrPicture.Of(model.Url) }
+                );
+            }
+        );
+    }
+
+    private static bool IsStart(string? text, out LocalDateTime? start)
+    {
+        start = text is not null && Start.Parse(text) is { Success: true, Value: var said } ? said : null;
+        return text is null || start is not null;
+    }
+
+    private static LocalDate Today(HttpContext context, Noticeboard board) =>
+        context
+            .RequestServices.GetRequiredService<IClock>()
+            .GetCurrentInstant()
+            .InZone(context.RequestServices.GetRequiredService<ZoneClock>().Zone(board.Zone))
+            .Date;
+
+    /// <summary>Something a noticeboard tells, worked out once for all who ask as long as nothing has changed.</summary>
+    private static Task<byte[]> Kept(
+        HttpContext context,
+        NoticeboardRow row,
+        string what,
+        Func<IServiceProvider, Task<byte[]>> make
+    )
+    {
+        var services = context.RequestServices;
+        var signal = services.GetRequiredService<ChangeSignal>();
+        var minute = services.GetRequiredService<IClock>().GetCurrentInstant().ToUnixTimeSeconds() / 60;
+        var scopes = services.GetRequiredService<IServiceScopeFactory>();
+        return services
+            .GetRequiredService<KeptAnswers>()
+            .Get(
+                $"{row.Id.Value} {row.Version} {signal.Commits} {signal.WritesAboutPeople} {minute} {what}",
+                async () =>
+                {
+                    // In a scope of its own: who asked first may be gone while others wait.
+                    await using var scope = scopes.CreateAsyncScope();
+                    return await make(scope.ServiceProvider);
+                },
+                context.RequestAborted
+            );
+    }
+
+    private static async Task Answer(
+        HttpContext context,
+        NoticeboardRow row,
+        string what,
+        Func<IServiceProvider, BoardReading, CancellationToken, Task<string?>> make
+    )
+    {
+        var page = await Kept(
+            context,
+            row,
+            what,
+            async services =>
+                Encoding.UTF8.GetBytes(
+                    await make(services, services.GetRequiredService<BoardReading>(), CancellationToken.None)
+                        ?? string.Empty
+                )
+        );
+        if (page.Length == 0)
+        {
+            await NotThere(context);
+            return;
+        }
+
+        await Answer(context, row.ToCore(), page);
+    }
+
+    private static async Task AnswerFile(
+        HttpContext context,
+        NoticeboardRow row,
+        string what,
+        string called,
+        Func<BoardModel, BoardContents, Instant, string?> make
+    )
+    {
+        var ask = AskOf(context) with { Zone = null };
+        var since = context.RequestServices.GetRequiredService<ToldSince>();
+        var file = await Kept(
+            context,
+            row,
+            $"{what} {ask.Dates.Language}",
+            async services =>
+            {
+                var reading = services.GetRequiredService<BoardReading>();
+                var (model, contents) = await reading.All(row, ask, CancellationToken.None);
+                var stamp = since.Of(row.Id.Value, BoardFiles.HashOf(model, contents));
+                return make(model, contents, stamp) is { } text
+                    ? [.. BitConverter.GetBytes(stamp.ToUnixTimeSeconds()), .. Encoding.UTF8.GetBytes(text)]
+                    : [];
+            }
+        );
+        if (file.Length == 0)
+        {
+            await NotThere(context);
+            return;
+        }
+
+        await BoardFiles.Answer(
+            context,
+            file.AsMemory(sizeof(long)),
+            Instant.FromUnixTimeSeconds(BitConverter.ToInt64(file)),
+            called
         );
     }
 
@@ -288,9 +351,8 @@ internal static class BoardPages
         );
     }
 
-    private static async Task Answer(HttpContext context, Noticeboard board, string page)
+    private static async Task Answer(HttpContext context, Noticeboard board, byte[] bytes)
     {
-        var bytes = Encoding.UTF8.GetBytes(page);
         var headers = context.Response.Headers;
         Headers(context, board.Framers);
         headers.Vary = HeaderNames.AcceptLanguage;
@@ -348,7 +410,7 @@ internal static class BoardPages
     {
         var headers = context.Response.Headers;
         headers.ContentSecurityPolicy =
-            $"default-src 'none'; style-src {BoardStyle.Source}; script-src 'self'; img-src 'self'; base-uri 'none'; "
+            $"default-src 'none'; style-src {BoardStyle.Source}; script-src 'self'; img-src 'self'; connect-src 'self'; base-uri 'none'; "
             + $"form-action 'none'; frame-ancestors {(framers.Count > 0 ? string.Join(' ', framers) : "'none'")}";
         headers.XContentTypeOptions = "nosniff";
 

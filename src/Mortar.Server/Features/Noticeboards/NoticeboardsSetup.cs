@@ -160,7 +160,9 @@ internal static class NoticeboardsSetup
     public static void MapNoticeboards(this RouteGroupBuilder api)
     {
         api.MapGet("/groups/{groupId:guid}/noticeboards", List).WithName("ListNoticeboards");
-        api.MapGet("/groups/{groupId:guid}/noticeboards/address", Look).WithName("CheckNoticeboardAddress");
+        api.MapGet("/groups/{groupId:guid}/noticeboards/address", Look)
+            .WithName("CheckNoticeboardAddress")
+            .RequireRateLimiting(RateLimits.Searching);
         api.MapPost("/noticeboards/trial", Try).WithName("TryNoticeboard").RequireRateLimiting(RateLimits.Searching);
         var board = api.MapGroup("/noticeboards/{noticeboardId:guid}");
         board.MapGet("/", Read).WithName("ReadNoticeboard");

@@ -10,6 +10,7 @@ import { Button } from '../../ui/Button'
 import { Desk } from '../../ui/Desk'
 import { MarkBlock } from '../../ui/MarkSign'
 import { Question } from '../../ui/Question'
+import { TextLink } from '../../ui/TextLink'
 import { newSet, useActs } from '../../undo/acts'
 import { AccessList, GiveForm, GiveGroupForm, HistoryPart } from '../access'
 import { ImportSteps } from '../imports'
@@ -152,6 +153,7 @@ function About({
             Export as a file (.ics)
           </a>
         )}
+        <TextLink to={`/preferences?feed=${layer.calendarId}`}>Keep it in my calendar program</TextLink>
         {(layer.ways.includes('own') || layer.ways.includes('link')) && (
           <Button look="danger" onClick={() => setLeaving(true)}>
             Leave this calendar

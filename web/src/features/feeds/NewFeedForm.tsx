@@ -1,10 +1,12 @@
 import { useQuery } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
+import { useSearchParams } from 'react-router'
 import { fieldProblem } from '../../api/problem'
 import { setsQuery, shelfQuery } from '../../model/shelfQuery'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { FormProblem } from '../../ui/FormProblem'
+import { useBroughtIntoView } from '../../ui/useBroughtIntoView'
 import { useAct } from '../../undo/useAct'
 import { type FeedWish, type MadeFeed, makeFeed } from './feedQueries'
 
@@ -18,7 +20,10 @@ const steps = [
 export function NewFeedForm({ onMade }: { onMade: (made: MadeFeed) => void }) {
   const shelf = useQuery(shelfQuery)
   const sets = useQuery(setsQuery)
-  const [of, setOf] = useState('mine')
+  const [search] = useSearchParams()
+  const asked = search.get('feed')
+  const [of, setOf] = useState(asked ? `calendar ${asked}` : 'mine')
+  const form = useBroughtIntoView<HTMLFormElement>(asked !== null)
   const [role, setRole] = useState<(typeof steps)[number]['value']>('view')
   const [error, setError] = useState<unknown>(null)
   const make = useAct({
@@ -38,6 +43,8 @@ export function NewFeedForm({ onMade }: { onMade: (made: MadeFeed) => void }) {
   }
   return (
     <form
+      ref={form}
+      tabIndex={-1}
       onSubmit={submit}
       className="grid grid-cols-[1fr_1fr_auto] items-end gap-2 max-sm:grid-cols-1"
       noValidate
