@@ -34,6 +34,9 @@ export default defineConfig({
     proxy: {
       '/api': server,
       '/openapi': server,
+      '/b/': server,
+      '/feed/': server,
+      '/noticeboard': server,
       '/live': { target: server, ws: true },
     },
   },

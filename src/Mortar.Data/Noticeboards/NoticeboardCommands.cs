@@ -170,7 +170,10 @@ public sealed class NoticeboardCommands(MortarDb db, ZoneClock zones)
             cancellationToken
         );
 
-    /// <summary>Pauses what is open and is not read any more, in the act by which its keeper lost a calendar of it.</summary>
+    /// <summary>
+    /// Pauses what is open and is not read any more, by whoever took a calendar of it from its keeper; an act by itself, so that
+    /// theirs can be taken back whatever else is on the noticeboard.
+    /// </summary>
     /// <returns>How many it were.</returns>
     public async Task<int> PauseLost(CancellationToken cancellationToken)
     {
@@ -265,7 +268,7 @@ public sealed class NoticeboardCommands(MortarDb db, ZoneClock zones)
             )
             .OrderByDescending(change => change.Sequence)
             .FirstOrDefaultAsync(cancellationToken);
-        return change is null ? Act.By(row.Keeper) : new Act(change.Actor, change.Set);
+        return Act.By(change?.Actor ?? row.Keeper);
     }
 
     private IQueryable<NoticeboardRow> There(NoticeboardId id) =>

@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Security.Cryptography;
 using System.Text;
 using Mortar.Core.Calendars;
 using Mortar.Core.Time;
@@ -206,7 +207,9 @@ public static class PublishedCalendar
     )
     {
         Line(text, "BEGIN:VFREEBUSY");
-        Line(text, ContentLine.OfText("UID", $"busy-{head.Source ?? head.Name}").Text);
+        // Named after where it comes from, without saying it: the address may be a secret.
+        var name = SHA256.HashData(Encoding.UTF8.GetBytes(head.Source ?? head.Name));
+        Line(text, $"UID:busy-{Convert.ToHexStringLower(name)[..32]}");
         Line(text, $"DTSTAMP:{Utc.Format(stamp)}");
         Line(text, $"DTSTART:{Utc.Format(reach.Start)}");
         Line(text, $"DTEND:{Utc.Format(reach.End)}");

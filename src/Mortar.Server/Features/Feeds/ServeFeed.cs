@@ -26,7 +26,8 @@ internal static class ServeFeed
                 {
                     feeds
                         .MapMethods("/feed/{secret}.ics", [HttpMethods.Get, HttpMethods.Head], Serve)
-                        .RequireRateLimiting(RateLimits.Reading);
+                        .RequireRateLimiting(RateLimits.Reading)
+                        .ExcludeFromDescription();
                     feeds.MapFallback(context => Say(context, StatusCodes.Status404NotFound, "There is no such feed."));
                 });
             }

@@ -44,7 +44,7 @@ internal static class BoardPages
                 {
                     Script(files, "noticeboard.js");
                     Script(files, "noticeboard-frame.js");
-                    files.MapGet("/robots.txt", Robots);
+                    files.MapGet("/robots.txt", Robots).ExcludeFromDescription();
                 });
             }
         );
@@ -52,7 +52,7 @@ internal static class BoardPages
 
     private static void Map(IEndpointRouteBuilder app)
     {
-        var board = app.MapGroup("/b/{name}").RequireRateLimiting(RateLimits.Reading);
+        var board = app.MapGroup("/b/{name}").RequireRateLimiting(RateLimits.Reading).ExcludeFromDescription();
         string[] reading = [HttpMethods.Get, HttpMethods.Head];
         board.MapMethods("/", reading, Page);
         board.MapMethods("/poster", reading, Poster);
@@ -331,8 +331,8 @@ internal static class BoardPages
 
         // An old name leads on, and so does one in capitals; what is printed somewhere is not kept by what lies between.
         context.Response.Headers.CacheControl = "no-store";
-        var rest = context.Request.Path.Value![$"/b/{name}".Length..];
-        context.Response.Redirect($"/b/{row.Address}{rest}{context.Request.QueryString}");
+        var rest = new PathString(context.Request.Path.Value![$"/b/{name}".Length..]);
+        context.Response.Redirect($"/b/{row.Address}{rest.ToUriComponent()}{context.Request.QueryString}");
         return null;
     }
 
@@ -430,16 +430,18 @@ internal static class BoardPages
     private static void Script(IEndpointRouteBuilder files, string name)
     {
         var text = BoardStyle.Read(name);
-        files.MapGet(
-            $"/{name}",
-            (HttpContext context) =>
-            {
-                context.Response.Headers.CacheControl = "public, max-age=3600";
-                context.Response.Headers.XContentTypeOptions = "nosniff";
-                context.Response.Headers["Cross-Origin-Resource-Policy"] = "cross-origin";
-                return Results.Text(text, "text/javascript; charset=utf-8");
-            }
-        );
+        files
+            .MapGet(
+                $"/{name}",
+                (HttpContext context) =>
+                {
+                    context.Response.Headers.CacheControl = "public, max-age=3600";
+                    context.Response.Headers.XContentTypeOptions = "nosniff";
+                    context.Response.Headers["Cross-Origin-Resource-Policy"] = "cross-origin";
+                    return Results.Text(text, "text/javascript; charset=utf-8");
+                }
+            )
+            .ExcludeFromDescription();
     }
 
     /// <summary>Search engines may have what is listed, and nothing else (RFC 9309). What is not listed is not named here either.</summary>

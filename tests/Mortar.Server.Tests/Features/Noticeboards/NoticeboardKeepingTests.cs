@@ -91,6 +91,35 @@ public class NoticeboardKeepingTests
     }
 
     [Fact]
+    public async Task Who_takes_a_step_takes_that_back_whatever_else_is_on_the_noticeboard()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var dele = await mortar.As(DemoPeople.Dele);
+        using var world = mortar.Anonymous();
+        var calendar = await ines.MakeCalendar();
+        await Coordinates(ines, calendar, DemoPeople.Dele);
+        var his = new CalendarId(DemoPeople.Stable("calendar Dele’s other work"));
+        await dele.MakeNoticeboard(Settings([(calendar, "view"), (his, "times")]));
+        var set = Guid.NewGuid();
+
+        (
+            await ines.Put(
+                $"/api/calendars/{calendar.Value}/access/{DemoPeople.Dele.Id.Value}",
+                new { role = "edit" },
+                set: set
+            )
+        ).Is(204);
+        await Look(mortar);
+        (await ines.Post($"/api/changes/{set}/undo")).Is(200);
+
+        (
+            await dele.Put($"/api/calendars/{calendar.Value}/access/{DemoPeople.Priya.Id.Value}", new { role = "view" })
+        ).Is(204); // he coordinates it again
+        (await world.Get("/b/glaze-days")).Is(404);
+    }
+
+    [Fact]
     public async Task A_change_of_its_words_does_not_open_what_its_keeper_lost()
     {
         await using var mortar = await TestMortar.Start();
@@ -111,7 +140,7 @@ public class NoticeboardKeepingTests
     }
 
     [Fact]
-    public async Task A_calendar_in_the_bin_closes_it_until_that_is_taken_back()
+    public async Task A_calendar_in_the_bin_closes_it_and_what_is_brought_back_opens_nothing()
     {
         await using var mortar = await TestMortar.Start();
         using var ines = await mortar.As(DemoPeople.Ines);
@@ -126,8 +155,10 @@ public class NoticeboardKeepingTests
         var board = await ines.Noticeboard(id);
         Assert.Equal(("paused", 1), (board.Text("state"), board.GetProperty("lost").GetArrayLength()));
 
-        // One act took both, and one undo brings both back.
+        // Taken back is what was done, and not what came of it: whoever keeps it says when it is open again.
         (await ines.Post($"/api/changes/{set}/undo")).Is(200);
+        (await world.Get("/b/glaze-days")).Is(404);
+        (await ines.Post($"/api/noticeboards/{id}/open")).Is(200);
         (await world.Get("/b/glaze-days")).Is(200);
     }
 
@@ -188,6 +219,7 @@ public class NoticeboardKeepingTests
         var led = (await world.Get("/b/glaze-days?view=month")).Is(302);
         Assert.Equal("/b/glaze-fairs?view=month", led.Headers.Location!.ToString());
         Assert.Equal("/b/glaze-fairs", (await world.Get("/b/Glaze-Fairs")).Is(302).Headers.Location!.ToString());
+        (await world.Get("/b/glaze-days/glühen")).Is(404);
         (await world.Get("/b/glazefairs")).Is(404); // looks like it, and is not it
         (await ines.Put($"/api/noticeboards/{Guid.NewGuid()}", Settings([(calendar, "view")]))).IsProblem(422, "unfit");
         (await ines.Post($"/api/changes/{set}/undo")).Is(200);
