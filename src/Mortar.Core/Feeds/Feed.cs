@@ -68,7 +68,7 @@ public sealed record Feed(FeedOf Of, CalendarId? CalendarId, Guid? SetId, Role R
     /// As whom it reads: at View as its owner, with what is private to others and open to them. At a lower step it is meant to
     /// be handed on, and reads as somebody who is named on nothing.
     /// </summary>
-    public PersonId ReadsAs(PersonId owner) => Role == Role.View ? owner : default;
+    public PersonId ReadsAs(PersonId owner) => TellsAll ? owner : PersonId.Nobody;
 
     /// <summary>What it tells of a calendar.</summary>
     /// <param name="owner">Whose it is.</param>
@@ -84,7 +84,9 @@ public sealed record Feed(FeedOf Of, CalendarId? CalendarId, Guid? SetId, Role R
         Of == FeedOf.Mine
             ? VisibleEvent
                 .Through(owners, owner, occurrences, window)
-                .Where(one => one is VisibleEvent.Shown shown && shown.Attendees.Has(owner))
+                .Where(one =>
+                    one is VisibleEvent.Shown shown && shown.Attendees.Has(owner) && (TellsAll || !shown.Private)
+                )
             : VisibleEvent.Through(On(owners), ReadsAs(owner), occurrences, window);
 
     /// <summary>Busy stretches of several calendars, and of days that were read apart: those that meet are one.</summary>

@@ -86,7 +86,7 @@ public sealed record BoardEntry
         ZoneClock zones
     ) =>
         VisibleEvent
-            .Through(layer.Role, Stranger, occurrences, window)
+            .Through(layer.Role, PersonId.Nobody, occurrences, window)
             .Select(one =>
                 one switch
                 {
@@ -120,7 +120,4 @@ public sealed record BoardEntry
             Revision = shown.Notes is null ? null : shown.Version - 1,
             Dates = shown.Dates,
         };
-
-    /// <summary>Nobody: a visitor is named on no event and has added none.</summary>
-    private static readonly PersonId Stranger = new(Guid.Empty);
 }

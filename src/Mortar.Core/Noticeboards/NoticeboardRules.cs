@@ -20,7 +20,7 @@ public enum BoardState
 /// <summary>Who keeps a noticeboard, and when the world sees it.</summary>
 public static class NoticeboardRules
 {
-    /// <summary>The most noticeboards that one person keeps.</summary>
+    /// <summary>The most noticeboards that one person keeps, or ended not so long ago that their addresses are free.</summary>
     public const int Most = 100;
 
     /// <summary>For how long an old address leads on after a change, and belongs to nobody else after an end: printed ones are about.</summary>

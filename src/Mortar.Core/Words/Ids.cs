@@ -3,6 +3,9 @@ namespace Mortar.Core.Words;
 /// <summary>A person, with or without an account.</summary>
 public readonly record struct PersonId(Guid Value)
 {
+    /// <summary>Nobody in particular: who only reads, is named on no event and has added none.</summary>
+    public static PersonId Nobody => default;
+
     /// <summary>Reads one as it stands in an address.</summary>
     public static bool TryParse(string? text, out PersonId id)
     {

@@ -36,7 +36,7 @@ public sealed class FeedCommands(MortarDb db)
                         : new Refusal.NotThere("feed")
                     : await WhyNot(owner, wish, cancellationToken) is { } refusal
                         ? refusal
-                        : Add(owner, id, wish);
+                        : Made(owner, id, wish);
             },
             cancellationToken
         );
@@ -101,7 +101,7 @@ public sealed class FeedCommands(MortarDb db)
     /// <summary>The feeds of somebody that are there.</summary>
     public IQueryable<FeedRow> Mine(PersonId owner) => db.Feeds.Where(row => row.Owner == owner && row.EndedAt == null);
 
-    private MadeFeed Add(PersonId owner, Guid id, Feed wish)
+    private MadeFeed Made(PersonId owner, Guid id, Feed wish)
     {
         var secret = LinkSecret.New();
         var row = new FeedRow

@@ -79,24 +79,4 @@ internal sealed class NoticeboardKind : ChangeKind<NoticeboardRow>
                 )
             );
     }
-
-    public override HistoryOf InHistory => HistoryOf.Group;
-
-    public override string? History(ChangeRow change, HistoryFacts facts)
-    {
-        var (before, after) = (Read(change).Before, Read(change).After);
-        var name = $"the noticeboard “{after.ToCore().Title}”";
-        return before is null ? $"made {name}"
-            : before.EndedAt is null && after.EndedAt is not null ? $"ended {name}"
-            : before.EndedAt is not null && after.EndedAt is null ? $"brought back {name}"
-            : before.State != after.State
-                ? after.State switch
-                {
-                    BoardState.Open => $"opened {name} to the world",
-                    BoardState.Paused => $"paused {name}",
-                    _ => $"took back the opening of {name}",
-                }
-            : before.Address != after.Address ? $"gave {name} another address"
-            : $"changed {name}";
-    }
 }

@@ -1,4 +1,6 @@
 using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Changes;
 using Mortar.Core.Noticeboards;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
@@ -211,6 +213,20 @@ public sealed class NoticeboardCommands(MortarDb db, ZoneClock zones)
         return count;
     }
 
+    /// <summary>Whether anything since an entry of the log can have taken a calendar from somebody, and which entry is the newest.</summary>
+    public async Task<(bool CanHave, long Newest)> LossSince(long entry, CancellationToken cancellationToken)
+    {
+        Subject[] deciding = [.. Enum.GetValues<Subject>().Where(subject => subject.DecidesAccess())];
+        var newest = await db.Changes.MaxAsync(change => (long?)change.Sequence, cancellationToken) ?? 0;
+        return (
+            await db.Changes.AnyAsync(
+                change => change.Sequence > entry && deciding.Contains(change.Subject),
+                cancellationToken
+            ),
+            newest
+        );
+    }
+
     /// <summary>Adds to how often noticeboards were opened on which days.</summary>
     public Task<int> CountOpens(
         IReadOnlyDictionary<(NoticeboardId Id, LocalDate Day), int> counted,
@@ -233,7 +249,7 @@ public sealed class NoticeboardCommands(MortarDb db, ZoneClock zones)
             cancellationToken
         );
 
-    /// <summary>The newest act that can have cost the keeper a calendar since they last changed it; their own where time did it.</summary>
+    /// <summary>Who took a calendar of it from its keeper: by their step on it, also one that ended by its date, or with the calendar itself.</summary>
     private async Task<Act> ByWhom(NoticeboardRow row, CancellationToken cancellationToken)
     {
         var reader = await db.ReaderOf(row.Keeper, cancellationToken);
@@ -241,28 +257,20 @@ public sealed class NoticeboardCommands(MortarDb db, ZoneClock zones)
             .Calendars.Select(id => new CalendarId(id))
             .Where(id => NoticeboardRules.WhyNotKeep([reader.RoleOn(id)]) is not null)
             .ToList();
-        var since =
-            await db
-                .Changes.Where(change =>
-                    change.Subject == Core.Changes.Subject.Noticeboard && change.SubjectId == row.Id.Value
-                )
-                .MaxAsync(change => (long?)change.Sequence, cancellationToken)
-            ?? 0;
+        var inBin = await db
+            .Calendars.Where(one => lost.Contains(one.Id) && one.DeletedAt != null)
+            .Select(one => one.Id)
+            .ToListAsync(cancellationToken);
         var change = await db
             .Changes.AsNoTracking()
             .Where(change =>
-                change.Sequence > since
+                change.CalendarId != null
                 && (
-                    (
-                        change.CalendarId != null
-                        && lost.Contains(change.CalendarId.Value)
-                        && change.Subject == Core.Changes.Subject.Calendar
-                    )
+                    (change.Subject == Subject.Calendar && inBin.Contains(change.CalendarId.Value))
                     || (
-                        change.CalendarId != null
-                        && lost.Contains(change.CalendarId.Value)
-                        && change.Subject == Core.Changes.Subject.Grant
+                        change.Subject == Subject.Grant
                         && change.Concerns == row.Keeper
+                        && lost.Contains(change.CalendarId.Value)
                     )
                 )
             )
@@ -337,8 +345,10 @@ public sealed class NoticeboardCommands(MortarDb db, ZoneClock zones)
             return new Refusal.NotThere("group");
         }
 
+        // One that was ended counts as long as its address is held: nobody takes all names by making and ending.
+        var held = db.Now - NoticeboardRules.OldAddressesLead;
         var kept = await db.Noticeboards.CountAsync(
-            row => row.Keeper == actor && row.EndedAt == null,
+            row => row.Keeper == actor && (row.EndedAt == null || row.EndedAt > held),
             cancellationToken
         );
         return kept < NoticeboardRules.Most
@@ -346,7 +356,7 @@ public sealed class NoticeboardCommands(MortarDb db, ZoneClock zones)
             : new Refusal.AgainstRule(
                 "too-many",
                 FormattableString.Invariant(
-                    $"One person keeps up to {NoticeboardRules.Most} noticeboards. End one that nobody needs any more."
+                    $"One person makes up to {NoticeboardRules.Most} noticeboards in half a year. Change one that nobody needs any more."
                 )
             );
     }

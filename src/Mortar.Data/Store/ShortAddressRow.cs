@@ -112,6 +112,14 @@ public static class ShortAddressQueries
         if (before is not null && await Find(before) is { } old && old.OwnerId == thing.AddressedId)
         {
             old.HeldUntil = now + NoticeboardRules.OldAddressesLead;
+            var oldest = await db
+                .ShortAddresses.Where(row =>
+                    row.OwnerId == thing.AddressedId && row.HeldUntil != null && row.Look != old.Look
+                )
+                .OrderByDescending(row => row.HeldUntil)
+                .Skip(NoticeboardRules.MostOldAddresses - 1)
+                .ToListAsync(cancellationToken);
+            db.ShortAddresses.RemoveRange(oldest);
         }
 
         if (thing.Leads is not { } name)

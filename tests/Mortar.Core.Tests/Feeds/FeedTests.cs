@@ -67,6 +67,9 @@ public class FeedTests
             ["Wheel"],
             Read(Mine, Role.View, At(9, named), At(11, other)).Cast<VisibleEvent.Shown>().Select(one => one.Title)
         );
+        // Handed on, it tells nothing that is private, to whomever that names.
+        Assert.Empty(Read(Mine with { Role = Role.Outline }, Role.View, At(9, named with { Private = true })));
+        Assert.Single(Read(Mine, Role.View, At(9, named with { Private = true })));
         Assert.Empty(Read(Mine, Role.None, At(9, named)));
         Assert.Empty(Read(Mine, Role.Times, At(9, named)));
     }

@@ -2849,7 +2849,6 @@ export interface components {
             mayChange: boolean;
             keeper: string;
             url: string;
-            qr: string;
             sentence: string;
             lost: string[];
             opens: number[];

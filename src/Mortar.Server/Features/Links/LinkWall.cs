@@ -20,9 +20,6 @@ namespace Mortar.Server.Features.Links;
 /// <summary>/api/links/{secret}: a calendar, or one event of it, read by its link; also without an account.</summary>
 internal static class LinkWall
 {
-    /// <summary>Nobody: somebody who only opens a link is named on no event and has added none.</summary>
-    private static readonly PersonId Stranger = new(Guid.Empty);
-
     /// <param name="Role">The step it shows to whoever opens it.</param>
     /// <param name="Taken">The step it gives to whoever puts the calendar on their wall; <c>null</c> for a link to one event.</param>
     /// <param name="Sentence">What that means.</param>
@@ -211,7 +208,7 @@ internal static class LinkWall
             link.EventId is not { } only || one.Id == only
         );
         var visible = VisibleEvent
-            .Through(link.Terms().ToRead(), Stranger, events.SelectMany(one => one.Shown(window, zones)), window)
+            .Through(link.Terms().ToRead(), PersonId.Nobody, events.SelectMany(one => one.Shown(window, zones)), window)
             .ToList();
         var named = visible.OfType<VisibleEvent.Shown>().SelectMany(one => one.Attendees).Distinct().ToList();
         var people = await db

@@ -27,7 +27,7 @@ internal sealed class NoticeboardWatch(
         try
         {
             using var timer = new PeriodicTimer(Every, time);
-            var ticks = 0;
+            var (ticks, read) = (0, 0L);
             while (await timer.WaitForNextTickAsync(stoppingToken))
             {
                 if (!isStale && ++ticks < TicksBetweenLooks)
@@ -35,11 +35,19 @@ internal sealed class NoticeboardWatch(
                     continue;
                 }
 
-                (isStale, ticks) = (false, 0);
+                var isTime = ticks >= TicksBetweenLooks;
+                (isStale, ticks) = (false, isTime ? 0 : ticks);
                 try
                 {
                     await using var scope = scopes.CreateAsyncScope();
-                    await scope.ServiceProvider.GetRequiredService<NoticeboardCommands>().PauseLost(stoppingToken);
+                    var noticeboards = scope.ServiceProvider.GetRequiredService<NoticeboardCommands>();
+                    var (canHave, newest) = await noticeboards.LossSince(read, stoppingToken);
+                    if (canHave || isTime)
+                    {
+                        await noticeboards.PauseLost(stoppingToken);
+                    }
+
+                    read = newest;
                 }
                 catch (Exception bad) when (bad is not OperationCanceledException)
                 {

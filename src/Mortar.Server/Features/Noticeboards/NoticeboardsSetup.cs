@@ -14,7 +14,6 @@ using Mortar.Data.Access;
 using Mortar.Data.Noticeboards;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
-using Mortar.Server.Wire;
 using NodaTime;
 
 namespace Mortar.Server.Features.Noticeboards;
@@ -104,7 +103,6 @@ internal static class NoticeboardsSetup
     /// <param name="MayChange">Whether the reader may change, pause and end it; else they may take their calendars off it.</param>
     /// <param name="Keeper">The name of who keeps it.</param>
     /// <param name="Url">Where the world finds it.</param>
-    /// <param name="Qr">That as an SVG picture to be read by a camera.</param>
     /// <param name="Sentence">What the world sees.</param>
     /// <param name="Lost">The calendars on it that its keeper does not coordinate any more, or that are in the bin.</param>
     /// <param name="Opens">How often it was opened on each of the last days, the newest last.</param>
@@ -116,7 +114,6 @@ internal static class NoticeboardsSetup
         bool MayChange,
         string Keeper,
         string Url,
-        string Qr,
         string Sentence,
         IReadOnlyList<Guid> Lost,
         IReadOnlyList<int> Opens,
@@ -386,21 +383,25 @@ internal static class NoticeboardsSetup
         var board = row.ToCore();
         var calendars = await db.CalendarsOf(board, cancellationToken);
         var keeper = await db.ReaderOf(row.Keeper, cancellationToken);
+        var me = await db.ReaderOf(person, cancellationToken);
+
+        // Whoever keeps it and lost a calendar of it is not told what that is called by now.
+        var isRead = await db.IsRead(row, cancellationToken);
         var url = services.GetRequiredService<PublicLinks>().Noticeboard(row.Address);
         return new NoticeboardBody(
             row.Id.Value,
             row.Version,
             row.State,
-            await db.IsRead(row, cancellationToken),
-            NoticeboardRules.MayTouch(
-                row.Keeper == person,
-                row.Calendars.Select(id => new CalendarId(id)),
-                await db.ReaderOf(person, cancellationToken)
-            ),
+            isRead,
+            NoticeboardRules.MayTouch(row.Keeper == person, row.Calendars.Select(id => new CalendarId(id)), me),
             await db.People.Where(one => one.Id == row.Keeper).Select(one => one.Name).SingleAsync(cancellationToken),
             url,
-            QrPicture.Of(url),
-            BoardSentence.For(board, calendars.ToDictionary(one => one.Key, one => one.Value.Name)),
+            BoardSentence.For(
+                board,
+                calendars
+                    .Where(one => isRead || me.RoleOn(one.Key) >= Role.Times)
+                    .ToDictionary(one => one.Key, one => one.Value.Name)
+            ),
             [
                 .. row.Calendars.Where(id =>
                     NoticeboardRules.WhyNotKeep([keeper.RoleOn(new CalendarId(id))]) is not null

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Mortar.Core.Noticeboards;
 using Mortar.Core.Words;
@@ -117,6 +118,94 @@ public class NoticeboardKeepingTests
             await dele.Put($"/api/calendars/{calendar.Value}/access/{DemoPeople.Priya.Id.Value}", new { role = "view" })
         ).Is(204); // he coordinates it again
         (await world.Get("/b/glaze-days")).Is(404);
+    }
+
+    [Fact]
+    public async Task Who_lost_a_calendar_is_not_told_what_it_is_called_by_now()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var calendar = await ines.MakeCalendar();
+        await Coordinates(ines, calendar, DemoPeople.Priya);
+        var id = await priya.MakeNoticeboard(Settings([(calendar, "view")]), open: false);
+        (await ines.Delete($"/api/calendars/{calendar.Value}/access/{DemoPeople.Priya.Id.Value}")).Is(204);
+        (await ines.Put($"/api/calendars/{calendar.Value}", World.Calendar("Secret name"), 1)).Is(200);
+
+        var told = (await priya.Get($"/api/noticeboards/{id}")).Is(200).Text;
+        Assert.DoesNotContain("Secret name", told, StringComparison.Ordinal);
+        Assert.DoesNotContain(
+            "Secret name",
+            (await priya.Get($"/api/groups/{World.StudioTeam}/noticeboards")).Is(200).Text,
+            StringComparison.Ordinal
+        );
+    }
+
+    [Fact]
+    public async Task Names_are_held_in_bounds()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await ines.MakeCalendar();
+        var id = await ines.MakeNoticeboard(Settings([(calendar, "view")], address: "glaze-zero"), open: false);
+        string[] names =
+        [
+            "glaze-one",
+            "glaze-two",
+            "glaze-three",
+            "glaze-four",
+            "glaze-five",
+            "glaze-six",
+            "glaze-seven",
+        ];
+        foreach (var (name, version) in names.Select((name, index) => (name, index + 1)))
+        {
+            (await ines.Put($"/api/noticeboards/{id}", Settings([(calendar, "view")], address: name), version)).Is(200);
+        }
+
+        var kept = await mortar.Store(db =>
+            db.ShortAddresses.Where(row => row.OwnerId == id).Select(row => row.Name).ToListAsync()
+        );
+        Assert.Equal(
+            ["glaze-five", "glaze-four", "glaze-seven", "glaze-six", "glaze-three", "glaze-two"],
+            kept.Order(StringComparer.Ordinal)
+        );
+        for (var made = 1; made < NoticeboardRules.Most; made++)
+        {
+            var one = await ines.MakeNoticeboard(Settings([(calendar, "view")], address: null), open: false);
+            (await ines.Delete($"/api/noticeboards/{one}")).Is(204);
+        }
+
+        (
+            await ines.Put($"/api/noticeboards/{Guid.NewGuid()}", Settings([(calendar, "view")], address: null))
+        ).IsProblem(409, "too-many");
+    }
+
+    [Fact]
+    public async Task Whose_step_ended_by_its_date_is_told_as_well()
+    {
+        var clock = new SetClock();
+        await using var mortar = await TestMortar.StartAt(clock);
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var calendar = await ines.MakeCalendar();
+        (
+            await ines.Put(
+                $"/api/calendars/{calendar.Value}/access/{DemoPeople.Priya.Id.Value}",
+                new { role = "coordinate", lastDay = "2026-03-12" }
+            )
+        ).Is(204);
+        await priya.MakeNoticeboard(Settings([(calendar, "view")], title: "Glaze days"));
+
+        clock.Now += Duration.FromDays(2);
+        await Look(mortar);
+
+        using var later = await mortar.As(DemoPeople.Priya);
+        Assert.Contains(
+            "Your noticeboard “Glaze days” is paused",
+            (await later.Get("/api/inbox")).Is(200).Text,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
