@@ -118,6 +118,12 @@ public sealed record Noticeboard(string Title, string Words, string Zone, Immuta
             _ => [],
         };
 
+    /// <summary>Whether another one tells of its calendars in the same way, whichever those are.</summary>
+    public bool ShowsAs(Noticeboard other) =>
+        (other with { Layers = Layers, Views = Views, Sites = Sites }) == this
+        && Views.SequenceEqual(other.Views)
+        && Sites.SequenceEqual(other.Sites);
+
     /// <summary>Makes texts safe and checks it.</summary>
     public static Checked<Noticeboard> Check(Noticeboard given, ZoneClock zones)
     {

@@ -56,6 +56,21 @@ public static class NoticeboardRules
             || (state != BoardState.Draft && all.Exists(calendar => WhyNotKeep([reader.RoleOn(calendar)]) is null));
     }
 
+    /// <summary>The calendars of which the world would be told more if it became as it would be: what has to be somebody's to give.</summary>
+    /// <param name="now">As it is.</param>
+    /// <param name="isOpen">Whether it is open.</param>
+    /// <param name="then">As it would be.</param>
+    public static IEnumerable<CalendarId> Given(Noticeboard now, bool isOpen, Noticeboard then)
+    {
+        // Beside which calendars are on it and at which step, everything counts for all of them.
+        var isSame = isOpen && now.ShowsAs(then);
+        return then
+            .Layers.Where(layer =>
+                !isSame || !now.Layers.Any(one => one.CalendarId == layer.CalendarId && one.Role >= layer.Role)
+            )
+            .Select(layer => layer.CalendarId);
+    }
+
     /// <summary>Whether the world reads it now: it is open, and who keeps it coordinates every calendar on it.</summary>
     /// <param name="state">As it was left.</param>
     /// <param name="steps">The keeper's steps on its calendars; those in the bin are none.</param>

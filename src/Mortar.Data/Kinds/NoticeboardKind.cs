@@ -46,7 +46,7 @@ internal sealed class NoticeboardKind : ChangeKind<NoticeboardRow>
         }
     }
 
-    /// <summary>Judged as if it were made that now: all that is on it has to be theirs to give.</summary>
+    /// <summary>What the world would be told more by it has to be theirs to give; to be told less, whoever keeps it may have it.</summary>
     protected override Task<Refusal?> WhyNotReturn(
         Undoing undoing,
         NoticeboardRow now,
@@ -54,15 +54,12 @@ internal sealed class NoticeboardKind : ChangeKind<NoticeboardRow>
         CancellationToken cancellationToken
     )
     {
-        var steps = now
-            .Calendars.Concat(then?.Calendars ?? [])
-            .Distinct()
-            .Select(id => undoing.RoleOn(new CalendarId(id)));
-        return Task.FromResult(
-            now.Keeper == undoing.Actor && then is not { EndedAt: null, State: BoardState.Open }
-                ? null
-                : NoticeboardRules.WhyNotKeep(steps)
-        );
+        var given =
+            then is { EndedAt: null, State: BoardState.Open }
+                ? NoticeboardRules.Given(now.ToCore(), now is { EndedAt: null, State: BoardState.Open }, then.ToCore())
+            : now.Keeper == undoing.Actor ? []
+            : now.Calendars.Concat(then?.Calendars ?? []).Select(id => new CalendarId(id));
+        return Task.FromResult(NoticeboardRules.WhyNotKeep(given.Select(undoing.RoleOn)));
     }
 
     protected override NoticeLine? Notice(Said<NoticeboardRow> said, string actor, NoticeFacts facts)

@@ -134,4 +134,18 @@ public class NoticeboardTests
         Assert.Equal("5 busy stretches without a title", BoardSentence.For(new BoardCount(0, 0, 0, 5)));
         Assert.Equal("0 events", BoardSentence.For(new BoardCount(0, 0, 0, 0)));
     }
+
+    [Fact]
+    public void What_the_world_is_told_more_of_is_what_has_to_be_ones_own()
+    {
+        var kiln = Board(new BoardLayer(Kiln, Role.Outline));
+        var both = Board(new BoardLayer(Kiln, Role.Outline), new BoardLayer(Classes, Role.Times));
+
+        Assert.Equal([Classes], NoticeboardRules.Given(kiln, isOpen: true, both));
+        Assert.Empty(NoticeboardRules.Given(both, isOpen: true, kiln));
+        Assert.Equal([Kiln, Classes], NoticeboardRules.Given(both, isOpen: false, both));
+        Assert.Equal([Kiln], NoticeboardRules.Given(kiln, isOpen: true, Board(new BoardLayer(Kiln, Role.View))));
+        Assert.Equal([Kiln, Classes], NoticeboardRules.Given(both, isOpen: true, both with { ShowsPeople = true }));
+        Assert.Empty(NoticeboardRules.Given(both, isOpen: true, both with { Views = [.. both.Views] }));
+    }
 }

@@ -109,7 +109,7 @@ internal static class BoardPages
             return;
         }
 
-        var (board, ask) = (row.ToCore(), AskOf(context));
+        var ask = AskOf(context);
         if (!IsStart(start, out var occurrence))
         {
             await NotThere(context);
@@ -121,8 +121,7 @@ internal static class BoardPages
             row,
             $"event {id} {occurrence} {ask.Key}",
             async (services, reading, stop) =>
-                await reading.Event(board, row.GroupId, row.Address, ask, new EventId(id), occurrence, stop)
-                    is var (model, entry)
+                await reading.Event(row, ask, new EventId(id), occurrence, stop) is var (model, entry)
                     ? await BoardRenderer.Render<EventDocument>(
                         services,
                         new() { ["Model"] = model, ["Entry"] = entry }

@@ -59,36 +59,25 @@ internal sealed class BoardReading(MortarDb db, WindowReader reader, ZoneClock z
 
     /// <summary>One event of it within its reach; <c>null</c> where it shows none such.</summary>
     public async Task<(BoardModel Model, BoardEntry Entry)?> Event(
-        Noticeboard board,
-        GroupId group,
-        string address,
+        NoticeboardRow row,
         BoardAsk ask,
         EventId id,
         LocalDateTime? start,
         CancellationToken cancellationToken
     )
     {
-        var zone = ZoneOf(board, ask);
-        var today = clock.GetCurrentInstant().InZone(zone).Date;
-        var (first, last) = BoardPage.Reach(board, today);
-        var (_, entries) = await Read(board, new Window(first, last, zone), cancellationToken);
-        var mine = entries.Where(one => one.Event == id).ToList();
+        var (model, contents) = await All(row, ask, cancellationToken);
+        var mine = contents.Entries.Where(one => one.Event == id).OrderBy(one => one.Span.Start).ToList();
 
         // A series whose date is not said is shown by its next one.
         var now = clock.GetCurrentInstant();
         var entry = start is null
-            ? mine.OrderBy(one => one.Span.Start).FirstOrDefault(one => one.Span.End > now) ?? mine.LastOrDefault()
+            ? mine.Find(one => one.Span.End > now) ?? mine.LastOrDefault()
             : mine.Find(one => one.Occurrence == start);
-        if (entry is null)
-        {
-            return null;
-        }
-
-        var model = await Page(board, group, address, ask, cancellationToken);
-        return (model with { Names = await NamesIn([entry], cancellationToken) }, entry);
+        return entry is null ? null : (model, entry);
     }
 
-    /// <summary>All of it, and the model by which files tell of it; on its own clock.</summary>
+    /// <summary>All of it, and the model by which files and pages of single events tell of it.</summary>
     public async Task<(BoardModel Model, BoardContents Contents)> All(
         NoticeboardRow row,
         BoardAsk ask,
@@ -96,7 +85,7 @@ internal sealed class BoardReading(MortarDb db, WindowReader reader, ZoneClock z
     )
     {
         var board = row.ToCore();
-        var zone = zones.Zone(board.Zone);
+        var zone = ZoneOf(board, ask);
         var today = clock.GetCurrentInstant().InZone(zone).Date;
         var (first, last) = BoardPage.Reach(board, today);
         var window = new Window(first, last, zone);

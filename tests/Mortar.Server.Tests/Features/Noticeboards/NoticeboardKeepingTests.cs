@@ -56,6 +56,10 @@ public class NoticeboardKeepingTests
         (await priya.Post($"/api/noticeboards/{id}/pause")).IsProblem(404, "not-there");
         (await priya.Delete($"/api/noticeboards/{id}")).IsProblem(404, "not-there");
         (await priya.Delete($"/api/noticeboards/{id}/calendars/{other.Value}")).IsProblem(404, "not-there");
+        var set = Guid.NewGuid();
+        (await priya.Delete($"/api/noticeboards/{id}/calendars/{one.Value}", set: set)).Is(204);
+        (await priya.Post($"/api/changes/{set}/undo")).Is(200); // it is hers to give again, whatever else is on it
+        Assert.Equal(2, (await ines.Noticeboard(id)).GetProperty("settings").GetProperty("layers").GetArrayLength());
         (await priya.Delete($"/api/noticeboards/{id}/calendars/{one.Value}")).Is(204);
         var left = (await ines.Noticeboard(id)).GetProperty("settings").GetProperty("layers").EnumerateArray();
         Assert.Equal(other.Value, Assert.Single(left).GetProperty("calendarId").GetGuid());
