@@ -81,7 +81,7 @@ internal static class NoticeboardsSetup
                 board.Title,
                 board.Words,
                 board.Zone,
-                address,
+                ShortAddress.IsDrawn(address) ? null : address,
                 [.. board.Layers.Select(layer => new LayerBody(layer.CalendarId.Value, layer.Role))],
                 board.Views,
                 board.Theme,

@@ -3,7 +3,7 @@ import { fieldProblem } from '../../api/problem'
 import { Button } from '../../ui/Button'
 import { Check } from '../../ui/Check'
 import { TextField } from '../../ui/TextField'
-import { addressQuery, isChosen } from './noticeboardQueries'
+import { addressQuery } from './noticeboardQueries'
 import type { SettingsProps } from './settingsProps'
 import { useSettled } from './useSettled'
 
@@ -15,13 +15,10 @@ export function AddressField({
   noticeboardId,
   url,
 }: SettingsProps & { noticeboardId: string; url: string | undefined }) {
-  const hasName = isChosen(wish.name)
-  const name = useSettled(hasName ? (wish.name ?? '') : '')
+  const hasName = wish.name !== null && wish.name !== undefined
+  const name = useSettled(wish.name ?? '')
   const title = useSettled(wish.title ?? '')
-  const look = useQuery({
-    ...addressQuery(wish.groupId, noticeboardId, name, title),
-    enabled: hasName,
-  })
+  const look = useQuery(addressQuery(wish.groupId, noticeboardId, name, title))
   const isAsked = name === wish.name
   const before = `${(url ? new URL(url).host : location.host).replace(/^www\./, '')}/b/`
   return (
@@ -31,7 +28,7 @@ export function AddressField({
         label="A short name that can be said and printed"
         hint="Without it the address is one that nobody guesses."
         checked={hasName}
-        onChange={(checked) => onChange({ name: checked ? nameOf(wish.title ?? '') : null })}
+        onChange={(checked) => onChange({ name: checked ? (look.data?.instead[0] ?? '') : null })}
       />
       {hasName && (
         <>
@@ -63,13 +60,3 @@ export function AddressField({
     </fieldset>
   )
 }
-
-/** A first guess; the server says what can be had. */
-const nameOf = (title: string) =>
-  title
-    .normalize('NFKD')
-    .replace(/\p{M}/gu, '')
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-|-$/g, '')
-    .slice(0, 40) || 'our-plan'

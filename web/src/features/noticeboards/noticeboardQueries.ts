@@ -108,7 +108,3 @@ export const blankSettings = (groupId: string, zone: string): Settings => ({
 })
 
 export const viewNames: Record<BoardView, string> = { next: 'What comes next', month: 'Month', week: 'Week' }
-
-/** Whether a name was chosen, and not drawn by lot. */
-export const isChosen = (address: string | null | undefined) =>
-  address !== null && address !== undefined && !/^[0-9a-f]{32}$/.test(address)
