@@ -27,6 +27,15 @@ public abstract record VisibleEvent
 
         /// <summary>Whether nothing in it is settled.</summary>
         public bool Tentative { get; }
+
+        /// <summary>Busy stretches of several calendars, or of days that were read apart: those that meet are one.</summary>
+        public static IEnumerable<Busy> Joined(IEnumerable<Busy> busy, Window window) =>
+            busy.GroupBy(one => one.Tentative)
+                .SelectMany(alike =>
+                    Stretches
+                        .Merged(alike.Select(one => one.Span), window.Span)
+                        .Select(span => new Busy(span, alike.Key))
+                );
     }
 
     /// <summary>From <see cref="Role.Outline"/> on, where it is not private to others: one occurrence, with what the step shows.</summary>

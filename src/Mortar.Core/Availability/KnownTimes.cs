@@ -30,6 +30,9 @@ public sealed record KnownTime(BusyTime Busy, BusyTime Seen, Knowledge Knowledge
             .Select(span => (span, false))
             .Concat(Stretches.Less(Busy.Tentative, Seen.All).Select(span => (span, true)))
             .OrderBy(one => one.span.Start);
+
+    /// <summary>Away by what lies on no calendar the reader sees, in order.</summary>
+    public IEnumerable<Interval> UnseenAway => Stretches.Less(Busy.Away, Seen.Away);
 }
 
 /// <summary>What may be known of people's time: the same rules as for what is seen of their calendars.</summary>

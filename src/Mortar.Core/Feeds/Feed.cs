@@ -2,7 +2,6 @@ using Mortar.Core.Access;
 using Mortar.Core.Events;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
-using NodaTime;
 
 namespace Mortar.Core.Feeds;
 
@@ -88,16 +87,6 @@ public sealed record Feed(FeedOf Of, CalendarId? CalendarId, Guid? SetId, Role R
                     one is VisibleEvent.Shown shown && shown.Attendees.Has(owner) && (TellsAll || !shown.Private)
                 )
             : VisibleEvent.Through(On(owners), ReadsAs(owner), occurrences, window);
-
-    /// <summary>Busy stretches of several calendars, and of days that were read apart: those that meet are one.</summary>
-    public static IEnumerable<(Interval Span, bool Tentative)> Joined(
-        IEnumerable<VisibleEvent.Busy> busy,
-        Window window
-    ) =>
-        busy.GroupBy(one => one.Tentative)
-            .SelectMany(alike =>
-                Stretches.Merged(alike.Select(one => one.Span), window.Span).Select(span => (span, alike.Key))
-            );
 
     /// <summary>Whether it tells notes, kinds and who is named.</summary>
     public bool TellsAll => Role == Role.View;

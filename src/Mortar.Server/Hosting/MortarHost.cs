@@ -26,6 +26,7 @@ using Mortar.Server.Features.Preferences;
 using Mortar.Server.Features.Proposals;
 using Mortar.Server.Features.Reminders;
 using Mortar.Server.Features.Shelf;
+using Mortar.Server.Features.Spreadsheets;
 using Mortar.Server.Features.Undo;
 using Mortar.Server.Features.Wall;
 using Mortar.Server.Hosting.Health;
@@ -80,7 +81,8 @@ internal static class MortarHost
         builder.Services.AddLinks();
         builder.Services.AddNoticeboards();
         builder.Services.AddFeeds();
-        builder.Services.AddSingleton<ToldSince>().AddSingleton<KeptAnswers>();
+        builder.Services.AddSpreadsheets();
+        builder.Services.AddSingleton<ToldSince>().AddSingleton<KeptAnswers>().AddSingleton<FilesToGive>();
         builder.Services.AddEvents();
         builder.Services.AddScoped<EventView>();
         builder.Services.AddWall();
@@ -142,6 +144,7 @@ internal static class MortarHost
         api.MapLinks();
         api.MapNoticeboards();
         api.MapFeeds();
+        api.MapSpreadsheets();
         api.MapEvents();
         api.MapWall();
         api.MapAvailability();

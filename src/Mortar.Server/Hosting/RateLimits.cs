@@ -21,6 +21,9 @@ internal static class RateLimits
     /// <summary>For what takes long to find out: gaps, searches, what is in a file; by person.</summary>
     public const string Searching = "searching";
 
+    /// <summary>For files that are made to be given out: one after the other, a few waiting; by person.</summary>
+    public const string Making = "making";
+
     private const int AsksPerMinute = 60;
 
     /// <summary>How many changes somebody makes at once before it is slowed down, and how many a second after that.</summary>
@@ -47,6 +50,14 @@ internal static class RateLimits
             limiter.AddPolicy(
                 Searching,
                 context => Bucket($"searches {PersonOf(context) ?? NetworkOf(context)}", Searches, SearchesPerSecond)
+            );
+            limiter.AddPolicy(
+                Making,
+                context =>
+                    RateLimitPartition.GetConcurrencyLimiter(
+                        PersonOf(context) ?? NetworkOf(context),
+                        _ => new ConcurrencyLimiterOptions { PermitLimit = 1, QueueLimit = 3 }
+                    )
             );
             limiter.AddPolicy(Asks, context => PerMinute(PersonOf(context) ?? "nobody", AsksPerMinute));
             limiter.AddPolicy(Reading, context => PerMinute(NetworkOf(context), options.ReadsPerMinute));

@@ -87,7 +87,8 @@ public class FeedTests
 
         Assert.Equal(
             ["2026-03-09T09:00:00Z/2026-03-09T11:00:00Z", "2026-03-09T13:00:00Z/2026-03-09T14:00:00Z"],
-            Feed.Joined(busy.Concat(busy).Cast<VisibleEvent.Busy>(), Studio.Week(Monday))
+            VisibleEvent
+                .Busy.Joined(busy.Concat(busy).Cast<VisibleEvent.Busy>(), Studio.Week(Monday))
                 .Select(one => one.Span.ToString())
         );
     }

@@ -5,7 +5,8 @@ namespace Mortar.Server.Features.Availability;
 /// <summary>When people and places are taken and free, as far as one may know.</summary>
 internal static class AvailabilitySetup
 {
-    public static void AddAvailability(this IServiceCollection services) => services.AddScoped<TimesReader>();
+    public static void AddAvailability(this IServiceCollection services) =>
+        services.AddScoped<TimesReader>().AddScoped<HoursReading>();
 
     public static void MapAvailability(this RouteGroupBuilder api)
     {

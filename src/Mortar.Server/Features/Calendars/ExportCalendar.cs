@@ -63,15 +63,7 @@ internal static class ExportCalendar
         return TypedResults.File(
             Encoding.UTF8.GetBytes(text),
             "text/calendar; charset=utf-8",
-            $"{FileName(calendar.Name)}.ics"
+            FilesToGive.Name(calendar.Name, ".ics")
         );
-    }
-
-    /// <summary>The calendar's name with nothing in it that a file system minds.</summary>
-    private static string FileName(string name)
-    {
-        var kept = new string([.. name.Select(c => char.IsLetterOrDigit(c) ? c : ' ')]);
-        var words = string.Join('-', kept.Split(' ', StringSplitOptions.RemoveEmptyEntries));
-        return words.Length > 0 ? words : "calendar";
     }
 }

@@ -112,7 +112,7 @@ internal sealed class FeedReading(MortarDb db, WindowReader reader, ZoneClock zo
         var reach = new Window(first, last, zone);
         yield return PublishedCalendar.Of(
             source.Head,
-            [.. Feed.Joined(busy, reach).Select(one => new PublishedBusy(one.Span, one.Tentative))],
+            [.. VisibleEvent.Busy.Joined(busy, reach).Select(one => new PublishedBusy(one.Span, one.Tentative))],
             reach.Span,
             stamp
         );

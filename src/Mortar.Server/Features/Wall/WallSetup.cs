@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Mvc;
 using Mortar.Core.Availability;
 using Mortar.Core.Words;
 using Mortar.Data.Reading;
+using Mortar.Data.Roster;
 using Mortar.Server.Hosting;
 using Mortar.Server.Wire;
 using NodaTime;
@@ -49,6 +50,8 @@ internal static class WallSetup
     public static void AddWall(this IServiceCollection services) =>
         services
             .AddScoped<WindowReader>()
+            .AddScoped<LaidReading>()
+            .AddScoped<RosterReading>()
             .AddScoped<WallChanges>()
             .AddSingleton<KeptWeeks>()
             .AddSingleton<KeptClashes>()

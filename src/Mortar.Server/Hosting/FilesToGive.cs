@@ -1,0 +1,61 @@
+namespace Mortar.Server.Hosting;
+
+/// <summary>
+/// Files that are made before they are given out: written to disk as they are read, so that they may be large, and whole before
+/// their first byte leaves, so that none is half of one. They go with whoever closes them.
+/// </summary>
+internal sealed class FilesToGive
+{
+    private readonly string folder;
+
+    public FilesToGive(MortarOptions options)
+    {
+        folder = Path.Combine(options.Data, "giving");
+        if (Directory.Exists(folder))
+        {
+            Directory.Delete(folder, recursive: true); // what was being made when Mortar ended is made again
+        }
+
+        Directory.CreateDirectory(folder);
+    }
+
+    /// <summary>A new file to write and then to read.</summary>
+    public FileStream Make() =>
+        new(
+            Path.Combine(folder, Guid.CreateVersion7().ToString("N")),
+            new FileStreamOptions
+            {
+                Mode = FileMode.CreateNew,
+                Access = FileAccess.ReadWrite,
+                Options = FileOptions.DeleteOnClose | FileOptions.Asynchronous,
+            }
+        );
+
+    /// <summary>A new file that was written whole, at its beginning.</summary>
+    /// <param name="write">Writes it; where it throws, nothing stays.</param>
+    public async Task<FileStream> Make(Func<Stream, Task> write)
+    {
+        var file = Make();
+        try
+        {
+            await write(file);
+            file.Position = 0;
+            return file;
+        }
+        catch
+        {
+            await file.DisposeAsync();
+            throw;
+        }
+    }
+
+    /// <summary>A name for a file, with nothing in it that a file system minds.</summary>
+    /// <param name="words">What it is of, as people call it.</param>
+    /// <param name="ending">With its dot.</param>
+    public static string Name(string words, string ending)
+    {
+        var kept = new string([.. words.Select(c => char.IsLetterOrDigit(c) ? c : ' ')]);
+        var name = string.Join('-', kept.Split(' ', StringSplitOptions.RemoveEmptyEntries));
+        return (name.Length > 0 ? name : "calendar") + ending;
+    }
+}
