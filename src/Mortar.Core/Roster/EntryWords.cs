@@ -27,6 +27,10 @@ public static class EntryWords
         };
     }
 
+    /// <summary>When it begins, where a day has no room for more: its end where it began before.</summary>
+    public static string Start(RosterEntry entry, LocalDate day) =>
+        entry.IsWholeDays || entry.First < day ? Time(entry, day) : Hour(entry.Seen.LocalStart);
+
     /// <summary>Its title; what has none and what is only seen as a time say so.</summary>
     public static string Title(VisibleEvent what) =>
         what switch

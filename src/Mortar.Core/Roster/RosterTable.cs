@@ -59,6 +59,17 @@ public sealed record RosterEntry(CalendarId Calendar, VisibleEvent What, EventTi
         );
 }
 
+/// <summary>The order in which entries stand.</summary>
+public static class RosterOrder
+{
+    /// <summary>Whole days first, and then by time.</summary>
+    public static IEnumerable<RosterEntry> InOrder(this IEnumerable<RosterEntry> entries) =>
+        entries
+            .OrderBy(entry => !entry.IsWholeDays)
+            .ThenBy(entry => entry.Seen.LocalStart)
+            .ThenBy(entry => entry.Seen.LocalEnd);
+}
+
 /// <summary>A row with what lies on each of the days, whole days first and then by time.</summary>
 public sealed record RosterLine(RosterRow Row, ImmutableArray<ImmutableArray<RosterEntry>> Days);
 
@@ -109,12 +120,7 @@ public static class RosterTable
                 row,
                 [
                     .. days.Select(day =>
-                        lying[row]
-                            .Where(entry => entry.First <= day && day <= entry.Last)
-                            .OrderBy(entry => !entry.IsWholeDays)
-                            .ThenBy(entry => entry.Seen.LocalStart)
-                            .ThenBy(entry => entry.Seen.LocalEnd)
-                            .ToImmutableArray()
+                        lying[row].Where(entry => entry.First <= day && day <= entry.Last).InOrder().ToImmutableArray()
                     ),
                 ]
             )),

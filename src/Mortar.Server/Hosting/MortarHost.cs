@@ -21,6 +21,7 @@ using Mortar.Server.Features.Imports;
 using Mortar.Server.Features.Inbox;
 using Mortar.Server.Features.Links;
 using Mortar.Server.Features.Noticeboards;
+using Mortar.Server.Features.Paper;
 using Mortar.Server.Features.PostRoom;
 using Mortar.Server.Features.Preferences;
 using Mortar.Server.Features.Proposals;
@@ -82,6 +83,7 @@ internal static class MortarHost
         builder.Services.AddNoticeboards();
         builder.Services.AddFeeds();
         builder.Services.AddSpreadsheets();
+        builder.Services.AddPaper();
         builder.Services.AddSingleton<ToldSince>().AddSingleton<KeptAnswers>().AddSingleton<FilesToGive>();
         builder.Services.AddEvents();
         builder.Services.AddScoped<EventView>();
@@ -114,6 +116,7 @@ internal static class MortarHost
         app.UseStatusCodePages();
         app.UseNoticeboards();
         app.UseFeeds();
+        app.UsePaper();
         app.UseSecurityHeaders(SecurityHeaders.Policy());
         var web = Path.GetFullPath(options.Web);
         var files = Directory.Exists(web) ? new PhysicalFileProvider(web) : null;

@@ -95,7 +95,7 @@ internal static class BoardPages
             row,
             $"page {ask.View} {ask.At} {ask.Key}",
             async (services, reading, stop) =>
-                await BoardRenderer.Render<BoardDocument>(
+                await HtmlPages.Render<BoardDocument>(
                     services,
                     new() { ["Model"] = await reading.Page(board, row.GroupId, row.Address, ask, stop) }
                 )
@@ -122,10 +122,7 @@ internal static class BoardPages
             $"event {id} {occurrence} {ask.Key}",
             async (services, reading, stop) =>
                 await reading.Event(row, ask, new EventId(id), occurrence, stop) is var (model, entry)
-                    ? await BoardRenderer.Render<EventDocument>(
-                        services,
-                        new() { ["Model"] = model, ["Entry"] = entry }
-                    )
+                    ? await HtmlPages.Render<EventDocument>(services, new() { ["Model"] = model, ["Entry"] = entry })
                     : null
         );
     }
@@ -190,7 +187,7 @@ internal static class BoardPages
             {
                 var sheet = board with { Views = [BoardView.Next], ShowsZone = true, Listed = false };
                 var model = await reading.Page(sheet, row.GroupId, row.Address, ask, stop);
-                return await BoardRenderer.Render<PosterDocument>(
+                return await HtmlPages.Render<PosterDocument>(
                     services,
                     new() { ["Model"] = model, ["Code"] = QrPicture.Of(model.Url) }
                 );
@@ -396,7 +393,7 @@ internal static class BoardPages
         context.Response.StatusCode = status;
         context.Response.ContentType = "text/html; charset=utf-8";
         await context.Response.WriteAsync(
-            await BoardRenderer.Render<MessageDocument>(
+            await HtmlPages.Render<MessageDocument>(
                 context.RequestServices,
                 new() { ["Heading"] = heading, ["Sentence"] = sentence }
             ),
@@ -428,7 +425,7 @@ internal static class BoardPages
 
     private static void Script(IEndpointRouteBuilder files, string name)
     {
-        var text = BoardStyle.Read(name);
+        var text = ShippedFiles.Read(name);
         files
             .MapGet(
                 $"/{name}",

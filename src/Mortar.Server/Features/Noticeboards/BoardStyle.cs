@@ -1,5 +1,4 @@
-using System.Security.Cryptography;
-using System.Text;
+using Mortar.Server.Hosting;
 
 namespace Mortar.Server.Features.Noticeboards;
 
@@ -7,19 +6,8 @@ namespace Mortar.Server.Features.Noticeboards;
 internal static class BoardStyle
 {
     /// <summary>The style sheet.</summary>
-    public static string Text { get; } = Read("noticeboard.css");
+    public static string Text { get; } = ShippedFiles.Read("noticeboard.css");
 
-    /// <summary>Its name in a content security policy (CSP Level 3, 2.3.1): no other style is taken.</summary>
-    public static string Source { get; } =
-        $"'sha256-{Convert.ToBase64String(SHA256.HashData(Encoding.UTF8.GetBytes(Text)))}'";
-
-    /// <summary>A file that ships inside the program, without what only its readers need.</summary>
-    public static string Read(string name)
-    {
-        using var stream =
-            typeof(BoardStyle).Assembly.GetManifestResourceStream(name)
-            ?? throw new InvalidOperationException($"{name} is not in the program.");
-        using var reader = new StreamReader(stream);
-        return reader.ReadToEnd();
-    }
+    /// <summary>Its name in a content security policy.</summary>
+    public static string Source { get; } = ShippedFiles.SourceOf(Text);
 }

@@ -307,10 +307,7 @@ internal static class NoticeboardsSetup
         var count = await reading.Count(board, cancellationToken);
         return TypedResults.Ok(
             new TriedBody(
-                await BoardRenderer.Render<BoardDocument>(
-                    services,
-                    new() { ["Model"] = model with { IsPreview = true } }
-                ),
+                await HtmlPages.Render<BoardDocument>(services, new() { ["Model"] = model with { IsPreview = true } }),
                 BoardSentence.For(board, model.Calendars.ToDictionary(one => one.Key, one => one.Value.Name)),
                 BoardSentence.For(count),
                 count.WithNotes,

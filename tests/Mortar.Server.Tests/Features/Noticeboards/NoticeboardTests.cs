@@ -3,6 +3,7 @@ using Mortar.Core.Calendars;
 using Mortar.Core.Words;
 using Mortar.Server.Features.Demo;
 using Mortar.Server.Features.Noticeboards;
+using Mortar.Server.Wire;
 using Xunit;
 using static Mortar.Server.Tests.Features.Noticeboards.NoticeboardWorld;
 
@@ -343,7 +344,7 @@ public partial class NoticeboardTests
 
         foreach (var mark in Enum.GetValues<Mark>())
         {
-            foreach (Match shape in Shapes().Matches(BoardSigns.Of(mark)))
+            foreach (Match shape in Shapes().Matches(MarkSigns.Of(mark)))
             {
                 Assert.Contains($"\"{shape.Groups["shape"].Value}\"", signs, StringComparison.Ordinal);
             }

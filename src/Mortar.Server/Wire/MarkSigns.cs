@@ -1,9 +1,9 @@
 using Mortar.Core.Calendars;
 
-namespace Mortar.Server.Features.Noticeboards;
+namespace Mortar.Server.Wire;
 
 /// <summary>The marks of calendars as shapes in a box of 16 by 16; the same as the interface's, which a test holds.</summary>
-internal static class BoardSigns
+internal static class MarkSigns
 {
     public static string Of(Mark mark) =>
         mark switch

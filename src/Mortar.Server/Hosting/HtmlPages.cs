@@ -1,10 +1,10 @@
 using Microsoft.AspNetCore.Components;
 using Microsoft.AspNetCore.Components.Web;
 
-namespace Mortar.Server.Features.Noticeboards;
+namespace Mortar.Server.Hosting;
 
 /// <summary>Makes a page of its component: whole, on the server, with every text escaped by the framework.</summary>
-internal static class BoardRenderer
+internal static class HtmlPages
 {
     public static async Task<string> Render<TPage>(IServiceProvider services, Dictionary<string, object?> parameters)
         where TPage : IComponent
