@@ -12,10 +12,12 @@ namespace Mortar.Core.Paper;
 /// <param name="Window">The days, on the reader's clock.</param>
 /// <param name="Entries">What lies on them.</param>
 /// <param name="Names">What the people are called who are named.</param>
+/// <param name="Absences">The calendars of absences: one of those says nothing without who is away.</param>
 public sealed record PaperDays(
     Window Window,
     IReadOnlyList<RosterEntry> Entries,
-    IReadOnlyDictionary<PersonId, string> Names
+    IReadOnlyDictionary<PersonId, string> Names,
+    IReadOnlySet<CalendarId> Absences
 )
 {
     /// <summary>What touches a day, whole days first and then by time.</summary>
@@ -135,6 +137,13 @@ public static class PaperPlan
             Fills = true,
         };
 
+    /// <summary>The whole weeks that a month lies in.</summary>
+    public static (LocalDate First, LocalDate Last) WeeksOf(YearMonth month, IsoDayOfWeek firstDay)
+    {
+        var (first, last) = (month.OnDayOfMonth(1), month.OnDayOfMonth(1).With(DateAdjusters.EndOfMonth));
+        return (first.DayOfWeek == firstDay ? first : first.Previous(firstDay), last.Next(firstDay).PlusDays(-1));
+    }
+
     /// <summary>People and places down, days across; rows of places on which nothing lies stay away.</summary>
     public static IEnumerable<PaperSheet> Roster(
         GroupRoster roster,
@@ -221,7 +230,24 @@ public static class PaperPlan
         PaperWish wish,
         Func<RosterEntry, LocalDate, string> time,
         string head
-    ) => Cell([.. days.On(day)], day, days.Names, wish, time, head);
+    )
+    {
+        var cell = Cell([.. days.On(day)], day, days.Names, wish, time, head);
+        return wish.People
+            ? cell
+            : cell with
+            {
+                Entries =
+                [
+                    .. cell.Entries.Zip(days.On(day), (entry, of) => entry with { Title = Whose(of) + entry.Title }),
+                ],
+            };
+
+        string Whose(RosterEntry of) =>
+            days.Absences.Contains(of.Calendar) && PeopleOf(of, days.Names) is { Length: > 0 } people
+                ? $"{people}: "
+                : string.Empty;
+    }
 
     private static PaperCell Cell(
         ImmutableArray<RosterEntry> entries,

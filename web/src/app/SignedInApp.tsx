@@ -29,6 +29,10 @@ const NoticeboardsPage = lazyNamed(
 
 const NoticeboardPage = lazyNamed(() => import('../features/noticeboards/NoticeboardPage'), 'NoticeboardPage')
 
+const PaperPage = lazyNamed(() => import('../features/paper/PaperPage'), 'PaperPage')
+
+const SpreadsheetPage = lazyNamed(() => import('../features/spreadsheets/SpreadsheetPage'), 'SpreadsheetPage')
+
 const InboxPage = lazyNamed(() => import('./InboxPage'), 'InboxPage')
 
 const BinPage = lazyNamed(() => import('../features/calendars/BinPage'), 'BinPage')
@@ -161,6 +165,22 @@ export function SignedInApp() {
           element={
             <Suspense fallback={<TopBar />}>
               <AccessTablePage />
+            </Suspense>
+          }
+        />
+        <Route
+          path="/print"
+          element={
+            <Suspense fallback={<TopBar />}>
+              <PaperPage />
+            </Suspense>
+          }
+        />
+        <Route
+          path="/spreadsheet"
+          element={
+            <Suspense fallback={<TopBar />}>
+              <SpreadsheetPage />
             </Suspense>
           }
         />

@@ -2,6 +2,7 @@ using System.Diagnostics;
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
+using Mortar.Core.Calendars;
 using Mortar.Core.Paper;
 using Mortar.Core.Roster;
 using Mortar.Core.Time;
@@ -33,6 +34,7 @@ internal sealed record PaperAsk(
         {
             PaperWhat.Day => 1,
             PaperWhat.Agenda or PaperWhat.Absences => Window.LongestDays,
+            PaperWhat.Month => 366,
             _ => 62,
         };
 }
@@ -105,9 +107,42 @@ internal sealed class PaperReading(
 
         async Task<Outcome<PaperOut>> Days()
         {
-            var month = new YearMonth(ask.From.Year, ask.From.Month);
+            var names = await Names(cancellationToken);
+            if (ask.What != PaperWhat.Month)
+            {
+                var (days, seen) = await Seen(ask.From, ask.To, names);
+                return Out(
+                    ask.What == PaperWhat.Week
+                        ? [.. PaperPlan.Week(days, ask.Wish)]
+                        : [PaperPlan.Agenda(days, ask.Wish)],
+                    seen,
+                    me.Zone
+                );
+            }
+
             var firstDay = group?.FirstDay ?? IsoDayOfWeek.Monday;
-            var (from, to) = ask.What == PaperWhat.Month ? WeeksOf(month, firstDay) : (ask.From, ask.To);
+            var sheets = new List<PaperSheet>();
+            var all = new Dictionary<CalendarId, VisibleCalendar>();
+            for (var month = ask.From.ToYearMonth(); month <= ask.To.ToYearMonth(); month = month.PlusMonths(1))
+            {
+                var (from, to) = PaperPlan.WeeksOf(month, firstDay);
+                var (days, seen) = await Seen(from, to, names);
+                sheets.Add(PaperPlan.Month(days, month, ask.Wish));
+                foreach (var (id, calendar) in seen)
+                {
+                    all[id] = calendar;
+                }
+            }
+
+            return Out(sheets, all, me.Zone);
+        }
+
+        async Task<(PaperDays Days, IReadOnlyDictionary<CalendarId, VisibleCalendar> Calendars)> Seen(
+            LocalDate from,
+            LocalDate to,
+            IReadOnlyDictionary<PersonId, string> names
+        )
+        {
             var (window, calendars, lying) = await laid.Read(
                 reader,
                 from,
@@ -116,24 +151,18 @@ internal sealed class PaperReading(
                 cancellationToken
             );
             var seen = calendars.ToDictionary(one => one.Key, one => one.Value.Seen);
-            var days = new PaperDays(
-                window,
-                [
-                    .. lying
-                        .Where(one => seen.ContainsKey(one.Calendar))
-                        .Select(one => RosterEntry.Of(one.Calendar, one.What, window.Reader)),
-                ],
-                await Names(cancellationToken)
-            );
-            return Out(
-                ask.What switch
-                {
-                    PaperWhat.Week => [.. PaperPlan.Week(days, ask.Wish)],
-                    PaperWhat.Month => [PaperPlan.Month(days, month, ask.Wish)],
-                    _ => [PaperPlan.Agenda(days, ask.Wish)],
-                },
-                seen,
-                me.Zone
+            return (
+                new PaperDays(
+                    window,
+                    [
+                        .. lying
+                            .Where(one => seen.ContainsKey(one.Calendar))
+                            .Select(one => RosterEntry.Of(one.Calendar, one.What, window.Reader)),
+                    ],
+                    names,
+                    seen.Where(one => one.Value.Purpose == Purpose.Away).Select(one => one.Key).ToHashSet()
+                ),
+                seen
             );
         }
 
@@ -149,14 +178,6 @@ internal sealed class PaperReading(
                 (zone is null ? string.Empty : $"Times of {zone}. ")
                     + $"As {me.Name} sees it on {now.ToString("ddd d MMMM uuuu, HH:mm", CultureInfo.InvariantCulture)}."
             );
-    }
-
-    private static (LocalDate From, LocalDate To) WeeksOf(YearMonth month, IsoDayOfWeek firstDay)
-    {
-        var (first, last) = (month.OnDayOfMonth(1), month.OnDayOfMonth(1).With(DateAdjusters.EndOfMonth));
-        var from = first.DayOfWeek == firstDay ? first : first.Previous(firstDay);
-        var after = last.Next(firstDay);
-        return (from, after.PlusDays(-1));
     }
 
     private async Task<IReadOnlyDictionary<PersonId, string>> Names(CancellationToken cancellationToken) =>

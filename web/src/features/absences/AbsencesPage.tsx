@@ -45,6 +45,18 @@ export function AbsencesPage() {
           <Link to={`/groups/${groupId}/cover`} className="ml-3 underline underline-offset-2">
             Month by month
           </Link>
+          <Link
+            to={`/print?what=absences&group=${groupId}&from=${year}-01-01&to=${year}-12-31`}
+            className="underline underline-offset-2"
+          >
+            Print
+          </Link>
+          <Link
+            to={`/spreadsheet?what=absences&group=${groupId}&from=${year}-01-01&to=${year}-12-31`}
+            className="underline underline-offset-2"
+          >
+            As a spreadsheet
+          </Link>
           <span className="ml-auto text-[12px] text-cement-700">
             Working days, a half counts as a half; days off for all cost none. As far as you see absences.
           </span>

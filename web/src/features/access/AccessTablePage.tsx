@@ -5,20 +5,11 @@ import { sentenceOf } from '../../api/problem'
 import { BarTitle } from '../../frame/BarTitle'
 import { TopBar } from '../../frame/TopBar'
 import { accessTableQuery } from '../../model/accessQueries'
-import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { TextField } from '../../ui/TextField'
 import { TextLink } from '../../ui/TextLink'
 import { AccessGrid, rowsOf } from './AccessGrid'
-import {
-  asSpreadsheet,
-  type Narrowing,
-  narrowed,
-  narrowings,
-  type Place,
-  placeKey,
-  type Table,
-} from './accessTable'
+import { type Narrowing, narrowed, narrowings, type Place, placeKey, type Table } from './accessTable'
 import { CellDesk, type Chosen } from './CellDesk'
 
 /** Who can see and change what in a group: people and groups down, calendars across, a step in every cell. */
@@ -36,12 +27,12 @@ export function AccessTablePage() {
           <TextLink to="/">Back to the wall</TextLink>
         </main>
       )}
-      {table.data && <Whole table={table.data} />}
+      {table.data && <Whole table={table.data} groupId={groupId} />}
     </div>
   )
 }
 
-function Whole({ table }: { table: Table }) {
+function Whole({ table, groupId }: { table: Table; groupId: string }) {
   const [words, setWords] = useState('')
   const [narrowing, setNarrowing] = useState<Narrowing>('all')
   const [places, setPlaces] = useState<readonly Place[]>([])
@@ -80,8 +71,9 @@ function Whole({ table }: { table: Table }) {
           <p className="min-w-40 flex-1 pb-1 text-[12px] leading-tight text-cement-700">
             {people.length} of {table.people.length} people. With Ctrl or Shift several cells are chosen.
           </p>
-          <div>
-            <Button onClick={() => save(table)}>Save for a spreadsheet</Button>
+          <div className="flex gap-3 pb-1">
+            <TextLink to={`/print?what=access&group=${groupId}`}>Print</TextLink>
+            <TextLink to={`/spreadsheet?what=access&group=${groupId}`}>As a spreadsheet</TextLink>
           </div>
         </div>
         <div className="min-h-0 flex-1 scroll-pt-12 scroll-pl-48 overflow-auto">
@@ -101,14 +93,4 @@ function Whole({ table }: { table: Table }) {
       )}
     </main>
   )
-}
-
-/** Hands the table over as a file. */
-function save(table: Table) {
-  const address = URL.createObjectURL(new Blob([asSpreadsheet(table)], { type: 'text/csv' }))
-  const link = document.createElement('a')
-  link.href = address
-  link.download = `Access ${table.groupName}.csv`
-  link.click()
-  URL.revokeObjectURL(address)
 }

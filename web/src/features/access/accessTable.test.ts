@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest'
-import { asSpreadsheet, type Cell, narrowed, ownWay, type TablePerson, waysText } from './accessTable'
+import { type Cell, narrowed, ownWay, type TablePerson, waysText } from './accessTable'
 
 const cell: Cell = {
   calendarId: 'rota',
@@ -47,21 +47,4 @@ it('the table narrows to what is worth a look', () => {
   expect(names('change')).toEqual(['Dele', 'Astrid'])
   expect(names('outside')).toEqual(['Astrid'])
   expect(names('unseen')).toEqual(['Priya', 'Astrid']) // Otis has nothing to lose
-})
-
-it('a spreadsheet has every step, and nothing in it is taken for a formula', () => {
-  const text = asSpreadsheet({
-    groupName: 'Studio team',
-    calendars: [{ calendarId: 'rota', name: '=Rota', hue: 'iron', mark: 'cone', groupDefault: 'view' }],
-    groups: [{ groupId: 'raku', name: 'Raku "club"', members: 4, cells: [] }],
-    links: [{ linkId: 'door', name: 'Door', mostUses: null, holders: 2, cells: [] }],
-    people: [person('Dele', { address: 'dele@example.org' })],
-  })
-
-  expect(text.split('\r\n')).toEqual([
-    `"Name","Address","In the group","'=Rota"`,
-    '"Raku ""club""","","group of 4",""',
-    '"Link “Door”","","link",""',
-    '"Dele","dele@example.org","yes","Edit (Edit: given to them, until Fri 27 March. Add: by Raku club. View: as every member)"',
-  ])
 })

@@ -82,23 +82,3 @@ export const ownWay = (cell: Cell | undefined): WayBody | undefined =>
 
 /** A link as it is spoken of. */
 export const linkName = (name: string): string => (name ? `Link “${name}”` : 'Link without a name')
-
-/** The table as comma-separated values (RFC 4180), for a spreadsheet. */
-export function asSpreadsheet({ calendars, groups, links, people }: Table): string {
-  const head = ['Name', 'Address', 'In the group', ...calendars.map((one) => one.name)]
-  const cellsOf = (cells: readonly Cell[]) =>
-    calendars.map(({ calendarId }) => {
-      const cell = cells.find((one) => one.calendarId === calendarId)
-      return cell ? `${roleName(cell.role)} (${waysText(cell)})` : ''
-    })
-  const rows = [
-    ...groups.map((one) => [one.name, '', `group of ${one.members}`, ...cellsOf(one.cells)]),
-    ...links.map((one) => [linkName(one.name), '', 'link', ...cellsOf(one.cells)]),
-    ...people.map((one) => [one.name, one.address ?? '', one.isMember ? 'yes' : 'no', ...cellsOf(one.cells)]),
-  ]
-  return [head, ...rows].map((row) => row.map(quoted).join(',')).join('\r\n')
-}
-
-/** A field in quotes; what a spreadsheet would take for a formula is made plain text. */
-const quoted = (field: string) =>
-  `"${(/^[=+\-@\t\r]/.test(field) ? `'${field}` : field).replaceAll('"', '""')}"`

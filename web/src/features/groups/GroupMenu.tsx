@@ -50,6 +50,16 @@ export function GroupMenu({ groups, open, onOpen, onNewCalendar, onNewGroup, onA
           Noticeboards of {open.name}
         </MenuItem>
       )}
+      {open && (
+        <MenuItem onSelect={() => navigate(`/print?group=${open.id}&at=${window.location.pathname}`)}>
+          Print
+        </MenuItem>
+      )}
+      {open && (
+        <MenuItem onSelect={() => navigate(`/spreadsheet?group=${open.id}`)}>
+          Take along as a spreadsheet
+        </MenuItem>
+      )}
       {open && <MenuItem onSelect={() => navigate(`/groups/${open.id}`)}>Settings of {open.name}</MenuItem>}
       {open && <MenuItem onSelect={onNewCalendar}>New calendar in {open.name}</MenuItem>}
       <MenuItem onSelect={onNewGroup}>New group</MenuItem>

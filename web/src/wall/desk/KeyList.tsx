@@ -6,6 +6,7 @@ const keys: readonly [string, string][] = [
   ['Alt+1…5', 'roster, week, day, month, agenda'],
   ['N', 'new event'],
   ['/', 'find'],
+  ['P', 'print'],
   ['F', 'gaps: when all of those in view are free'],
   ['K', 'clashes in the weeks ahead'],
   ['W', 'who is free at a time'],

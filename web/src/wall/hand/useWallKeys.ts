@@ -15,7 +15,7 @@ const writesOn: ReadonlySet<DeskPlace['kind']> = new Set([
 ])
 
 /** The wall's keys, each with what it does. */
-export function useWallKeys({ at, making, seeking, marks, leaveDesk }: Wall) {
+export function useWallKeys({ at, making, seeking, marks, leaveDesk, group }: Wall) {
   const acts = useActs()
   const keys: Record<string, () => void> = {
     '[': () => at.step(-1),
@@ -28,6 +28,8 @@ export function useWallKeys({ at, making, seeking, marks, leaveDesk }: Wall) {
     f: seeking.seekForView,
     w: () => at.place({ kind: 'free' }),
     k: () => at.place({ kind: 'clashes' }),
+    p: () => at.print(group?.id),
+    'Ctrl+p': () => at.print(group?.id),
     '?': () => at.place({ kind: 'keys' }),
     Escape: leaveDesk,
   }

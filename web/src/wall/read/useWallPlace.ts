@@ -80,6 +80,9 @@ export function useWallPlace(view: View, today: string, narrow: boolean) {
       after.set('to', to)
       navigate({ pathname: `/agenda/${from}`, search: after.toString() })
     },
+    /** What is on the wall, on paper. */
+    print: (group: string | undefined) =>
+      navigate(`/print?at=${window.location.pathname}${group ? `&group=${group}` : ''}`),
     /** Lays something on the desk. It starts from where one is at that moment: a save that ends later must not lead back to where it began. */
     place: (next: DeskPlace | null, extra: Record<string, string | null> = {}) => {
       const after = new URLSearchParams(window.location.search)
