@@ -480,13 +480,4 @@ public class CoordinatingTests
 
     private static string Text(NodaTime.LocalDateTime time) =>
         NodaTime.Text.LocalDateTimePattern.GeneralIso.Format(time);
-
-    private static void Shot(Screen screen, string name)
-    {
-        if (Environment.GetEnvironmentVariable("SHOTS") is { } folder)
-        {
-            Directory.CreateDirectory(folder);
-            screen.Photograph(Path.Combine(folder, $"{name}.png"));
-        }
-    }
 }

@@ -319,12 +319,4 @@ public class GivingTests
         dele.WaitForText("Mei Sato was given Outline on “Raku club”.");
         mei.Find(Brick("Marsh fair"));
     }
-
-    private static void Shot(Screen screen, string name)
-    {
-        if (Environment.GetEnvironmentVariable("SHOTS") is { } folder)
-        {
-            screen.Photograph(Path.Combine(folder, $"{name}.png"));
-        }
-    }
 }

@@ -180,12 +180,4 @@ public class NoticeboardTests
         listener.Start();
         return ((System.Net.IPEndPoint)listener.LocalEndpoint).Port;
     }
-
-    private static void Shot(Screen screen, string name)
-    {
-        if (Environment.GetEnvironmentVariable("SHOTS") is { } folder)
-        {
-            screen.Photograph(Path.Combine(folder, $"{name}.png"));
-        }
-    }
 }

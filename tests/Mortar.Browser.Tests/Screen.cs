@@ -552,6 +552,35 @@ internal sealed class Screen : IDisposable
     /// <summary>Waits until something holds.</summary>
     public void Until(Func<bool> holds, string what) => Until(() => holds() ? driver : null, what);
 
+    /// <summary>The page as it prints where nothing is chosen: without backgrounds, as browsers do.</summary>
+    public Printed Print() =>
+        new(
+            Convert.FromBase64String(
+                (string)
+                    (
+                        (Dictionary<string, object>)
+                            driver.ExecuteCdpCommand(
+                                "Page.printToPDF",
+                                new Dictionary<string, object?>(StringComparer.Ordinal)
+                                {
+                                    ["printBackground"] = false,
+                                    ["preferCSSPageSize"] = true,
+                                }
+                            )!
+                    )["data"]
+            )
+        );
+
+    /// <summary>Takes a picture to look at, where a folder for them is named.</summary>
+    public static void Shot(Screen screen, string name)
+    {
+        if (Environment.GetEnvironmentVariable("SHOTS") is { } folder)
+        {
+            Directory.CreateDirectory(folder);
+            screen.Photograph(System.IO.Path.Combine(folder, $"{name}.png"));
+        }
+    }
+
     public void Photograph(string file) => driver.GetScreenshot().SaveAsFile(file);
 
     public void Dispose() => Browsers.GiveBack(driver);

@@ -51,6 +51,14 @@ internal sealed class Browser : IDisposable
 
     public Task<Answer> Get(string path) => Send(HttpMethod.Get, path, null, null, null);
 
+    /// <summary>Gets a file, as its bytes.</summary>
+    public async Task<byte[]> GetBytes(string path)
+    {
+        using var response = await client.GetAsync(new Uri(path, UriKind.Relative));
+        Assert.True(response.IsSuccessStatusCode, $"{(int)response.StatusCode}: {path}");
+        return await response.Content.ReadAsByteArrayAsync();
+    }
+
     /// <summary>Gets something only where it is other than what is known.</summary>
     public async Task<Answer> Get(string path, string ifNoneMatch)
     {

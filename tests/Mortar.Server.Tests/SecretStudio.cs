@@ -173,6 +173,12 @@ internal sealed class SecretStudio : IDisposable
             "find?from=2026-03-01&to=2026-03-31&words=Secret",
             "find?from=2026-03-01&to=2026-03-31&kind=Secret-kind",
             $"events/{secrets.Event}/history",
+            "spreadsheets/events.csv?from=2026-03-01&to=2026-03-31",
+            $"spreadsheets/events.csv?from=2026-03-01&to=2026-03-31&calendars={secrets.Calendar.Value}",
+            "../paper/agenda?from=2026-03-09&to=2026-03-15&notes=true",
+            "../paper/week?from=2026-03-09&to=2026-03-15&notes=true",
+            "../paper/month?from=2026-03-01&to=2026-03-31&people=true&places=true&notes=true",
+            "../paper/day?from=2026-03-12&to=2026-03-12",
         ];
 
     public void Dispose()

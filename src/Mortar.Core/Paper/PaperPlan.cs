@@ -102,7 +102,11 @@ public static class PaperPlan
                 PeriodOf(some[0], some[^1]),
                 PaperLook.Grid,
                 [.. some.Select(day => new PaperColumn(DayOf(day), 1))],
-                [new PaperRow([.. some.Select(day => CellOf(days, day, wish, EntryWords.Time, head: string.Empty))])]
+                [
+                    new PaperRow([
+                        .. some.Select(day => CellOf(days, day, wish, TimeAmong(some.Length), head: string.Empty)),
+                    ]),
+                ]
             )
             {
                 Fills = true,
@@ -181,7 +185,7 @@ public static class PaperPlan
                                 {
                                     People = wish.People && line.Row.Of != RosterRowOf.Person,
                                 },
-                                EntryWords.Time,
+                                TimeAmong(some.Length),
                                 head: string.Empty
                             )
                         ),
@@ -283,6 +287,10 @@ public static class PaperPlan
             }
         }
     }
+
+    /// <summary>How times are told where so many days stand side by side: in a narrow column there is room for the beginning.</summary>
+    private static Func<RosterEntry, LocalDate, string> TimeAmong(int days) =>
+        days > 7 ? EntryWords.Start : EntryWords.Time;
 
     private static string TimeOf(RosterEntry entry, LocalDate day) =>
         entry.Last == entry.First || (!entry.IsWholeDays && entry.First < day) ? EntryWords.Time(entry, day)

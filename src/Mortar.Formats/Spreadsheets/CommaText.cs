@@ -26,6 +26,10 @@ public static class CommaText
         InjectionOptions = InjectionOptions.Escape,
         InjectionEscapeCharacter = '\'',
         NewLine = "\r\n",
+
+        // A line feed alone, too, ends a record for some who read it.
+        ShouldQuote = field =>
+            ConfigurationFunctions.ShouldQuote(field) || field.Field?.AsSpan().ContainsAny('\r', '\n') == true,
     };
 
     /// <summary>Writes it.</summary>

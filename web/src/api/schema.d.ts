@@ -612,6 +612,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/spreadsheets/{what}.{form}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["MakeSpreadsheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rules/preview": {
         parameters: {
             query?: never;
@@ -2403,6 +2419,8 @@ export interface components {
             /** Format: date */
             lastDay?: string;
         };
+        /** Format: uuid */
+        GroupId: string;
         GroupsDefaultsBody: {
             events: components["schemas"]["Role"];
             away: components["schemas"]["Role"];
@@ -4309,6 +4327,32 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["FeedsMadeBody"];
                 };
+            };
+        };
+    };
+    MakeSpreadsheet: {
+        parameters: {
+            query: {
+                from: components["schemas"]["DateQuery"];
+                to: components["schemas"]["DateQuery"];
+                group?: components["schemas"]["GroupId"];
+                calendars: string[];
+            };
+            header?: never;
+            path: {
+                what: string;
+                form: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -3,7 +3,7 @@ using Mortar.Core.Access;
 using Mortar.Core.Calendars;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
-using Mortar.Data.Access;
+using Mortar.Data.Groups;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
 using NodaTime;

@@ -1,7 +1,7 @@
 // Fits sheets to their paper: smaller type as long as it can be read, then further sheets. Nothing is ever left out.
 ;(() => {
   const sizes = [10, 9.5, 9, 8.5, 8, 7.5, 7]
-  const sizeOfMany = 8.5
+  const sizeOfMany = 8
   const most = () => {
     const probe = document.createElement('div')
     probe.style.cssText = 'position:absolute;visibility:hidden;height:var(--h)'

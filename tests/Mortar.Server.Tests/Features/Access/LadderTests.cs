@@ -204,11 +204,21 @@ public class LadderTests
             if (role == Role.Edit)
             {
                 // What is looked for below is there to be found.
-                var all = (await studio.Reader.Get("/api/wall?from=2026-03-09&to=2026-03-15")).Text;
-                Assert.All(
-                    ["Secret-title", "Secret-place", "Secret-notes", "Secret-kind", "Secret-private-notes"],
-                    text => Assert.Contains(text, all, StringComparison.Ordinal)
-                );
+                foreach (
+                    var path in (string[])
+                        [
+                            "wall?from=2026-03-09&to=2026-03-15",
+                            "spreadsheets/events.csv?from=2026-03-01&to=2026-03-31",
+                            "../paper/week?from=2026-03-09&to=2026-03-15&notes=true",
+                        ]
+                )
+                {
+                    var all = (await studio.Reader.Get($"/api/{path}")).Is(200).Text;
+                    Assert.All(
+                        ["Secret-title", "Secret-place", "Secret-notes", "Secret-private-notes"],
+                        text => Assert.Contains(text, all, StringComparison.Ordinal)
+                    );
+                }
             }
 
             foreach (var path in SecretStudio.ReadingOf(secrets))
@@ -367,6 +377,7 @@ public class LadderTests
             "POST noticeboards/{noticeboardId}/pause",
             "DELETE noticeboards/{noticeboardId}",
             "DELETE noticeboards/{noticeboardId}/calendars/{calendarId}",
+            "GET spreadsheets/{what}.{form}", // by SpreadsheetTests
             "GET demo/people",
             "POST demo/session/{personId}",
             "POST invitations/{invitationId}/accept",

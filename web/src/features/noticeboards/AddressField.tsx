@@ -3,9 +3,9 @@ import { fieldProblem } from '../../api/problem'
 import { Button } from '../../ui/Button'
 import { Check } from '../../ui/Check'
 import { TextField } from '../../ui/TextField'
+import { useSettled } from '../../ui/useSettled'
 import { addressQuery } from './noticeboardQueries'
 import type { SettingsProps } from './settingsProps'
-import { useSettled } from './useSettled'
 
 /** The name in its address: chosen and checked as it is typed, or one that nobody guesses. */
 export function AddressField({

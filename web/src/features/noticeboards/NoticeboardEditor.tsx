@@ -5,6 +5,7 @@ import { shelfQuery } from '../../model/shelfQuery'
 import { Button } from '../../ui/Button'
 import { FormProblem } from '../../ui/FormProblem'
 import { TextLink } from '../../ui/TextLink'
+import { useSettled } from '../../ui/useSettled'
 import { useAct } from '../../undo/useAct'
 import { AddressField } from './AddressField'
 import { ElsewhereFields } from './ElsewhereFields'
@@ -20,7 +21,6 @@ import {
 import { OpenPart } from './OpenPart'
 import { TextFields } from './TextFields'
 import { Trial } from './Trial'
-import { useSettled } from './useSettled'
 
 interface EditorProps {
   noticeboardId: string

@@ -9,6 +9,7 @@ import { useReader } from '../../reader/person'
 import { isoDay } from '../../reader/preferences'
 import { useNow } from '../../reader/useNow'
 import { Button } from '../../ui/Button'
+import { useSettled } from '../../ui/useSettled'
 import { useTitle } from '../../ui/useTitle'
 import { PaperFields } from './PaperFields'
 import { type PaperWish, readWish, sheetsAddress, writeWish } from './paperWish'
@@ -22,17 +23,24 @@ export function PaperPage() {
   const shelf = useQuery(shelfQuery)
   const frame = useRef<HTMLIFrameElement>(null)
   const [drawn, setDrawn] = useState<{ address: string; count: number; refused: string }>()
-  const read = readWish(search, useNow().slice(0, 10), isoDay(preferences.firstDay))
-  const group = groups.data?.find((one) => one.id === read.group) ?? groups.data?.[0]
-  const wish = { ...read, group: group?.id ?? '' }
+  const today = useNow().slice(0, 10)
+  const [wished, setWished] = useState(() => readWish(search, today, isoDay(preferences.firstDay)))
+  const group = groups.data?.find((one) => one.id === wished.group) ?? groups.data?.[0]
+  const wish = { ...wished, group: group?.id ?? '' }
   const layers = (shelf.data ?? []).filter((one) => !group || one.groupId === group.id)
-  const address = sheetsAddress(
-    wish,
-    layers.map((one) => one.calendarId),
+  const address = useSettled(
+    sheetsAddress(
+      wish,
+      layers.map((one) => one.calendarId),
+    ),
   )
   const isReady = groups.isSuccess && shelf.isSuccess
-  const change = (part: Partial<PaperWish>) =>
-    setSearch(writeWish({ ...wish, ...part }), { replace: true, preventScrollReset: true })
+  // The address follows, so that it can be sent on and reloaded; what is typed does not wait for it.
+  const change = (part: Partial<PaperWish>) => {
+    const next = { ...wish, ...part }
+    setWished(next)
+    setSearch(writeWish(next), { replace: true, preventScrollReset: true })
+  }
   const look = () => {
     const page = frame.current?.contentDocument
     if (!page) return

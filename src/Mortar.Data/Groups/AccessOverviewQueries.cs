@@ -2,10 +2,11 @@ using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
+using Mortar.Data.Access;
 using Mortar.Data.Events;
 using Mortar.Data.Store;
 
-namespace Mortar.Data.Access;
+namespace Mortar.Data.Groups;
 
 /// <summary>Reads who reaches which calendars of a group.</summary>
 public static class AccessOverviewQueries
