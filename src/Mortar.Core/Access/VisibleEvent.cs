@@ -213,6 +213,40 @@ public abstract record VisibleEvent
         );
     }
 
+    /// <summary>
+    /// An event as any reader takes it along: from View on as <see cref="ToExport"/> says; at <see cref="Role.Outline"/> its
+    /// times, titles and places, under a name that tells nothing of where it came from; where only events are given by
+    /// themselves, those. At <see cref="Role.Times"/> there are no events to tell apart.
+    /// </summary>
+    /// <param name="role">The reader's step on the calendar.</param>
+    /// <param name="reader">Who reads.</param>
+    /// <param name="whole">The event.</param>
+    public static (Event? Event, bool IsWhole) ToTake(Role role, PersonId reader, Event whole)
+    {
+        if (role >= Role.View || SeesEverything(role, reader, whole))
+        {
+            return ToExport(role, reader, whole);
+        }
+
+        if (!IsThere(role, reader, whole))
+        {
+            return role == Role.Outline ? ToExport(role, reader, whole) : (null, IsWhole: false);
+        }
+
+        return (
+            whole.WithContents(content => content.Private ? TimesOf(content) : Outlined(content)) with
+            {
+                Id = default,
+                AddedBy = default,
+                GivenTo = Attendees.None,
+                Editors = Attendees.None,
+                Uid = whole.Id.Value.ToString("N"),
+                Version = 1,
+            },
+            IsWhole: false
+        );
+    }
+
     /// <summary>Whether some date of an event is there for a reader as an event, and not only as a busy time.</summary>
     public static bool IsThere(Role role, PersonId reader, Event whole) =>
         AccessRules.OnEvent(role, reader, whole) >= Role.Outline

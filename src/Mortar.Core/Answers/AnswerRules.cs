@@ -132,6 +132,17 @@ public static class AnswerRules
             : Standing(toAll, About(occurrence.Event, only: null, clock));
     }
 
+    /// <summary>How somebody stands to a whole event, whatever they answered to single dates of it.</summary>
+    public static StandingAnswer ToWhole(
+        PersonId person,
+        IEnumerable<GivenAnswer> given,
+        Event whole,
+        ZoneClock clock
+    ) =>
+        given.FirstOrDefault(one => one.Person == person && one.Only is null) is { } toAll
+            ? Standing(toAll, About(whole, only: null, clock))
+            : new StandingAnswer(person, Answer.NeedsAction, ToEarlierTime: false);
+
     /// <summary>What somebody who was asked has to be told of what became of an event since they were last told.</summary>
     /// <param name="person">Who.</param>
     /// <param name="told">The event as they were told of it; <c>null</c> where they were told that it is off.</param>

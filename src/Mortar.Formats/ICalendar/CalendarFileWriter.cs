@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text;
+using Mortar.Core.Answers;
 using Mortar.Core.Events;
 using Mortar.Core.Recurrence;
 using Mortar.Core.Time;
@@ -39,12 +40,14 @@ public static class CalendarFileWriter
     /// <param name="names">What those are called who are named on the events and who organize them; others are left out.</param>
     /// <param name="now">The instant for DTSTAMP of events that have none of their own.</param>
     /// <param name="clock">Zone rules.</param>
+    /// <param name="answers">What those who are named answered, by event; <c>null</c> where that is not told.</param>
     public static string Write(
         FileHead head,
         IEnumerable<EventToWrite> events,
         IReadOnlyDictionary<PersonId, string> names,
         Instant now,
-        ZoneClock clock
+        ZoneClock clock,
+        ILookup<EventId, GivenAnswer>? answers = null
     )
     {
         var lines = new List<ContentLine>
@@ -57,7 +60,7 @@ public static class CalendarFileWriter
             lines.Add(ContentLine.OfText("DESCRIPTION", head.Description));
         }
 
-        return Write(lines, [], head.Zone, [.. events], names, now, clock);
+        return Write(lines, [], head.Zone, [.. events], new PeopleToWrite(names, answers, clock), now, clock);
     }
 
     /// <summary>One event as a message between calendars (RFC 5546).</summary>
@@ -98,7 +101,7 @@ public static class CalendarFileWriter
         IReadOnlyList<ContentLine> inEach,
         string homeZone,
         List<EventToWrite> written,
-        IReadOnlyDictionary<PersonId, string>? names,
+        PeopleToWrite? names,
         Instant now,
         ZoneClock clock
     )
@@ -153,7 +156,7 @@ public static class CalendarFileWriter
     private static IEnumerable<Component> Components(
         EventToWrite one,
         string zone,
-        IReadOnlyDictionary<PersonId, string>? names,
+        PeopleToWrite? names,
         Instant now,
         ZoneClock clock
     )
@@ -162,9 +165,9 @@ public static class CalendarFileWriter
         return read is null ? New(one.Event, names, now) : Patched(one.Event, read, components, names, now);
     }
 
-    private static IEnumerable<Component> New(Event whole, IReadOnlyDictionary<PersonId, string>? names, Instant now)
+    private static IEnumerable<Component> New(Event whole, PeopleToWrite? names, Instant now)
     {
-        var component = Bare(whole, whole.Time, whole.Content, names, now);
+        var component = Bare(whole, whole.Time, whole.Content, names, only: null, now);
         if (whole.Series is not { } series)
         {
             return [component];
@@ -188,7 +191,7 @@ public static class CalendarFileWriter
         Event whole,
         FileEvent read,
         List<Component> components,
-        IReadOnlyDictionary<PersonId, string>? names,
+        PeopleToWrite? names,
         Instant now
     )
     {
@@ -198,7 +201,7 @@ public static class CalendarFileWriter
         if (master is not null)
         {
             Patch(master, whole.Content, read.Content);
-            FilePeople.Put(master, whole, whole.Content, names);
+            FilePeople.Put(master, whole, whole.Content, names, only: null);
             if (whole.Time != read.Time)
             {
                 PutTime(master, whole.Time);
@@ -209,10 +212,10 @@ public static class CalendarFileWriter
 
         var before = read.Changes.ToDictionary(one => one.Override);
         var after = whole.Series?.Overrides ?? [];
-        var unchanged = after.Where(before.ContainsKey).Select(one => (one.Content, before[one].Component)).ToList();
-        foreach (var (content, component) in unchanged)
+        var unchanged = after.Where(before.ContainsKey).Select(one => (Change: one, before[one].Component)).ToList();
+        foreach (var (change, component) in unchanged)
         {
-            FilePeople.Put(component, whole, content, names);
+            FilePeople.Put(component, whole, change.Content, names, change.Replaces);
         }
 
         // A period among the extra dates is an override without a component, and stays in the RDATE as long as that does.
@@ -296,14 +299,9 @@ public static class CalendarFileWriter
         return alarm;
     }
 
-    private static Component Changed(
-        Event whole,
-        Override one,
-        IReadOnlyDictionary<PersonId, string>? names,
-        Instant now
-    )
+    private static Component Changed(Event whole, Override one, PeopleToWrite? names, Instant now)
     {
-        var component = Bare(whole, one.Time, one.Content, names, now);
+        var component = Bare(whole, one.Time, one.Content, names, one.Replaces, now);
         var range = one.Range == OverrideRange.AndLater ? ";RANGE=THISANDFUTURE" : string.Empty;
         component.Lines.Insert(1, When("RECURRENCE-ID" + range, whole.Time, one.Replaces));
         return component;
@@ -313,7 +311,8 @@ public static class CalendarFileWriter
         Event whole,
         EventTime time,
         EventContent content,
-        IReadOnlyDictionary<PersonId, string>? names,
+        PeopleToWrite? names,
+        LocalDateTime? only,
         Instant now
     )
     {
@@ -321,7 +320,7 @@ public static class CalendarFileWriter
         component.Lines.AddRange(Naming(whole, now));
         PutTime(component, time);
         Patch(component, content, EventContent.Blank);
-        FilePeople.Put(component, whole, content, names);
+        FilePeople.Put(component, whole, content, names, only);
         return component;
     }
 

@@ -1,7 +1,30 @@
+using Mortar.Core.Answers;
 using Mortar.Core.Events;
+using Mortar.Core.Time;
 using Mortar.Core.Words;
+using NodaTime;
 
 namespace Mortar.Formats.ICalendar;
+
+/// <summary>Who is to be named in a file, and what they answered.</summary>
+/// <param name="Names">What they are called; others are left out.</param>
+/// <param name="Answers">What they answered, by event; <c>null</c> where that is not told.</param>
+/// <param name="Clock">Zone rules.</param>
+internal sealed record PeopleToWrite(
+    IReadOnlyDictionary<PersonId, string> Names,
+    ILookup<EventId, GivenAnswer>? Answers,
+    ZoneClock Clock
+)
+{
+    /// <summary>What counts of what somebody answered to an event, or to one date of it.</summary>
+    public Answer AnswerOf(PersonId person, Event whole, LocalDateTime? only) =>
+        Answers is null ? Answer.NeedsAction
+        : only is { } start
+            ? whole.OccurrenceAt(start, Clock, DateTimeZone.Utc) is { } date
+                    ? AnswerRules.Of(person, Answers[whole.Id], date, Clock).Answer
+                : Answer.NeedsAction
+        : AnswerRules.ToWhole(person, Answers[whole.Id], whole, Clock).Answer;
+}
 
 /// <summary>
 /// Who is named on an event and who organizes it (ATTENDEE and ORGANIZER, RFC 5545, 3.8.4.1 and 3.8.4.3), as calendar
@@ -31,16 +54,17 @@ internal static class FilePeople
             }
             : content;
 
-    /// <summary>Writes them; without names, those that stand there go.</summary>
+    /// <summary>Writes them with their answers; without names, those that stand there go. Answers do not come back in: nobody answers for others by a file.</summary>
     public static void Put(
         Component component,
         Event whole,
         EventContent content,
-        IReadOnlyDictionary<PersonId, string>? names
+        PeopleToWrite? people,
+        LocalDateTime? only
     )
     {
         component.Lines.RemoveAll(line => IsOurs(line) || line.Name == HidesAttendees);
-        if (names is null || !names.TryGetValue(whole.AddedBy, out var organizer))
+        if (people is null || !people.Names.TryGetValue(whole.AddedBy, out var organizer))
         {
             return;
         }
@@ -52,13 +76,27 @@ internal static class FilePeople
         }
 
         component.Lines.AddRange(
-            content.Attendees.Where(names.ContainsKey).Select(person => Line("ATTENDEE", person, names[person]))
+            content
+                .Attendees.Where(people.Names.ContainsKey)
+                .Select(person =>
+                    Line($"ATTENDEE{PartStat(people.AnswerOf(person, whole, only))}", person, people.Names[person])
+                )
         );
         if (content.HidesAttendees)
         {
             component.Lines.Add(ContentLine.Of(HidesAttendees, "TRUE"));
         }
     }
+
+    /// <summary>What somebody answered (RFC 5545, 3.2.12); nothing for nothing yet, which is what is taken where it is not said.</summary>
+    internal static string PartStat(Answer answer) =>
+        answer switch
+        {
+            Answer.Accepted => ";PARTSTAT=ACCEPTED",
+            Answer.Declined => ";PARTSTAT=DECLINED",
+            Answer.Tentative => ";PARTSTAT=TENTATIVE",
+            _ => string.Empty,
+        };
 
     private static bool IsOurs(ContentLine line) => line.Name is "ATTENDEE" or "ORGANIZER" && Person(line) is not null;
 
@@ -68,7 +106,7 @@ internal static class FilePeople
             ? new PersonId(id)
             : null;
 
-    private static ContentLine Line(string property, PersonId person, string name) =>
+    internal static ContentLine Line(string property, PersonId person, string name) =>
         ContentLine.Of(
             $"{property};CN={CalendarFileWriter.Quoted(PlainText.OneLine(name).Replace('"', '\''))}",
             $"{Scheme}{person.Value:D}"

@@ -1,8 +1,10 @@
 using System.Globalization;
 using System.Security.Cryptography;
 using System.Text;
+using Mortar.Core.Answers;
 using Mortar.Core.Calendars;
 using Mortar.Core.Time;
+using Mortar.Core.Words;
 using NodaTime;
 using NodaTime.Text;
 
@@ -22,7 +24,17 @@ public sealed record PublishedHead(
     string? Page,
     string? Source,
     Duration Refresh
-);
+)
+{
+    /// <summary>
+    /// Whether it names people: then it is somebody's own copy of what they see, and no publication, in which nobody may be
+    /// named (RFC 5545, 3.8.4.1; RFC 5546, 3.2.1).
+    /// </summary>
+    public bool NamesPeople { get; init; }
+}
+
+/// <summary>Somebody named on a published event.</summary>
+public sealed record PublishedPerson(PersonId Id, string Name, Answer Answer = Answer.NeedsAction);
 
 /// <summary>One time something takes place in a published calendar.</summary>
 /// <param name="Uid">Its name, the same each time it is published.</param>
@@ -52,14 +64,20 @@ public sealed record PublishedEvent(string Uid, int? Sequence, EventTime Time, I
 
     /// <summary>Where people read it; <c>null</c> for nowhere.</summary>
     public string? Page { get; init; }
+
+    /// <summary>Who organizes it; <c>null</c> where that is not told.</summary>
+    public PublishedPerson? Organizer { get; init; }
+
+    /// <summary>Who is named on it, with their answers; nobody where that is not told.</summary>
+    public IReadOnlyList<PublishedPerson> People { get; init; } = [];
 }
 
 /// <summary>A stretch of which only that it is taken is published.</summary>
 public sealed record PublishedBusy(Interval Span, bool Tentative);
 
 /// <summary>
-/// Writes a calendar for others to read, each date by itself. It tells nobody's address and names no attendees: what is
-/// published must not (RFC 5545, 3.8.4.1). Of equal contents and the same stamp it is equal to the byte.
+/// Writes a calendar for others to read, each date by itself. It tells nobody's address, and names people only where it is
+/// somebody's own copy. Of equal contents and the same stamp it is equal to the byte.
 /// </summary>
 public static class PublishedCalendar
 {
@@ -94,7 +112,11 @@ public static class PublishedCalendar
         Line(text, "BEGIN:VCALENDAR");
         Line(text, "VERSION:2.0");
         Line(text, "PRODID:-//Mortar//Mortar//EN");
-        Line(text, "METHOD:PUBLISH");
+        if (!head.NamesPeople)
+        {
+            Line(text, "METHOD:PUBLISH");
+        }
+
         Text(text, "NAME", head.Name);
         Text(text, "X-WR-CALNAME", head.Name);
         Text(text, "DESCRIPTION", head.Description);
@@ -193,6 +215,16 @@ public static class PublishedCalendar
         if (one.Page is { } page)
         {
             Line(text, $"URL:{page}");
+        }
+
+        if (one.Organizer is { } organizer)
+        {
+            Line(text, FilePeople.Line("ORGANIZER", organizer.Id, organizer.Name).Text);
+        }
+
+        foreach (var person in one.People)
+        {
+            Line(text, FilePeople.Line($"ATTENDEE{FilePeople.PartStat(person.Answer)}", person.Id, person.Name).Text);
         }
 
         Line(text, "END:VEVENT");

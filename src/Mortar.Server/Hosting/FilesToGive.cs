@@ -19,10 +19,13 @@ internal sealed class FilesToGive
         Directory.CreateDirectory(folder);
     }
 
+    /// <summary>Where a file may lie that is given out more than once; it goes when its keeper deletes it, or with the next start.</summary>
+    public string Place() => Path.Combine(folder, Guid.CreateVersion7().ToString("N"));
+
     /// <summary>A new file to write and then to read.</summary>
     public FileStream Make() =>
         new(
-            Path.Combine(folder, Guid.CreateVersion7().ToString("N")),
+            Place(),
             new FileStreamOptions
             {
                 Mode = FileMode.CreateNew,

@@ -11,6 +11,7 @@ using Mortar.Server.Features.Absences;
 using Mortar.Server.Features.Access;
 using Mortar.Server.Features.Accounts;
 using Mortar.Server.Features.Answers;
+using Mortar.Server.Features.Archives;
 using Mortar.Server.Features.Availability;
 using Mortar.Server.Features.Calendars;
 using Mortar.Server.Features.Demo;
@@ -84,6 +85,8 @@ internal static class MortarHost
         builder.Services.AddFeeds();
         builder.Services.AddSpreadsheets();
         builder.Services.AddPaper();
+        builder.Services.AddArchives();
+        builder.Services.AddScoped<CalendarFiles>();
         builder.Services.AddSingleton<ToldSince>().AddSingleton<KeptAnswers>().AddSingleton<FilesToGive>();
         builder.Services.AddEvents();
         builder.Services.AddScoped<EventView>();
@@ -148,6 +151,7 @@ internal static class MortarHost
         api.MapNoticeboards();
         api.MapFeeds();
         api.MapSpreadsheets();
+        api.MapArchives();
         api.MapEvents();
         api.MapWall();
         api.MapAvailability();

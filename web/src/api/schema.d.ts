@@ -1620,6 +1620,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/archives/{archiveId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ReadArchive"];
+        put: operations["MakeArchive"];
+        post?: never;
+        delete: operations["StopArchive"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/archives/{archiveId}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["FetchArchive"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/events/{eventId}": {
         parameters: {
             query?: never;
@@ -2009,6 +2041,24 @@ export interface components {
             suggestedStart: null | components["schemas"]["LocalDateTime"];
             suggestedEnd: null | components["schemas"]["LocalDateTime"];
         };
+        ArchivesBody: {
+            /** Format: uuid */
+            id: string;
+            state: components["schemas"]["ArchiveState"];
+            /** Format: int32 */
+            done: number;
+            /** Format: int32 */
+            total: number;
+            name: string;
+            /** Format: int64 */
+            bytes: number;
+        };
+        ArchivesOrderBody: {
+            /** Format: uuid */
+            groupId?: null | string;
+        };
+        /** @enum {string} */
+        ArchiveState: "making" | "done" | "stopped" | "failed";
         AskByNameBody: {
             to: string;
             role: components["schemas"]["Role"];
@@ -6074,6 +6124,94 @@ export interface operations {
         responses: {
             /** @description No Content */
             204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    ReadArchive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                archiveId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArchivesBody"];
+                };
+            };
+        };
+    };
+    MakeArchive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                archiveId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArchivesOrderBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArchivesBody"];
+                };
+            };
+        };
+    };
+    StopArchive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                archiveId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    FetchArchive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                archiveId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };

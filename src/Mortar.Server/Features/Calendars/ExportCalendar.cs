@@ -2,13 +2,11 @@ using System.Text;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
-using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Store;
-using Mortar.Formats.ICalendar;
 using Mortar.Server.Hosting;
-using NodaTime;
+using Mortar.Server.Wire;
 
 namespace Mortar.Server.Features.Calendars;
 
@@ -25,8 +23,7 @@ internal static class ExportCalendar
         CalendarId calendarId,
         Acting acting,
         MortarDb db,
-        ZoneClock zones,
-        IClock clock,
+        CalendarFiles files,
         CancellationToken cancellationToken
     )
     {
@@ -37,31 +34,9 @@ internal static class ExportCalendar
         }
 
         var calendar = await db.Calendars.AsNoTracking().SingleAsync(row => row.Id == calendarId, cancellationToken);
-        var rows = await db
-            .Events.AsNoTracking()
-            .Where(row => row.CalendarId == calendarId && row.DeletedAt == null)
-            .OrderBy(row => row.IndexStart)
-            .ThenBy(row => row.Uid)
-            .ToListAsync(cancellationToken);
-        var written = (
-            from row in rows
-            let seen = VisibleEvent.ToExport(role, acting.Person, row.ToCore())
-            where seen.Event is not null
-            select new EventToWrite(seen.Event!, seen.IsWhole ? row.Source : null)
-        ).ToList();
-        var people = written.SelectMany(one => one.Event.Named.Append(one.Event.AddedBy)).Distinct().ToList();
-        var names = await db
-            .People.Where(person => people.Contains(person.Id))
-            .ToDictionaryAsync(person => person.Id, person => person.Name, cancellationToken);
-        var text = CalendarFileWriter.Write(
-            new FileHead(calendar.Name, calendar.Description, calendar.Zone),
-            written,
-            names,
-            clock.GetCurrentInstant(),
-            zones
-        );
+        var file = await files.Events(acting.Person, role, calendar, cancellationToken);
         return TypedResults.File(
-            Encoding.UTF8.GetBytes(text),
+            Encoding.UTF8.GetBytes(file.Text),
             "text/calendar; charset=utf-8",
             FilesToGive.Name(calendar.Name, ".ics")
         );

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
+using Mortar.Core.Answers;
 using Mortar.Core.Calendars;
 using Mortar.Core.Events;
 using Mortar.Core.Feeds;
@@ -53,7 +54,10 @@ internal sealed class FeedReading(MortarDb db, WindowReader reader, ZoneClock zo
         return name is null
             ? null
             : new FeedSource(
-                new PublishedHead(name, string.Empty, hue, links.Week, links.Feed(secret), Refresh),
+                new PublishedHead(name, string.Empty, hue, links.Week, links.Feed(secret), Refresh)
+                {
+                    NamesPeople = feed.ToCore().TellsAll,
+                },
                 wanted
             );
     }
@@ -77,6 +81,7 @@ internal sealed class FeedReading(MortarDb db, WindowReader reader, ZoneClock zo
         var (first, last) = (today.PlusDays(-Feed.DaysBack), today.PlusDays(Feed.DaysAhead));
         var terms = feed.ToCore();
         var busy = new List<VisibleEvent.Busy>();
+        var names = new Dictionary<PersonId, string>();
         yield return PublishedCalendar.Begin(source.Head, stamp);
         for (var from = first; from <= last; from = from.PlusDays(DaysAtOnce))
         {
@@ -85,6 +90,7 @@ internal sealed class FeedReading(MortarDb db, WindowReader reader, ZoneClock zo
             // What reaches over the end of these days is told with those in which it begins, or with the first.
             foreach (var (calendar, whole) in source.Calendars.Zip(read))
             {
+                var answered = whole.Events.Where(one => one.Answers.Length > 0).ToDictionary(one => one.Event.Id);
                 var seen = terms.Through(
                     feed.Owner,
                     calendar.Role,
@@ -99,7 +105,9 @@ internal sealed class FeedReading(MortarDb db, WindowReader reader, ZoneClock zo
                     }
                     else if (one is VisibleEvent.Shown shown)
                     {
-                        var told = Published(shown, terms, zone);
+                        var told = terms.TellsAll
+                            ? await WithPeople(Published(shown, terms, zone), shown, answered)
+                            : Published(shown, terms, zone);
                         if (told.Span.Start >= window.Span.Start || window.First == first)
                         {
                             yield return PublishedCalendar.Of(told, stamp);
@@ -110,6 +118,50 @@ internal sealed class FeedReading(MortarDb db, WindowReader reader, ZoneClock zo
         }
 
         var reach = new Window(first, last, zone);
+        async Task<PublishedEvent> WithPeople(
+            PublishedEvent told,
+            VisibleEvent.Shown shown,
+            IReadOnlyDictionary<EventId, KeptEvent> answered
+        )
+        {
+            var unknown = shown.Attendees.Where(person => !names.ContainsKey(person)).ToList();
+            if (shown.Organizer is { } organizer && !names.ContainsKey(organizer))
+            {
+                unknown.Add(organizer);
+            }
+
+            if (unknown.Count > 0)
+            {
+                foreach (
+                    var row in await db
+                        .People.Where(person => unknown.Contains(person.Id))
+                        .Select(person => new { person.Id, person.Name })
+                        .ToListAsync(cancellationToken)
+                )
+                {
+                    names[row.Id] = row.Name;
+                }
+            }
+
+            return told with
+            {
+                Organizer =
+                    shown.Organizer is { } id && names.TryGetValue(id, out var name)
+                        ? new PublishedPerson(id, name)
+                        : null,
+                People =
+                [
+                    .. shown
+                        .Attendees.Where(names.ContainsKey)
+                        .Select(person => new PublishedPerson(
+                            person,
+                            names[person],
+                            AnswerOf(person, shown, answered)
+                        )),
+                ],
+            };
+        }
+
         yield return PublishedCalendar.Of(
             source.Head,
             [.. VisibleEvent.Busy.Joined(busy, reach).Select(one => new PublishedBusy(one.Span, one.Tentative))],
@@ -117,6 +169,15 @@ internal sealed class FeedReading(MortarDb db, WindowReader reader, ZoneClock zo
             stamp
         );
         yield return PublishedCalendar.End;
+    }
+
+    private Answer AnswerOf(PersonId person, VisibleEvent.Shown shown, IReadOnlyDictionary<EventId, KeptEvent> answered)
+    {
+        return !answered.TryGetValue(shown.Id, out var kept) ? Answer.NeedsAction
+            : shown.Start is not { } start ? AnswerRules.ToWhole(person, kept.Answers, kept.Event, zones).Answer
+            : kept.Event.OccurrenceAt(start, zones, DateTimeZone.Utc) is { } date
+                ? AnswerRules.Of(person, kept.Answers, date, zones).Answer
+            : Answer.NeedsAction;
     }
 
     private static IReadOnlyList<SeenCalendar> InSet(SetRow set, Sight sight)

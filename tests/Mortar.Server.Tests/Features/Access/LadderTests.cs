@@ -378,6 +378,10 @@ public class LadderTests
             "DELETE noticeboards/{noticeboardId}",
             "DELETE noticeboards/{noticeboardId}/calendars/{calendarId}",
             "GET spreadsheets/{what}.{form}", // by SpreadsheetTests
+            "PUT archives/{archiveId}", // these by ArchiveTests
+            "GET archives/{archiveId}",
+            "GET archives/{archiveId}/file",
+            "DELETE archives/{archiveId}",
             "GET demo/people",
             "POST demo/session/{personId}",
             "POST invitations/{invitationId}/accept",

@@ -124,10 +124,15 @@ public class FeedTests
             "example.org",
         ];
 
-        Assert.Equal(["Secret-title", "Glaze room", World.Secret], await Told(view));
+        // Who is named is told in one's own copy and in no other.
+        var hanne = DemoPeople.Hanne.Id.Value.ToString("D");
+        Assert.Equal(["Secret-title", "Glaze room", World.Secret, hanne], await Told(view));
         Assert.Equal(["Secret-title", "Glaze room"], await Told(outline));
         Assert.Equal([], await Told(times));
-        Assert.Equal(["Secret-title", "Glaze room", World.Secret, "Secret-dentist", "Secret-surgery"], await Told(own));
+        Assert.Equal(
+            ["Secret-title", "Glaze room", World.Secret, "Secret-dentist", "Secret-surgery", hanne],
+            await Told(own)
+        );
         Assert.Contains(
             "FREEBUSY;FBTYPE=BUSY:20260312T140000Z/20260312T153000Z\r\n",
             (await phone.Get(times)).Text,
@@ -296,6 +301,74 @@ public class FeedTests
             422,
             "unfit"
         );
+    }
+
+    [Fact]
+    public async Task Who_comes_goes_out_with_their_answer_in_ones_own_copy_and_comes_back_as_the_same_people()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        using var phone = mortar.Anonymous();
+        var calendar = await ines.MakeCalendar();
+        var id = Guid.CreateVersion7();
+        (
+            await ines.Put(
+                $"/api/events/{id}",
+                World.Event(calendar, "Team day", attendees: [DemoPeople.Priya.Id.Value, DemoPeople.Mei.Id.Value])
+            )
+        ).Is(200);
+        await mortar.Give(calendar, DemoPeople.Priya, Role.View);
+        (await priya.Put($"/api/events/{id}/answer", new { answer = "accepted" })).Is(204);
+
+        var feed = (await phone.Get(await Make(ines, OfCalendar(calendar)))).Is(200).Text;
+        var file = (await ines.Get($"/api/calendars/{calendar.Value}/export")).Is(200).Text;
+        var handedOn = (await phone.Get(await Make(ines, OfCalendar(calendar, "outline")))).Is(200).Text;
+
+        foreach (var text in (string[])[feed, file])
+        {
+            var one = Assert.Single(Ical.Net.Calendar.Load(text)!.Events);
+            Assert.Contains(
+                $"ORGANIZER;CN={DemoPeople.Ines.Name}:urn:uuid:{DemoPeople.Ines.Id.Value}",
+                text.Replace("\r\n ", string.Empty, StringComparison.Ordinal),
+                StringComparison.Ordinal
+            );
+            Assert.Equal(
+                [
+                    $"ATTENDEE;CN={DemoPeople.Mei.Name}:urn:uuid:{DemoPeople.Mei.Id.Value}",
+                    $"ATTENDEE;PARTSTAT=ACCEPTED;CN={DemoPeople.Priya.Name}:urn:uuid:{DemoPeople.Priya.Id.Value}",
+                ],
+                text.Replace("\r\n ", string.Empty, StringComparison.Ordinal)
+                    .Split("\r\n")
+                    .Where(line => line.StartsWith("ATTENDEE", StringComparison.Ordinal))
+                    .Order(StringComparer.Ordinal)
+            );
+            Assert.Equal(2, one.Attendees.Count);
+            // It is no publication, in which nobody may be named (RFC 5546, 3.2.1).
+            Assert.DoesNotContain("METHOD", text, StringComparison.Ordinal);
+            Assert.DoesNotContain("example.org", text, StringComparison.Ordinal);
+        }
+
+        Assert.DoesNotContain("ATTENDEE", handedOn, StringComparison.Ordinal);
+        Assert.DoesNotContain("ORGANIZER", handedOn, StringComparison.Ordinal);
+        Assert.Contains("METHOD:PUBLISH", handedOn, StringComparison.Ordinal);
+
+        // Back in another calendar: the same people, and nobody has answered by a file.
+        var other = await ines.MakeCalendar();
+        var path = $"/api/calendars/{other.Value}/imports/{Guid.CreateVersion7()}";
+        (await ines.Put(path, System.Text.Encoding.UTF8.GetBytes(file))).Is(200);
+        (await ines.Post($"{path}/write", new { known = "keep" })).Is(202);
+        var back = await World.Eventually(async () =>
+            await ines.Bricks(other) is [var one] ? new { Brick = one } : null
+        );
+        Assert.Equal(
+            new[] { DemoPeople.Mei.Id.Value, DemoPeople.Priya.Id.Value }.Order(),
+            back.Brick.GetProperty("attendees").EnumerateArray().Select(who => who.GetGuid()).Order()
+        );
+        var answers = (await ines.Get($"/api/events/{back.Brick.GetProperty("eventId").GetGuid()}/answers"))
+            .Is(200)
+            .Text;
+        Assert.DoesNotContain("accepted", answers, StringComparison.Ordinal);
     }
 
     [Fact]

@@ -15,9 +15,10 @@ import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { Page } from '../../ui/Page'
 import { PeriodFields } from '../../ui/PeriodFields'
+import { ArchivePart } from '../archives'
 import { kinds, type SpreadsheetWish, saveSpreadsheet } from './fetchSpreadsheet'
 
-/** What one sees, as a spreadsheet to take along. */
+/** What one sees, to take along: as a spreadsheet, or everything at once. */
 export function SpreadsheetPage() {
   const { preferences } = useReader().person
   const [search, setSearch] = useSearchParams()
@@ -52,9 +53,10 @@ export function SpreadsheetPage() {
   return (
     <div className="flex h-full flex-col">
       <TopBar>
-        <BarTitle text={`Spreadsheet${group ? `: ${group.name}` : ''}`} />
+        <BarTitle text={`Take along${group ? `: ${group.name}` : ''}`} />
       </TopBar>
-      <Page title="Take along as a spreadsheet">
+      <Page title="Take along">
+        <h2 className="mb-4 text-xl">As a spreadsheet</h2>
         <form onSubmit={submit} className="grid max-w-lg gap-5">
           <div className="grid grid-cols-2 gap-2">
             <Choice
@@ -106,6 +108,7 @@ export function SpreadsheetPage() {
             It holds what you see, and nothing that is kept from you. Whoever gets the file reads all of it.
           </p>
         </form>
+        <ArchivePart group={group} />
       </Page>
     </div>
   )

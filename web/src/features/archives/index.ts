@@ -1,0 +1,1 @@
+export { ArchivePart } from './ArchivePart'
