@@ -2279,6 +2279,10 @@ export interface components {
         };
         /** @enum {string} */
         ClockStyle: "hours24" | "hours12";
+        /** @enum {string} */
+        ColumnRole: "nothing" | "title" | "startDay" | "startTime" | "endDay" | "endTime" | "length" | "zone" | "place" | "kind" | "notes";
+        /** @enum {string} */
+        DateOrder: "dayFirst" | "monthFirst";
         /** Format: date */
         DateQuery: string;
         DemoPersonBody: {
@@ -2590,6 +2594,7 @@ export interface components {
             /** Format: int32 */
             written: null | number;
             problem: null | string;
+            sheet?: null | components["schemas"]["SheetImportBody"];
         };
         ImportsOrderBody: {
             known: components["schemas"]["KnownEvents"];
@@ -3277,6 +3282,27 @@ export interface components {
             /** Format: uuid */
             groupId: null | string;
             layers: components["schemas"]["SetLayer"][];
+        };
+        SheetImportBody: {
+            /** Format: int32 */
+            head: number;
+            dates: components["schemas"]["DateOrder"];
+            areDatesSure: boolean;
+            columns: components["schemas"]["SheetImportColumnBody"][];
+            rows: components["schemas"]["SheetImportRowBody"][];
+            /** Format: int32 */
+            rowsInAll: number;
+        };
+        SheetImportColumnBody: {
+            name: string;
+            role: components["schemas"]["ColumnRole"];
+            samples: string[];
+        };
+        SheetImportRowBody: {
+            /** Format: int32 */
+            number: number;
+            sentence: string;
+            leftOut: boolean;
         };
         ShelfLayBody: {
             shown: boolean;
@@ -6712,7 +6738,11 @@ export interface operations {
     };
     BringFile: {
         parameters: {
-            query?: never;
+            query?: {
+                head?: number;
+                columns?: string;
+                dates?: string;
+            };
             header?: never;
             path: {
                 calendarId: string;

@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
 using Mortar.Core.Access;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
@@ -6,6 +7,7 @@ using Mortar.Data.Access;
 using Mortar.Data.Events;
 using Mortar.Data.Store;
 using Mortar.Formats.ICalendar;
+using Mortar.Formats.Spreadsheets;
 using Mortar.Server.Hosting;
 using NodaTime;
 
@@ -32,6 +34,7 @@ internal static class ImportsSetup
     /// <param name="Dealt">How many events have been dealt with while it is written.</param>
     /// <param name="Written">How many were written, once it is done.</param>
     /// <param name="Problem">Why it failed.</param>
+    /// <param name="Sheet">How a spreadsheet is read, in the answer to bringing it; <c>null</c> for a calendar file.</param>
     internal sealed record Body(
         Guid Id,
         ImportState State,
@@ -47,7 +50,8 @@ internal static class ImportsSetup
         int FindingsInAll,
         int Dealt,
         int? Written,
-        string? Problem
+        string? Problem,
+        SheetImport.Body? Sheet = null
     );
 
     internal sealed record OrderBody(KnownEvents Known);
@@ -62,7 +66,7 @@ internal static class ImportsSetup
             .MapPut("/", Bring)
             .WithName("BringFile")
             .RequireRateLimiting(RateLimits.Searching)
-            .Accepts<IFormFile>("text/calendar")
+            .Accepts<IFormFile>("text/calendar", CommaText.MediaType, Workbook.MediaType)
             .WithMetadata(new RequestSize(LargestRead));
         imports.MapGet("/", Read).WithName("ReadImport");
         imports.MapPost("/write", Write).WithName("WriteImport");
@@ -72,6 +76,9 @@ internal static class ImportsSetup
     private static async Task<Results<Ok<Body>, ProblemHttpResult>> Bring(
         CalendarId calendarId,
         Guid importId,
+        [FromQuery] int? head,
+        [FromQuery] string? columns,
+        [FromQuery] string? dates,
         HttpContext context,
         Acting acting,
         MortarDb db,
@@ -100,6 +107,24 @@ internal static class ImportsSetup
         }
 
         var row = await db.Calendars.FindAsync([calendarId], cancellationToken);
+        var sheet = default(SheetImport.Made);
+        if (SheetFile.IsWorkbook(bytes) || IsText(context.Request.ContentType))
+        {
+            var wish = SheetImport.Wish(head, columns, dates);
+            if (!wish.IsFit)
+            {
+                return Problems.Unfit(wish.Problems);
+            }
+
+            (sheet, var whyNot) = SheetImport.Read(bytes, wish.Value, row!.Zone, zones);
+            if (sheet is null)
+            {
+                return Problems.Of(StatusCodes.Status422UnprocessableEntity, "not-a-spreadsheet", whyNot!);
+            }
+
+            bytes = sheet.Bytes;
+        }
+
         switch (CalendarFile.Read(bytes, row!.Zone, zones))
         {
             case CalendarFileReading.NotACalendar not:
@@ -130,13 +155,13 @@ internal static class ImportsSetup
                     Bytes = bytes.Length,
                     Name = understood.Name,
                     Summary = FileSummary.Of(understood, zones),
-                    Findings = [.. understood.Findings.Take(MostFindings)],
-                    FindingsInAll = understood.FindingsInAll,
-                    LeftOut = understood.LeftOut,
+                    Findings = [.. (sheet?.Findings ?? []).Concat(understood.Findings).Take(MostFindings)],
+                    FindingsInAll = understood.FindingsInAll + (sheet?.Findings.Count ?? 0),
+                    LeftOut = understood.LeftOut + (sheet?.Findings.Count(finding => finding.LeftOut) ?? 0),
                     Known = known,
                 };
                 desk.Add(import);
-                return TypedResults.Ok(Describe(import));
+                return TypedResults.Ok(Describe(import) with { Sheet = sheet?.Body });
             default:
                 throw new InvalidOperationException();
         }
@@ -207,6 +232,10 @@ internal static class ImportsSetup
         import.Stop();
         return TypedResults.NoContent();
     }
+
+    /// <summary>Whether values parted by commas are brought; a workbook is known by itself.</summary>
+    private static bool IsText(string? contentType) =>
+        contentType?.StartsWith(CommaText.MediaType, StringComparison.OrdinalIgnoreCase) == true;
 
     private static Body Describe(StagedImport import)
     {

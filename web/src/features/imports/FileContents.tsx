@@ -45,7 +45,7 @@ export function FileContents({ read }: { read: Import }) {
                 className="written border-b border-cement-200 px-2 py-1.5 last:border-b-0"
               >
                 {finding.leftOut && <b className="text-clash">Left out: </b>}
-                {finding.what}, line {number(finding.line)}: {finding.why}.
+                {finding.what}, {read.sheet ? 'row' : 'line'} {number(finding.line)}: {finding.why}.
               </li>
             ))}
             {read.findingsInAll > read.findings.length && (

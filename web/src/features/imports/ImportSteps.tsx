@@ -9,12 +9,23 @@ import { Progress } from '../../ui/Progress'
 import { newSet, useActs } from '../../undo/acts'
 import { FileContents } from './FileContents'
 import { bringFile, type Import, orderImport, readImport, stopImport } from './importQueries'
+import { SheetColumns } from './SheetColumns'
 
 /** From a file to events: bring it, see what is in it, write it or not. */
 export function ImportSteps({ layer }: { layer: Layer }) {
   const [read, setRead] = useState<Import | null>(null)
+  const [file, setFile] = useState<File | null>(null)
   const [writing, setWriting] = useState<string | null>(null)
-  if (!read) return <BringFile layer={layer} onRead={setRead} />
+  if (!read)
+    return (
+      <BringFile
+        layer={layer}
+        onRead={(brought, from) => {
+          setRead(brought)
+          setFile(from)
+        }}
+      />
+    )
   if (writing) {
     return (
       <Writing
@@ -28,10 +39,19 @@ export function ImportSteps({ layer }: { layer: Layer }) {
       />
     )
   }
-  return <Decide layer={layer} read={read} onWriting={setWriting} onOther={() => setRead(null)} />
+  return (
+    <Decide
+      layer={layer}
+      read={read}
+      file={file}
+      onMended={setRead}
+      onWriting={setWriting}
+      onOther={() => setRead(null)}
+    />
+  )
 }
 
-function BringFile({ layer, onRead }: { layer: Layer; onRead: (read: Import) => void }) {
+function BringFile({ layer, onRead }: { layer: Layer; onRead: (read: Import, file: File) => void }) {
   const [part, setPart] = useState(0)
   const stop = useRef<AbortController | null>(null)
   const bring = useMutation({
@@ -40,20 +60,20 @@ function BringFile({ layer, onRead }: { layer: Layer; onRead: (read: Import) => 
       setPart(0)
       return bringFile(layer.calendarId, crypto.randomUUID(), file, setPart, stop.current.signal)
     },
-    onSuccess: onRead,
+    onSuccess: (read, file) => onRead(read, file),
   })
   const stopped = bring.error instanceof DOMException
   return (
     <div className="grid gap-3">
       <p className="text-cement-700">
-        Choose an <b>.ics</b> file, as other calendar programs export it. You see what is in it before
-        anything is written.
+        Choose an <b>.ics</b> file, as other calendar programs export it, or a spreadsheet (<b>.xlsx</b> or{' '}
+        <b>.csv</b>) with an event a row. You see what is in it before anything is written.
       </p>
       <label className="grid cursor-pointer gap-1 border-2 border-dashed border-cement-500 bg-surface p-4 text-center font-bold has-focus-visible:outline-2 has-focus-visible:outline-focus">
         Choose a file
         <input
           type="file"
-          accept=".ics,text/calendar"
+          accept=".ics,.xlsx,.csv,.tsv,text/calendar,text/csv"
           disabled={bring.isPending}
           onChange={(event) => {
             const file = event.target.files?.[0]
@@ -80,11 +100,13 @@ function BringFile({ layer, onRead }: { layer: Layer; onRead: (read: Import) => 
 interface DecideProps {
   layer: Layer
   read: Import
+  file: File | null
+  onMended: (read: Import) => void
   onWriting: (set: string) => void
   onOther: () => void
 }
 
-function Decide({ layer, read, onWriting, onOther }: DecideProps) {
+function Decide({ layer, read, file, onMended, onWriting, onOther }: DecideProps) {
   const [known, setKnown] = useState<Schema['KnownEvents']>('keep')
   const order = useMutation({
     mutationFn: async () => {
@@ -97,6 +119,9 @@ function Decide({ layer, read, onWriting, onOther }: DecideProps) {
   const count = read.events - read.same - (known === 'keep' ? read.different : 0)
   return (
     <div className="grid gap-3">
+      {read.sheet && file && (
+        <SheetColumns layer={layer} read={read} sheet={read.sheet} file={file} onMended={onMended} />
+      )}
       <FileContents read={read} />
       {read.different > 0 && (
         <fieldset className="grid gap-1">

@@ -3,6 +3,13 @@ import { ProblemError } from '../../api/problem'
 
 export type Import = Schema['ImportsBody']
 
+/** How a spreadsheet is to be read, where that was mended; what is not said is guessed. */
+export interface SheetWish {
+  head: number
+  columns: readonly Schema['ColumnRole'][]
+  dates: Schema['DateOrder'] | null
+}
+
 /** Brings a file; told how much of it has arrived (0 to 1). Nothing is written yet. */
 export function bringFile(
   calendarId: string,
@@ -10,13 +17,14 @@ export function bringFile(
   file: File,
   onPart: (part: number) => void,
   signal: AbortSignal,
+  wish?: SheetWish,
 ): Promise<Import> {
   // fetch cannot tell how far an upload is.
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest()
-    request.open('PUT', `/api/calendars/${calendarId}/imports/${importId}`)
+    request.open('PUT', `/api/calendars/${calendarId}/imports/${importId}${wish ? `?${said(wish)}` : ''}`)
     request.responseType = 'json'
-    request.setRequestHeader('Content-Type', 'text/calendar')
+    request.setRequestHeader('Content-Type', typeOf(file))
     for (const [name, value] of Object.entries(changeHeaders(importId))) request.setRequestHeader(name, value)
     request.upload.onprogress = (event) => onPart(event.total > 0 ? event.loaded / event.total : 0)
     request.onload = () =>
@@ -29,6 +37,17 @@ export function bringFile(
     request.send(file)
   })
 }
+
+const said = ({ head, columns, dates }: SheetWish) =>
+  new URLSearchParams({ head: String(head), columns: columns.join(','), ...(dates ? { dates } : {}) })
+
+/** By its name: what a browser says of a file differs from machine to machine. */
+const typeOf = ({ name }: File): string =>
+  /\.(csv|tsv|txt)$/i.test(name)
+    ? 'text/csv'
+    : /\.xlsx$/i.test(name)
+      ? 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet'
+      : 'text/calendar'
 
 const path = (calendarId: string, importId: string) => ({ params: { path: { calendarId, importId } } })
 
