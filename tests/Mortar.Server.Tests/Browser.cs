@@ -31,6 +31,9 @@ internal sealed record Answer(int Status, string Text, HttpResponseHeaders Heade
     }
 }
 
+/// <summary>A file of a type, to be sent as it is.</summary>
+internal sealed record FileOf(string Type, byte[] Bytes);
+
 /// <summary>One browser: its cookies, and the antiforgery token with every change as the web sends it.</summary>
 internal sealed class Browser : IDisposable
 {
@@ -102,6 +105,13 @@ internal sealed class Browser : IDisposable
             request.Content = new ByteArrayContent(file)
             {
                 Headers = { ContentType = new MediaTypeHeaderValue("text/calendar") },
+            };
+        }
+        else if (body is FileOf(var type, var bytes))
+        {
+            request.Content = new ByteArrayContent(bytes)
+            {
+                Headers = { ContentType = new MediaTypeHeaderValue(type) },
             };
         }
         else if (body is string text)

@@ -6753,6 +6753,8 @@ export interface operations {
         requestBody: {
             content: {
                 "text/calendar": components["schemas"]["IFormFile"];
+                "text/csv": components["schemas"]["IFormFile"];
+                "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": components["schemas"]["IFormFile"];
             };
         };
         responses: {
