@@ -70,11 +70,9 @@ public class Screenshots
         screen.Find(By.CssSelector("[data-brick][data-found=true]"));
         Shot("find");
         screen.Press(Keys.Escape);
-        screen.Change("Wednesday 11 March, 14:00 to 16:00, Wheel basics");
-        screen.Click("Save");
-        screen.WaitForText("every date from Wed 11 March 2026 on");
-        Shot("series");
-        screen.Click("Close the desk (Esc)");
+        screen.Press("p");
+        screen.WaitForText("1 sheet of A4, across");
+        Shot("print");
         screen.Open($"/week/2026-03-16?desk=proposal~{await Propose(mortar, api)}");
         screen.WaitForText("2 of 3 answered.");
         screen.Find(By.CssSelector("[data-lit=true]"));
