@@ -571,6 +571,17 @@ internal sealed class Screen : IDisposable
             )
         );
 
+    /// <summary>Where files go that are saved from here on.</summary>
+    public void SaveTo(string folder) =>
+        driver.ExecuteCdpCommand(
+            "Page.setDownloadBehavior",
+            new Dictionary<string, object?>(StringComparer.Ordinal)
+            {
+                ["behavior"] = "allow",
+                ["downloadPath"] = folder,
+            }
+        );
+
     /// <summary>Takes a picture to look at, where a folder for them is named.</summary>
     public static void Shot(Screen screen, string name)
     {

@@ -45,18 +45,34 @@ public sealed record GroupAbsences(
     /// <summary>The absences of one.</summary>
     public ILookup<PersonId, SeenAbsence> Theirs { get; } = Absences.ToLookup(one => one.Person);
 
-    /// <summary>On which days somebody is away by some absences, and for how many halves of each: what counts as missing for cover.</summary>
-    public IReadOnlyDictionary<LocalDate, int> Halves(AbsentPerson person, IReadOnlyCollection<SeenAbsence> absences) =>
+    /// <summary>The most that are told one by one.</summary>
+    public const int Most = 5_000;
+
+    /// <summary>Why they are not told; <c>null</c> where they are.</summary>
+    public Refusal? WhyNot =>
+        Absences.Count > Most
+            ? new Refusal.Unfit(
+                "to",
+                FormattableString.Invariant($"There are more than {Most} absences in these days. Ask for fewer days.")
+            )
+            : null;
+
+    /// <summary>On which days of some somebody is away, and for how many halves of each: what counts as missing for cover.</summary>
+    private Dictionary<LocalDate, int> Halves(
+        AbsentPerson person,
+        IReadOnlyCollection<SeenAbsence> absences,
+        Window days
+    ) =>
         absences.Count == 0
-            ? new Dictionary<LocalDate, int>()
+            ? []
             : Cover
                 .Every(
-                    Window,
+                    days,
                     [DayPart.Morning, DayPart.Afternoon],
                     [
                         new CoverPerson(
                             person.Id,
-                            BusyTime.Of(Window.Span, absences.Select(one => (one.Span, Taken.Away))),
+                            BusyTime.Of(days.Span, absences.Select(one => (one.Span, Taken.Away))),
                             person.Hours
                         ),
                     ],
@@ -67,13 +83,21 @@ public sealed record GroupAbsences(
                 .ToDictionary(day => day.Key, day => day.Count());
 
     /// <summary>How many working days of the window an absence of somebody costs, a half counted as a half.</summary>
-    public decimal Cost(AbsentPerson person, SeenAbsence absence) => Halves(person, [absence]).Values.Sum() / 2m;
+    public decimal Cost(AbsentPerson person, SeenAbsence absence)
+    {
+        // No day beside its own can count: a year is not gone through for an hour.
+        var (first, last) = (
+            LocalDate.Max(Window.First, absence.Span.Start.InZone(Window.Reader).Date.PlusDays(-1)),
+            LocalDate.Min(Window.Last, absence.Span.End.InZone(Window.Reader).Date.PlusDays(1))
+        );
+        return first > last ? 0 : Halves(person, [absence], new Window(first, last, Window.Reader)).Values.Sum() / 2m;
+    }
 
     /// <summary>The days of somebody, in order, as a month grid has them.</summary>
     public IReadOnlyList<AbsenceDay> Days(AbsentPerson person)
     {
-        var settled = Halves(person, [.. Theirs[person.Id].Where(one => !one.Perhaps)]);
-        var all = Halves(person, [.. Theirs[person.Id]]);
+        var settled = Halves(person, [.. Theirs[person.Id].Where(one => !one.Perhaps)], Window);
+        var all = Halves(person, [.. Theirs[person.Id]], Window);
         return
         [
             .. Enumerable

@@ -44,6 +44,12 @@ public sealed record GroupSettings(string Name, GroupSort Sort, string Zone, Iso
     /// <summary>The calendar whose whole days are days off for all; <c>null</c> for none.</summary>
     public CalendarId? DaysOff { get; init; }
 
+    /// <summary>The name in its short address, by which its members find what they see of it; empty for none, <c>null</c> where nothing is said.</summary>
+    public string? Address { get; init; }
+
+    /// <summary>How many groups of one coordinator have a short address: names are there for all.</summary>
+    public const int MostAddresses = 50;
+
     /// <summary>The longest name, in UTF-16 units.</summary>
     public const int LongestName = 80;
 
@@ -51,8 +57,16 @@ public sealed record GroupSettings(string Name, GroupSort Sort, string Zone, Iso
     public static Checked<GroupSettings> Check(GroupSettings given, ZoneClock clock)
     {
         var (cover, coverProblems) = CoverNeed.Check(given.Cover.IsDefault ? [] : given.Cover);
-        var settings = given with { Name = PlainText.OneLine(given.Name), Cover = cover };
-        var problems = new List<FieldProblem>(coverProblems);
+        var address = given.Address is { Length: > 0 } wished
+            ? ShortAddress.Check(wished, "shortName")
+            : new Checked<string>(string.Empty);
+        var settings = given with
+        {
+            Name = PlainText.OneLine(given.Name),
+            Cover = cover,
+            Address = given.Address is null ? null : address.Value,
+        };
+        var problems = new List<FieldProblem>([.. coverProblems, .. address.Problems]);
         if (settings.Name.Length is 0 or > LongestName)
         {
             problems.Add(

@@ -70,7 +70,22 @@ public sealed record PaperOut(
     ImmutableArray<PaperSheet> Sheets,
     ImmutableArray<LegendEntry> Legend,
     string Note
-);
+)
+{
+    /// <summary>How much is printed at once: hundreds of sheets are nobody's plan, and no browser lays them in good time.</summary>
+    public const int Most = 6_000;
+
+    /// <summary>Why sheets are not printed; <c>null</c> where they are.</summary>
+    public static Refusal? WhyNot(IEnumerable<PaperSheet> sheets) =>
+        sheets.SelectMany(sheet => sheet.Rows).Sum(row => 1 + row.Cells.Sum(cell => cell.Entries.Length)) > Most
+            ? new Refusal.Unfit(
+                "to",
+                FormattableString.Invariant(
+                    $"That is more than {Most} lines. Print fewer days, or fewer calendars at once."
+                )
+            )
+            : null;
+}
 
 /// <summary>A calendar with its mark, as it stands beside its events.</summary>
 /// <param name="Number">Tells it from others with the same mark; 0 for the first.</param>

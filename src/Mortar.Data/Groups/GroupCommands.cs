@@ -52,6 +52,7 @@ public sealed class GroupCommands(MortarDb db, ZoneClock zones)
 
                 // What is not said stays.
                 var wish = given.Cover.IsDefault ? given with { Cover = row.ToSettings().Cover } : given;
+                wish = wish with { Address = wish.Address ?? row.Address ?? string.Empty };
                 var (settings, problems) = GroupSettings.Check(wish, zones);
                 if (problems.Count > 0)
                 {
@@ -72,11 +73,51 @@ public sealed class GroupCommands(MortarDb db, ZoneClock zones)
                     ]);
                 }
 
+                if (
+                    settings.Address is { Length: > 0 } address
+                    && address != row.Address
+                    && await WhyNotAt(act.Actor, address, id, cancellationToken) is { } whyNot
+                )
+                {
+                    return whyNot;
+                }
+
                 row.Apply(settings);
                 return row;
             },
             cancellationToken
         );
+
+    private async Task<Refusal?> WhyNotAt(
+        PersonId person,
+        string address,
+        GroupId group,
+        CancellationToken cancellationToken
+    )
+    {
+        if ((await db.TakenAmong(GroupRow.AddressSpace, [address], group.Value, cancellationToken)).Count > 0)
+        {
+            return new Refusal.Unfit("shortName", "This address is somebody's already. Choose another.");
+        }
+
+        var others = await db.Groups.CountAsync(
+            row =>
+                row.Id != group
+                && row.Address != null
+                && db.Members.Any(member =>
+                    member.GroupId == row.Id && member.PersonId == person && member.Coordinates
+                ),
+            cancellationToken
+        );
+        return others >= GroupSettings.MostAddresses
+            ? new Refusal.AgainstRule(
+                "too-many",
+                FormattableString.Invariant(
+                    $"Up to {GroupSettings.MostAddresses} groups of one coordinator have a short address. Give one up that nobody uses."
+                )
+            )
+            : null;
+    }
 
     private async Task<bool> IsTheirsToTell(
         PersonId person,
@@ -115,6 +156,14 @@ public sealed class GroupCommands(MortarDb db, ZoneClock zones)
                 if (problems.Count > 0)
                 {
                     return new Refusal.Unfit(problems);
+                }
+
+                if (
+                    settings.Address is { Length: > 0 } address
+                    && await WhyNotAt(act.Actor, address, id, cancellationToken) is { } whyNot
+                )
+                {
+                    return whyNot;
                 }
 
                 var row = new GroupRow

@@ -68,8 +68,11 @@ public sealed class PersonRow
 }
 
 /// <summary>A group.</summary>
-public sealed class GroupRow : IRecorded
+public sealed class GroupRow : IRecorded, IAddressed
 {
+    /// <summary>Where groups are reached: <c>/g/name</c>.</summary>
+    public const string AddressSpace = "g";
+
     public required GroupId Id { get; init; }
 
     public required string Name { get; set; }
@@ -92,9 +95,13 @@ public sealed class GroupRow : IRecorded
     /// <summary>The calendar whose whole days are days off for all.</summary>
     public CalendarId? DaysOff { get; set; }
 
+    /// <summary>The name in its short address; <c>null</c> for none.</summary>
+    public string? Address { get; set; }
+
     public GroupSettings ToSettings() =>
         new(Name, Sort, Zone, FirstDay)
         {
+            Address = Address ?? string.Empty,
             DayBegins = LocalTime.FromMinutesSinceMidnight(DayBegins),
             DayEnds = LocalTime.FromMinutesSinceMidnight(DayEnds),
             DaysOff = DaysOff,
@@ -104,6 +111,7 @@ public sealed class GroupRow : IRecorded
     public void Apply(GroupSettings settings)
     {
         DaysOff = settings.DaysOff;
+        Address = string.IsNullOrEmpty(settings.Address) ? null : settings.Address;
         Cover = StoredCover.Text(settings.Cover);
         (Name, Sort, Zone, FirstDay) = (settings.Name, settings.Sort, settings.Zone, settings.FirstDay);
         DayBegins = (settings.DayBegins.Hour * 60) + settings.DayBegins.Minute;
@@ -123,6 +131,12 @@ public sealed class GroupRow : IRecorded
     PersonId? IRecorded.Concerns => null;
 
     void IRecorded.Vanish(Instant now) => throw new NotSupportedException("A group cannot be taken back yet.");
+
+    string IAddressed.Space => AddressSpace;
+
+    Guid IAddressed.AddressedId => Id.Value;
+
+    string? IAddressed.Leads => Address;
 }
 
 /// <summary>

@@ -989,6 +989,9 @@ namespace Mortar.Data.Migrations
                     b.Property<Guid>("Id")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Address")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Cover")
                         .HasColumnType("TEXT");
 

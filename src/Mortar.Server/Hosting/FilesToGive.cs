@@ -6,6 +6,9 @@ namespace Mortar.Server.Hosting;
 /// </summary>
 internal sealed class FilesToGive
 {
+    /// <summary>How large a file may become: what one person has made must not fill the disk of all.</summary>
+    public const long MostBytes = 256L << 20;
+
     private readonly string folder;
 
     public FilesToGive(MortarOptions options)
@@ -35,13 +38,13 @@ internal sealed class FilesToGive
         );
 
     /// <summary>A new file that was written whole, at its beginning.</summary>
-    /// <param name="write">Writes it; where it throws, nothing stays.</param>
+    /// <param name="write">Writes it; where it throws, nothing stays. What becomes larger than it may is a <see cref="FileTooLargeException"/>.</param>
     public async Task<FileStream> Make(Func<Stream, Task> write)
     {
         var file = Make();
         try
         {
-            await write(file);
+            await write(new BoundedStream(file, MostBytes));
             file.Position = 0;
             return file;
         }

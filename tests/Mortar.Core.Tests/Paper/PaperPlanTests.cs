@@ -198,4 +198,26 @@ public class PaperPlanTests
             PaperPlan.Legend([sheet], calendars).Select(one => (one.Name, one.Mark, one.Number))
         );
     }
+
+    [Fact]
+    public void More_than_anybody_reads_is_not_printed()
+    {
+        static PaperSheet Of(int entries) =>
+            new(
+                string.Empty,
+                PaperLook.Grid,
+                [],
+                [
+                    new PaperRow([
+                        new PaperCell(
+                            string.Empty,
+                            [.. Enumerable.Repeat(new PaperEntry(Studio.GlazeTests, "", "", "", []), entries)]
+                        ),
+                    ]),
+                ]
+            );
+
+        Assert.Null(PaperOut.WhyNot([Of(PaperOut.Most - 1)]));
+        Assert.IsType<Refusal.Unfit>(PaperOut.WhyNot([Of(PaperOut.Most)]));
+    }
 }

@@ -148,6 +148,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/by-address/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["FindGroup"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{groupId}/address": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["LookAtGroupAddress"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{groupId}/people": {
         parameters: {
             query?: never;
@@ -540,6 +572,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["CheckNoticeboardAddress"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{groupId}/noticeboards/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ListOpenNoticeboards"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2497,6 +2545,7 @@ export interface components {
             daysOff: null | string;
             hasGuardians: boolean;
             coordinates: boolean;
+            shortName: string;
             /** Format: int32 */
             version: number;
         };
@@ -2547,6 +2596,7 @@ export interface components {
             cover?: null | components["schemas"]["GroupsNeedBody"][];
             /** Format: uuid */
             daysOff?: null | string;
+            shortName?: null | string;
         };
         GuestsBody: {
             /** Format: uuid */
@@ -2879,6 +2929,11 @@ export interface components {
             ward: null | string;
             guardian: null | string;
         };
+        NameBody: {
+            name: string;
+            problem: null | string;
+            instead: string[];
+        };
         NoticeboardsBody: {
             /** Format: uuid */
             groupId: string;
@@ -2907,11 +2962,6 @@ export interface components {
             calendarId: string;
             role: components["schemas"]["Role"];
         };
-        NoticeboardsNameBody: {
-            name: string;
-            problem: null | string;
-            instead: string[];
-        };
         NoticeboardsNoticeboardBody: {
             /** Format: uuid */
             noticeboardId: string;
@@ -2926,6 +2976,10 @@ export interface components {
             lost: string[];
             opens: number[];
             settings: components["schemas"]["NoticeboardsBody"];
+        };
+        NoticeboardsOpenBody: {
+            title: string;
+            url: string;
         };
         NoticeboardsTrialBody: {
             /** Format: uuid */
@@ -3713,6 +3767,52 @@ export interface operations {
             };
         };
     };
+    FindGroup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroupsGroupBody"];
+                };
+            };
+        };
+    };
+    LookAtGroupAddress: {
+        parameters: {
+            query?: {
+                name?: string;
+            };
+            header?: never;
+            path: {
+                groupId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NameBody"];
+                };
+            };
+        };
+    };
     ReadPeople: {
         parameters: {
             query?: never;
@@ -4289,7 +4389,29 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["NoticeboardsNameBody"];
+                    "application/json": components["schemas"]["NameBody"];
+                };
+            };
+        };
+    };
+    ListOpenNoticeboards: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                groupId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoticeboardsOpenBody"][];
                 };
             };
         };

@@ -18,6 +18,8 @@ const OwnLinkPage = lazyNamed(() => import('./LinkPage'), 'OwnLinkPage')
 
 const GroupPage = lazyNamed(() => import('../features/groups/GroupPage'), 'GroupPage')
 
+const GroupHomePage = lazyNamed(() => import('../features/groups/GroupHomePage'), 'GroupHomePage')
+
 const CoverPage = lazyNamed(() => import('../features/availability/CoverPage'), 'CoverPage')
 
 const AbsencesPage = lazyNamed(() => import('../features/absences/AbsencesPage'), 'AbsencesPage')
@@ -165,6 +167,14 @@ export function SignedInApp() {
           element={
             <Suspense fallback={<TopBar />}>
               <AccessTablePage />
+            </Suspense>
+          }
+        />
+        <Route
+          path="/g/:name"
+          element={
+            <Suspense fallback={<TopBar />}>
+              <GroupHomePage />
             </Suspense>
           }
         />

@@ -12,6 +12,35 @@ export const groupQueries = {
       queryFn: ({ signal }) =>
         unwrap(api.GET('/api/groups/{groupId}/members', { params: { path: { groupId } }, signal })),
     }),
+  /** The group at a short address, for its members. */
+  at: (name: string) =>
+    queryOptions({
+      queryKey: ['groups', 'at', name],
+      queryFn: ({ signal }) =>
+        unwrap(api.GET('/api/groups/by-address/{name}', { params: { path: { name } }, signal })),
+      retry: false,
+    }),
+  /** Whether a group can have a name in its short address, and which it can. */
+  address: (groupId: string, name: string, enabled: boolean) =>
+    queryOptions({
+      queryKey: ['groups', groupId, 'address', name],
+      queryFn: ({ signal }) =>
+        unwrap(
+          api.GET('/api/groups/{groupId}/address', {
+            params: { path: { groupId }, query: { name } },
+            signal,
+          }),
+        ),
+      placeholderData: keepPreviousData,
+      enabled,
+    }),
+  /** What the world reads of its calendars. */
+  openNoticeboards: (groupId: string) =>
+    queryOptions({
+      queryKey: ['groups', groupId, 'noticeboards'],
+      queryFn: ({ signal }) =>
+        unwrap(api.GET('/api/groups/{groupId}/noticeboards/open', { params: { path: { groupId } }, signal })),
+    }),
   guests: (groupId: string) =>
     queryOptions({
       queryKey: ['groups', groupId, 'guests'],

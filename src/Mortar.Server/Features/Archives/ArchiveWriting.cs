@@ -61,7 +61,7 @@ internal sealed class ArchiveWriting(
             useAsync: true
         );
         await using var zip = await ZipArchive.CreateAsync(
-            stream,
+            new BoundedStream(stream, FilesToGive.MostBytes),
             ZipArchiveMode.Create,
             leaveOpen: true,
             Encoding.UTF8,

@@ -22,6 +22,7 @@ internal static class GroupsSetup
     /// <param name="DaysOff">The calendar whose whole days are days off for all.</param>
     /// <param name="Defaults">What every member gets on a new calendar, as the sort of the group has it.</param>
     /// <param name="HasGuardians">Whether its members are offered to be given some.</param>
+    /// <param name="ShortName">The name in its short address, <c>/g/name</c>; empty for none.</param>
     internal sealed record GroupBody(
         Guid Id,
         string Name,
@@ -35,6 +36,7 @@ internal static class GroupsSetup
         Guid? DaysOff,
         bool HasGuardians,
         bool Coordinates,
+        string ShortName,
         int Version
     )
     {
@@ -56,6 +58,7 @@ internal static class GroupsSetup
                 row.DaysOff?.Value,
                 row.Sort.HasGuardians(),
                 coordinates,
+                row.Address ?? string.Empty,
                 row.Version
             );
     }
@@ -71,7 +74,8 @@ internal static class GroupsSetup
         int DayBegins = 480,
         int DayEnds = 1_140,
         IReadOnlyList<NeedBody>? Cover = null,
-        Guid? DaysOff = null
+        Guid? DaysOff = null,
+        string? ShortName = null
     );
 
     /// <param name="Name">Empty for that of the group as a whole.</param>
@@ -145,6 +149,7 @@ internal static class GroupsSetup
         api.MapGet("/groups", List).WithName("ListGroups");
         api.MapPut("/groups/{groupId:guid}", Put).WithName("PutGroup");
         api.MapGet("/groups/{groupId:guid}/members", Members).WithName("ListMembers");
+        GroupAddresses.Map(api);
         ReadPeople.Map(api);
         ChangeMembers.Map(api);
         Memberships.Map(api);
@@ -184,6 +189,7 @@ internal static class GroupsSetup
                     DayEnds = LocalTime.FromMinutesSinceMidnight(Math.Clamp(body.DayEnds, 0, 1_439)),
                     Cover = body.Cover is { } cover ? [.. cover.Select(need => need.ToCore())] : default,
                     DaysOff = body.DaysOff is { } daysOff ? new CalendarId(daysOff) : null,
+                    Address = body.ShortName,
                 },
                 cancellationToken
             )

@@ -116,7 +116,7 @@ internal static class ImportsSetup
                 return Problems.Unfit(wish.Problems);
             }
 
-            (sheet, var whyNot) = SheetImport.Read(bytes, wish.Value, row!.Zone, zones);
+            (sheet, var whyNot) = await SheetImport.Read(bytes, wish.Value, row!.Zone, zones, cancellationToken);
             if (sheet is null)
             {
                 return Problems.Of(StatusCodes.Status422UnprocessableEntity, "not-a-spreadsheet", whyNot!);

@@ -74,8 +74,30 @@ internal static class SheetImport
         return new(new SheetWish(head, columns is null ? null : roles, order), problems);
     }
 
+    /// <summary>How many are read at a time: a workbook unpacks to many times what was sent.</summary>
+    private static readonly SemaphoreSlim AtATime = new(2);
+
     /// <summary>Reads one.</summary>
-    public static (Made? Made, string? WhyNot) Read(byte[] bytes, SheetWish wish, string zone, ZoneClock clock)
+    public static async Task<(Made? Made, string? WhyNot)> Read(
+        byte[] bytes,
+        SheetWish wish,
+        string zone,
+        ZoneClock clock,
+        CancellationToken cancellationToken
+    )
+    {
+        await AtATime.WaitAsync(cancellationToken);
+        try
+        {
+            return Read(bytes, wish, zone, clock);
+        }
+        finally
+        {
+            AtATime.Release();
+        }
+    }
+
+    private static (Made? Made, string? WhyNot) Read(byte[] bytes, SheetWish wish, string zone, ZoneClock clock)
     {
         switch (SheetFile.Read(bytes))
         {

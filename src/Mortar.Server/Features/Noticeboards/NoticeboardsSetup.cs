@@ -14,6 +14,7 @@ using Mortar.Data.Access;
 using Mortar.Data.Noticeboards;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
+using Mortar.Server.Wire;
 using NodaTime;
 
 namespace Mortar.Server.Features.Noticeboards;
@@ -130,10 +131,8 @@ internal static class NoticeboardsSetup
     /// <param name="WithPeople">How many events name people.</param>
     internal sealed record TriedBody(string Html, string Sentence, string Counted, int WithNotes, int WithPeople);
 
-    /// <param name="Name">The name as it would be kept.</param>
-    /// <param name="Problem">Why it cannot be had; <c>null</c> where it can.</param>
-    /// <param name="Instead">Names that can be had.</param>
-    internal sealed record NameBody(string Name, string? Problem, IReadOnlyList<string> Instead);
+    /// <summary>A noticeboard that is open, as the members of its group are told of it.</summary>
+    internal sealed record OpenBody(string Title, string Url);
 
     public static void AddNoticeboards(this IServiceCollection services)
     {
@@ -160,6 +159,7 @@ internal static class NoticeboardsSetup
         api.MapGet("/groups/{groupId:guid}/noticeboards/address", Look)
             .WithName("CheckNoticeboardAddress")
             .RequireRateLimiting(RateLimits.Searching);
+        api.MapGet("/groups/{groupId:guid}/noticeboards/open", ListOpen).WithName("ListOpenNoticeboards");
         api.MapPost("/noticeboards/trial", Try).WithName("TryNoticeboard").RequireRateLimiting(RateLimits.Searching);
         var board = api.MapGroup("/noticeboards/{noticeboardId:guid}");
         board.MapGet("/", Read).WithName("ReadNoticeboard");
@@ -316,6 +316,44 @@ internal static class NoticeboardsSetup
         );
     }
 
+    /// <summary>What the world reads of a group's calendars, told to its members: they need not be sent what anybody can read.</summary>
+    private static async Task<Results<Ok<List<OpenBody>>, ProblemHttpResult>> ListOpen(
+        GroupId groupId,
+        Acting acting,
+        MortarDb db,
+        PublicLinks links,
+        CancellationToken cancellationToken
+    )
+    {
+        if (
+            !await db.Members.AnyAsync(
+                member => member.GroupId == groupId && member.PersonId == acting.Person,
+                cancellationToken
+            )
+        )
+        {
+            return Problems.NotThere("group");
+        }
+
+        var open = new List<OpenBody>();
+        foreach (
+            var row in await db
+                .Noticeboards.AsNoTracking()
+                .Where(row => row.GroupId == groupId && row.EndedAt == null && row.State == BoardState.Open)
+                .OrderBy(row => row.Id)
+                .ToListAsync(cancellationToken)
+        )
+        {
+            // One whose address is drawn by lot is for whom its keeper tells it.
+            if (!ShortAddress.IsDrawn(row.Address) && await db.IsRead(row, cancellationToken))
+            {
+                open.Add(new OpenBody(row.ToCore().Title, links.Noticeboard(row.Address)));
+            }
+        }
+
+        return TypedResults.Ok(open);
+    }
+
     /// <summary>Whether a name can be had as it is being typed, and which can.</summary>
     private static async Task<Results<Ok<NameBody>, ProblemHttpResult>> Look(
         GroupId groupId,
@@ -340,31 +378,16 @@ internal static class NoticeboardsSetup
             return Problems.NotThere("group");
         }
 
-        var check = ShortAddress.Check(name);
-        var year = clock.GetCurrentInstant().InUtc().Year;
-        var instead = ShortAddress
-            .Instead(
-                PlainText.Shorten(name ?? string.Empty, 200),
-                PlainText.Shorten(title ?? string.Empty, 200),
-                group,
-                year
-            )
-            .ToList();
-        var taken = await db.TakenAmong(
-            NoticeboardRow.AddressSpace,
-            [check.Value, .. instead],
-            noticeboardId ?? Guid.Empty,
-            cancellationToken
-        );
-        var problem =
-            check.Problems.Count > 0 ? check.Problems[0].Sentence
-            : taken.Contains(check.Value) ? "This address is somebody's already. Choose another."
-            : null;
         return TypedResults.Ok(
-            new NameBody(
-                check.Value,
-                problem,
-                problem is null ? [] : [.. instead.Where(one => !taken.Contains(one)).Take(3)]
+            await NameBody.Of(
+                db,
+                NoticeboardRow.AddressSpace,
+                noticeboardId ?? Guid.Empty,
+                name,
+                title,
+                group,
+                clock.GetCurrentInstant().InUtc().Year,
+                cancellationToken
             )
         );
     }

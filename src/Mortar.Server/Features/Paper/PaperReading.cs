@@ -87,8 +87,8 @@ internal sealed class PaperReading(
                     );
             case PaperWhat.Absences:
                 var away = await absences.Read(reader, group!.Id, ask.From, ask.To, cancellationToken);
-                return away is null
-                    ? NoGroup
+                return away is null ? NoGroup
+                    : away.WhyNot is { } tooMany ? tooMany
                     : Out([.. PaperTables.Absences(away)], new Dictionary<CalendarId, VisibleCalendar>(), group.Zone);
             case PaperWhat.Access:
                 return await db.AccessOverviewOf(group!.Id, reader, zones, cancellationToken) switch
@@ -166,18 +166,20 @@ internal sealed class PaperReading(
             );
         }
 
-        PaperOut Out(
+        Outcome<PaperOut> Out(
             IReadOnlyList<PaperSheet> sheets,
             IReadOnlyDictionary<CalendarId, VisibleCalendar> calendars,
             string? zone
         ) =>
-            new(
-                title,
-                [.. sheets],
-                PaperPlan.Legend(sheets, calendars),
-                (zone is null ? string.Empty : $"Times of {zone}. ")
-                    + $"As {me.Name} sees it on {now.ToString("ddd d MMMM uuuu, HH:mm", CultureInfo.InvariantCulture)}."
-            );
+            PaperOut.WhyNot(sheets) is { } tooMany
+                ? tooMany
+                : new PaperOut(
+                    title,
+                    [.. sheets],
+                    PaperPlan.Legend(sheets, calendars),
+                    (zone is null ? string.Empty : $"Times of {zone}. ")
+                        + $"As {me.Name} sees it on {now.ToString("ddd d MMMM uuuu, HH:mm", CultureInfo.InvariantCulture)}."
+                );
     }
 
     private async Task<IReadOnlyDictionary<PersonId, string>> Names(CancellationToken cancellationToken) =>

@@ -71,6 +71,7 @@ internal sealed class SpreadsheetReading(
             case SpreadsheetWhat.Absences or SpreadsheetWhat.AbsenceDays:
                 var away = await absences.Read(reader, group, ask.From, ask.To, cancellationToken);
                 return away is null ? NoGroup
+                    : away.WhyNot is { } tooMany ? tooMany
                     : ask.What == SpreadsheetWhat.AbsenceDays ? new SpreadsheetOf(away.Group, [AbsenceRows.Grid(away)])
                     : new SpreadsheetOf(away.Group, [AbsenceRows.List(away), .. AbsenceRows.Months(away)]);
             case SpreadsheetWhat.Access:

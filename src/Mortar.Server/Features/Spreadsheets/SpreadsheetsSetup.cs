@@ -62,11 +62,25 @@ internal static class SpreadsheetsSetup
         }
 
         var spreadsheet = ((Outcome<SpreadsheetOf>.Done)made).Value;
-        var file = await files.Make(stream =>
-            form == "csv"
-                ? CommaText.Write(stream, spreadsheet.Tables[0], cancellationToken)
-                : Workbook.Write(stream, spreadsheet.Tables, cancellationToken)
-        );
+        FileStream file;
+        try
+        {
+            file = await files.Make(stream =>
+                form == "csv"
+                    ? CommaText.Write(stream, spreadsheet.Tables[0], cancellationToken)
+                    : Workbook.Write(stream, spreadsheet.Tables, cancellationToken)
+            );
+        }
+        catch (FileTooLargeException)
+        {
+            return Problems.Unfit([
+                new FieldProblem(
+                    "to",
+                    "That would be a file of more than 256 MB. Ask for fewer days, or fewer calendars."
+                ),
+            ]);
+        }
+
         return TypedResults.Stream(
             file,
             form == "csv" ? $"{CommaText.MediaType}; charset=utf-8" : Workbook.MediaType,

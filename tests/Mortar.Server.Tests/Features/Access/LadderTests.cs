@@ -370,6 +370,9 @@ public class LadderTests
             // Of several calendars at once, by steps of their own: NoticeboardKeepingTests.
             "GET groups/{groupId}/noticeboards",
             "GET groups/{groupId}/noticeboards/address",
+            "GET groups/{groupId}/noticeboards/open", // these by GroupAddressTests
+            "GET groups/{groupId}/address",
+            "GET groups/by-address/{name}",
             "POST noticeboards/trial",
             "GET noticeboards/{noticeboardId}",
             "PUT noticeboards/{noticeboardId}",

@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
@@ -67,6 +68,15 @@ public class FeedTests
                 .ToList();
             Assert.Equal(expected.Where(one => string.CompareOrdinal(one.Start, "2026-03-02") >= 0), read);
             Assert.Equal(calendar.Events.Count, calendar.Events.Select(one => one.Uid).Distinct().Count());
+            Assert.Equal(
+                read,
+                (await ReadByIcalJs(text))
+                    .Where(one =>
+                        string.CompareOrdinal(one.Start, "2026-03-02") >= 0
+                        && string.CompareOrdinal(one.Start, "2026-05-11") < 0
+                    )
+                    .Order()
+            );
             told += read.Count;
         }
 
@@ -74,6 +84,27 @@ public class FeedTests
 
         static string StartOf(System.Text.Json.JsonElement time) =>
             time.Text("form") == "days" ? time.Text("first") : time.Text("start");
+    }
+
+    /// <summary>What ical.js 2.2.1 reads in a feed: titles, and starts on London's clock.</summary>
+    private static async Task<List<(string Title, string Start)>> ReadByIcalJs(string feed)
+    {
+        using var node = Process.Start(
+            new ProcessStartInfo("node", Path.Combine(AppContext.BaseDirectory, "read-feed-with-ical-js.mjs"))
+            {
+                WorkingDirectory = Path.Combine(Repository.Root, "web"),
+                UseShellExecute = false,
+                RedirectStandardInput = true,
+                RedirectStandardOutput = true,
+            }
+        )!;
+        var answer = node.StandardOutput.ReadToEndAsync(TestContext.Current.CancellationToken);
+        await node.StandardInput.WriteAsync(feed);
+        node.StandardInput.Close();
+        using var events = System.Text.Json.JsonDocument.Parse(await answer);
+        await node.WaitForExitAsync(TestContext.Current.CancellationToken);
+        Assert.Equal(0, node.ExitCode);
+        return [.. events.RootElement.EnumerateArray().Select(one => (one.Text("title"), one.Text("start")))];
     }
 
     [Fact]

@@ -17,6 +17,7 @@ import { TextField } from '../../ui/TextField'
 import { TextLink } from '../../ui/TextLink'
 import { newSet, useActs } from '../../undo/acts'
 import { ClashCount } from './ClashCount'
+import { GroupAddress } from './GroupAddress'
 import { NeedFields } from './NeedFields'
 
 type Group = Schema['GroupsGroupBody']
@@ -34,11 +35,11 @@ export function GroupSettings({ group }: { group: Group }) {
     event.preventDefault()
     const act = newSet()
     try {
-      const { name, sort, zone, firstDay, dayBegins, dayEnds, cover, daysOff } = wish
+      const { name, sort, zone, firstDay, dayBegins, dayEnds, cover, daysOff, shortName } = wish
       await writeGroup(
         group.id,
         group.version,
-        { name, sort, zone, firstDay, dayBegins, dayEnds, cover, daysOff },
+        { name, sort, zone, firstDay, dayBegins, dayEnds, cover, daysOff, shortName },
         act,
       )
       setError(null)
@@ -109,6 +110,12 @@ export function GroupSettings({ group }: { group: Group }) {
             . Each calendar can be given another step.
           </p>
         </fieldset>
+        <GroupAddress
+          group={group}
+          value={wish.shortName}
+          problem={fieldProblem(error, 'shortName')}
+          onChange={(shortName) => set({ shortName })}
+        />
         <fieldset disabled={!group.coordinates} className="grid gap-2">
           <legend className="mb-1 font-head text-lg font-bold">Cover</legend>
           <Note>
@@ -138,7 +145,10 @@ export function GroupSettings({ group }: { group: Group }) {
             <TextLink to={`/groups/${group.id}/absences`}>Days away in a year</TextLink>
           </p>
         </fieldset>
-        <FormProblem error={error} fields={['name', 'zone', 'firstDay', 'dayEnds', 'cover', 'daysOff']} />
+        <FormProblem
+          error={error}
+          fields={['name', 'zone', 'firstDay', 'dayEnds', 'cover', 'daysOff', 'shortName']}
+        />
         {group.coordinates ? (
           <>
             <div>

@@ -1,8 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { fieldProblem } from '../../api/problem'
-import { Button } from '../../ui/Button'
 import { Check } from '../../ui/Check'
-import { TextField } from '../../ui/TextField'
+import { NameField } from '../../ui/NameField'
 import { useSettled } from '../../ui/useSettled'
 import { addressQuery } from './noticeboardQueries'
 import type { SettingsProps } from './settingsProps'
@@ -31,26 +30,13 @@ export function AddressField({
         onChange={(checked) => onChange({ name: checked ? (look.data?.instead[0] ?? '') : null })}
       />
       {hasName && (
-        <>
-          <TextField
-            label={before}
-            value={wish.name ?? ''}
-            onChange={(name) => onChange({ name: name.toLowerCase() })}
-            problem={fieldProblem(error, 'name') ?? (isAsked ? (look.data?.problem ?? undefined) : undefined)}
-            hint={isAsked && look.data && !look.data.problem ? 'It can be had.' : undefined}
-            autoComplete="off"
-          />
-          {isAsked && (look.data?.instead.length ?? 0) > 0 && (
-            <p className="flex flex-wrap items-center gap-1.5 text-[12px]">
-              Free:
-              {look.data?.instead.map((one) => (
-                <Button key={one} onClick={() => onChange({ name: one })}>
-                  {one}
-                </Button>
-              ))}
-            </p>
-          )}
-        </>
+        <NameField
+          before={before}
+          value={wish.name ?? ''}
+          look={isAsked ? look.data : undefined}
+          problem={fieldProblem(error, 'name')}
+          onChange={(name) => onChange({ name })}
+        />
       )}
       <Check
         label="Search engines may list it"
