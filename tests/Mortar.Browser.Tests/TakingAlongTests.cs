@@ -100,7 +100,7 @@ public sealed class TakingAlongTests : IDisposable
         hanne.WaitForText("Big kiln");
         Assert.Equal(string.Empty, hanne.Axe());
         Shot(hanne, "group-home");
-        Assert.DoesNotContain("Glaze tests", hanne.Text(By.TagName("main")), StringComparison.Ordinal);
+        Assert.DoesNotContain("Glaze tests", hanne.Text(By.CssSelector("main")), StringComparison.Ordinal);
         using var astrid = new Screen(mortar.Url).SignIn(DemoPeople.Astrid);
         astrid.Open("/g/kiln-street");
         astrid.WaitForText("There is no such group, or you are not in it");

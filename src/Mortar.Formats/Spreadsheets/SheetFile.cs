@@ -37,6 +37,8 @@ public static class SheetFile
 
     private const int LongestCell = 40_000;
 
+    private const int LinesLookedAt = 50;
+
     // What old programs write without saying so; the reader of workbooks asks for it, too.
     static SheetFile() => Encoding.RegisterProvider(CodePagesEncodingProvider.Instance);
 
@@ -157,8 +159,7 @@ public static class SheetFile
         var rules = new CsvConfiguration(CultureInfo.InvariantCulture)
         {
             HasHeaderRecord = false,
-            DetectDelimiter = true,
-            DetectDelimiterValues = [",", ";", "\t"],
+            Delimiter = DelimiterOf(text).ToString(),
             BadDataFound = null,
             MissingFieldFound = null,
             IgnoreBlankLines = false,
@@ -193,6 +194,35 @@ public static class SheetFile
         }
 
         return rows.Count > 0 ? new SheetReading.Understood(rows) : new SheetReading.NotASheet("The file is empty.");
+    }
+
+    /// <summary>What parts the values: what stands most often in the first lines, outside of quotes. A heading over all has none of it.</summary>
+    private static char DelimiterOf(string text)
+    {
+        var (quoted, lines) = (false, 0);
+        var counts = new Dictionary<char, int>
+        {
+            [','] = 0,
+            [';'] = 0,
+            ['\t'] = 0,
+        };
+        foreach (var c in text)
+        {
+            if (c == '"')
+            {
+                quoted = !quoted;
+            }
+            else if (!quoted && counts.TryGetValue(c, out var before))
+            {
+                counts[c] = before + 1;
+            }
+            else if (c == '\n' && ++lines == LinesLookedAt)
+            {
+                break;
+            }
+        }
+
+        return counts.MaxBy(one => one.Value).Key;
     }
 
     /// <summary>Its words: by the mark at its beginning, as UTF-8 where it can be that, else as old programs write (Windows-1252).</summary>

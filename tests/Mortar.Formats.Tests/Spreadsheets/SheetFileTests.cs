@@ -34,6 +34,13 @@ public class SheetFileTests
         Assert.Equal(["1 Date|What", "2 2026-10-05|Throwing, late"], Rows(Encoding.UTF8.GetBytes(text)));
 
     [Fact]
+    public void A_heading_over_all_does_not_say_what_parts_the_values() =>
+        Assert.Equal(
+            ["1 Spring programme", "2 What|Day|Room, if any", "3 Talk|12.3.26|"],
+            Rows("Spring programme\nWhat;Day;Room, if any\nTalk;12.3.26;\n"u8.ToArray())
+        );
+
+    [Fact]
     public void Old_and_wide_encodings_are_read()
     {
         Encoding.RegisterProvider(CodePagesEncodingProvider.Instance);
