@@ -71,6 +71,29 @@ public sealed class DiskTests() : OnLeftStore(deep: true)
     }
 
     [Fact]
+    public async Task A_file_to_take_along_for_which_there_is_no_room_is_refused_and_leaves_nothing()
+    {
+        await using var disk = await SmallDisk.With(Data, Room);
+        await using var mortar = KillableMortar.Start(disk.Path, url, disk.Inside);
+        using var ines = new Browser(url);
+        await Begin(mortar, ines);
+        const string Spreadsheet = "/api/spreadsheets/events.csv?from=2026-01-01&to=2026-12-31";
+        var archive = $"/api/archives/{Guid.NewGuid()}";
+
+        disk.Fill();
+        (await ines.Get(Spreadsheet)).IsProblem(507, "full");
+        (await ines.Put(archive, new { })).Is(200);
+        var state = await World.Eventually(async () =>
+            (await ines.Get(archive)).Is(200).Body.Text("state") is var now && now != "making" ? now : null
+        );
+        Assert.Equal("failed", state);
+        (await ines.Get($"{archive}/file")).IsProblem(404, "not-there");
+
+        disk.MakeRoom();
+        Assert.StartsWith("Calendar,", (await ines.Get(Spreadsheet)).Is(200).Text, StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task An_update_for_which_there_is_no_room_leaves_the_store_as_it_was()
     {
         await Left.DowngradeTo("Initial");

@@ -9,11 +9,14 @@ internal sealed class FilesToGive
     /// <summary>How large a file may become: what one person has made must not fill the disk of all.</summary>
     public const long MostBytes = 256L << 20;
 
+    /// <summary>Where they lie under the data.</summary>
+    public const string Folder = "giving";
+
     private readonly string folder;
 
     public FilesToGive(MortarOptions options)
     {
-        folder = Path.Combine(options.Data, "giving");
+        folder = Path.Combine(options.Data, Folder);
         if (Directory.Exists(folder))
         {
             Directory.Delete(folder, recursive: true); // what was being made when Mortar ended is made again

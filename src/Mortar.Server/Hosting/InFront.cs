@@ -119,6 +119,7 @@ internal static class InFront
         "post-room",
         "imports",
         Aside.Folder,
+        FilesToGive.Folder,
         StoreLock.FileName,
         StoreStart.CopyName,
         $"{StoreStart.CopyName}.making",

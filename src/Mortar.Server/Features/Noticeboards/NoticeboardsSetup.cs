@@ -14,7 +14,6 @@ using Mortar.Data.Access;
 using Mortar.Data.Noticeboards;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
-using Mortar.Server.Wire;
 using NodaTime;
 
 namespace Mortar.Server.Features.Noticeboards;
@@ -156,11 +155,8 @@ internal static class NoticeboardsSetup
     public static void MapNoticeboards(this RouteGroupBuilder api)
     {
         api.MapGet("/groups/{groupId:guid}/noticeboards", List).WithName("ListNoticeboards");
-        api.MapGet("/groups/{groupId:guid}/noticeboards/address", Look)
-            .WithName("CheckNoticeboardAddress")
-            .RequireRateLimiting(RateLimits.Searching);
-        api.MapGet("/groups/{groupId:guid}/noticeboards/open", ListOpen).WithName("ListOpenNoticeboards");
-        api.MapPost("/noticeboards/trial", Try).WithName("TryNoticeboard").RequireRateLimiting(RateLimits.Searching);
+        NoticeboardAddresses.Map(api);
+        TryNoticeboard.Map(api);
         var board = api.MapGroup("/noticeboards/{noticeboardId:guid}");
         board.MapGet("/", Read).WithName("ReadNoticeboard");
         board.MapPut("/", Put).WithName("PutNoticeboard");
@@ -263,134 +259,6 @@ internal static class NoticeboardsSetup
         NoticeboardCommands noticeboards,
         CancellationToken cancellationToken
     ) => noticeboards.TakeOff(acting.Act, noticeboardId, calendarId, cancellationToken).Answer();
-
-    /// <summary>How it would look, by the code that shows it to the world. Nothing is written.</summary>
-    private static async Task<Results<Ok<TriedBody>, ProblemHttpResult>> Try(
-        TrialBody body,
-        Acting acting,
-        MortarDb db,
-        BoardReading reading,
-        ZoneClock zones,
-        IServiceProvider services,
-        HttpContext context,
-        CancellationToken cancellationToken
-    )
-    {
-        var (me, group) = (await db.ReaderOf(acting.Person, cancellationToken), new GroupId(body.Settings.GroupId));
-        var check = Noticeboard.Check(body.Settings.ToCore(), zones);
-        var board = check.Value;
-        if (!await db.Members.AnyAsync(row => row.GroupId == group && row.PersonId == acting.Person, cancellationToken))
-        {
-            return Problems.NotThere("group");
-        }
-
-        if (NoticeboardRules.WhyNotKeep(board.Layers.Select(layer => me.RoleOn(layer.CalendarId))).Problem() is { } no)
-        {
-            return no;
-        }
-
-        // A title that is still to be typed is no reason to show nothing.
-        var problems = check.Problems.Where(problem => problem.Path is not ("title" or "sites")).ToList();
-        if (problems.Count > 0)
-        {
-            return Problems.Unfit(problems);
-        }
-
-        var ask = new BoardAsk(
-            body.View,
-            At: null,
-            Zone: null,
-            InFrame: false,
-            BoardDates.For(context.Request.GetTypedHeaders().AcceptLanguage)
-        );
-        var model = await reading.Page(board, group, body.Settings.Name ?? "…", ask, cancellationToken);
-        var count = await reading.Count(board, cancellationToken);
-        return TypedResults.Ok(
-            new TriedBody(
-                await HtmlPages.Render<BoardDocument>(services, new() { ["Model"] = model with { IsPreview = true } }),
-                BoardSentence.For(board, model.Calendars.ToDictionary(one => one.Key, one => one.Value.Name)),
-                BoardSentence.For(count),
-                count.WithNotes,
-                count.WithPeople
-            )
-        );
-    }
-
-    /// <summary>What the world reads of a group's calendars, told to its members: they need not be sent what anybody can read.</summary>
-    private static async Task<Results<Ok<List<OpenBody>>, ProblemHttpResult>> ListOpen(
-        GroupId groupId,
-        Acting acting,
-        MortarDb db,
-        PublicLinks links,
-        CancellationToken cancellationToken
-    )
-    {
-        if (
-            !await db.Members.AnyAsync(
-                member => member.GroupId == groupId && member.PersonId == acting.Person,
-                cancellationToken
-            )
-        )
-        {
-            return Problems.NotThere("group");
-        }
-
-        var open = new List<OpenBody>();
-        foreach (
-            var row in await db
-                .Noticeboards.AsNoTracking()
-                .Where(row => row.GroupId == groupId && row.EndedAt == null && row.State == BoardState.Open)
-                .OrderBy(row => row.Id)
-                .ToListAsync(cancellationToken)
-        )
-        {
-            // One whose address is drawn by lot is for whom its keeper tells it.
-            if (!ShortAddress.IsDrawn(row.Address) && await db.IsRead(row, cancellationToken))
-            {
-                open.Add(new OpenBody(row.ToCore().Title, links.Noticeboard(row.Address)));
-            }
-        }
-
-        return TypedResults.Ok(open);
-    }
-
-    /// <summary>Whether a name can be had as it is being typed, and which can.</summary>
-    private static async Task<Results<Ok<NameBody>, ProblemHttpResult>> Look(
-        GroupId groupId,
-        string? name,
-        string? title,
-        Guid? noticeboardId,
-        Acting acting,
-        MortarDb db,
-        IClock clock,
-        CancellationToken cancellationToken
-    )
-    {
-        var group = await db
-            .Groups.Where(row =>
-                row.Id == groupId
-                && db.Members.Any(member => member.GroupId == groupId && member.PersonId == acting.Person)
-            )
-            .Select(row => row.Name)
-            .FirstOrDefaultAsync(cancellationToken);
-        if (group is null)
-        {
-            return Problems.NotThere("group");
-        }
-
-        return TypedResults.Ok(
-            await NameBody.Of(
-                db,
-                NoticeboardRow.AddressSpace,
-                noticeboardId ?? Guid.Empty,
-                name,
-                title,
-                group,
-                clock.GetCurrentInstant().InUtc().Year,
-                cancellationToken
-            )
-        );
-    }
 
     private static async Task<NoticeboardBody> Told(
         NoticeboardRow row,

@@ -46,7 +46,7 @@ internal static class PaperSetup
             .ExcludeFromDescription();
         app.MapGet("/paper/{what}", Handle)
             .RequireAuthorization()
-            .RequireRateLimiting(RateLimits.Searching)
+            .RequireRateLimiting(RateLimits.Making)
             .AddEndpointFilter<RefusalFilter>()
             .ExcludeFromDescription();
     }

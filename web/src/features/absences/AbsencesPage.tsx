@@ -8,7 +8,7 @@ import { monthText, shortMonthText } from '../../reader/dates'
 import { useReader } from '../../reader/person'
 import { Alert } from '../../ui/Alert'
 import { Button } from '../../ui/Button'
-import { Page } from '../../ui/Page'
+import { NoSuchGroup } from '../../ui/NoSuchGroup'
 import { TextLink } from '../../ui/TextLink'
 import { absencesQuery } from './absenceQueries'
 
@@ -26,12 +26,7 @@ export function AbsencesPage() {
   const totals = useQuery({ ...absencesQuery(groupId, year), enabled: group !== undefined })
   const byPerson = new Map((totals.data ?? []).map((one) => [one.personId, one]))
   const months = Array.from({ length: 12 }, (_, month) => `${year}-${String(month + 1).padStart(2, '0')}-01`)
-  if (groups.isSuccess && !group)
-    return (
-      <Page title="There is no such group, or you are not in it">
-        <TextLink to="/">Back to the wall</TextLink>
-      </Page>
-    )
+  if (groups.isSuccess && !group) return <NoSuchGroup />
   return (
     <div className="flex h-full flex-col">
       <TopBar>

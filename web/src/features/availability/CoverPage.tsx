@@ -11,7 +11,7 @@ import { longDayText, monthText, weekdayText } from '../../reader/dates'
 import { useReader } from '../../reader/person'
 import { Alert } from '../../ui/Alert'
 import { Button } from '../../ui/Button'
-import { Page } from '../../ui/Page'
+import { NoSuchGroup } from '../../ui/NoSuchGroup'
 import { TextLink } from '../../ui/TextLink'
 
 /** Who is away in a month, as people draw it by hand: a row a member, a column a day, and who is left under it. */
@@ -31,12 +31,7 @@ export function CoverPage() {
   const cover = useQuery({ ...coverQuery(groupId, first, last), enabled: group !== undefined })
   const days = daysFrom(first, Number(last.slice(8)))
   const byDay = new Map((cover.data?.days ?? []).map((one) => [one.day, one]))
-  if (groups.isSuccess && !group)
-    return (
-      <Page title="There is no such group, or you are not in it">
-        <TextLink to="/">Back to the wall</TextLink>
-      </Page>
-    )
+  if (groups.isSuccess && !group) return <NoSuchGroup />
   return (
     <div className="flex h-full flex-col">
       <TopBar>

@@ -7,6 +7,7 @@ import { groupQueries, keepLastGroup } from '../../model/groupQueries'
 import { roleName } from '../../model/ladder'
 import { shelfQuery } from '../../model/shelfQuery'
 import { MarkBlock } from '../../ui/MarkSign'
+import { NoSuchGroup } from '../../ui/NoSuchGroup'
 import { Page } from '../../ui/Page'
 import { TextLink } from '../../ui/TextLink'
 
@@ -21,11 +22,7 @@ export function GroupHomePage() {
       <TopBar>
         <BarTitle text={found.data?.name ?? 'Group'} />
       </TopBar>
-      {found.isError && (
-        <Page title="There is no such group, or you are not in it">
-          <TextLink to="/">Back to the wall</TextLink>
-        </Page>
-      )}
+      {found.isError && <NoSuchGroup />}
       {found.data && <Home group={found.data} />}
     </div>
   )

@@ -3,8 +3,8 @@ import { useParams } from 'react-router'
 import { BarTitle } from '../../frame/BarTitle'
 import { TopBar } from '../../frame/TopBar'
 import { groupQueries } from '../../model/groupQueries'
+import { NoSuchGroup } from '../../ui/NoSuchGroup'
 import { Page } from '../../ui/Page'
-import { TextLink } from '../../ui/TextLink'
 import { GroupSettings } from './GroupSettings'
 
 /** A group and its settings. */
@@ -17,11 +17,7 @@ export function GroupPage() {
       <TopBar>
         <BarTitle text={`Group${group ? `: ${group.name}` : ''}`} />
       </TopBar>
-      {groups.isSuccess && !group && (
-        <Page title="There is no such group, or you are not in it">
-          <TextLink to="/">Back to the wall</TextLink>
-        </Page>
-      )}
+      {groups.isSuccess && !group && <NoSuchGroup />}
       {group && (
         <Page title={group.name}>
           <GroupSettings key={group.version} group={group} />

@@ -6,8 +6,8 @@ import { TopBar } from '../../frame/TopBar'
 import { groupQueries } from '../../model/groupQueries'
 import { Alert } from '../../ui/Alert'
 import { Button } from '../../ui/Button'
+import { NoSuchGroup } from '../../ui/NoSuchGroup'
 import { Page } from '../../ui/Page'
-import { TextLink } from '../../ui/TextLink'
 import { NoticeboardCard } from './NoticeboardCard'
 import { noticeboardsQuery } from './noticeboardQueries'
 
@@ -19,12 +19,7 @@ export function NoticeboardsPage() {
   const group = groups.data?.find((one) => one.id === groupId)
   const boards = useQuery({ ...noticeboardsQuery(groupId), enabled: group !== undefined })
   const makeNew = () => void navigate(`/groups/${groupId}/noticeboards/${crypto.randomUUID()}`)
-  if (groups.isSuccess && !group)
-    return (
-      <Page title="There is no such group, or you are not in it">
-        <TextLink to="/">Back to the wall</TextLink>
-      </Page>
-    )
+  if (groups.isSuccess && !group) return <NoSuchGroup />
   return (
     <div className="flex h-full flex-col">
       <TopBar>
