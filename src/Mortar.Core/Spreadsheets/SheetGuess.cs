@@ -128,13 +128,13 @@ public static class SheetGuess
     {
         var width = Math.Min(MostColumns, rows.Select(row => row.Cells.Count).DefaultIfEmpty().Max());
         var named = rows.Take(HeadAmong)
-            .Select(row => (Row: row, Roles: ByName(row, width)))
+            .Select(row => (Row: row, Roles: ByName(row, width, [])))
             .Where(one => one.Roles.Count(role => role != ColumnRole.Nothing) >= 2)
             .ToList();
         var head = wish.Head ?? named.Select(one => one.Row.Number).FirstOrDefault();
         var heading = rows.FirstOrDefault(row => row.Number == head);
         var below = rows.Where(row => row.Number > head).Take(JudgedBy).ToList();
-        var roles = heading is null ? new ColumnRole[width] : ByName(heading, width);
+        var roles = heading is null ? new ColumnRole[width] : ByName(heading, width, below);
         var columns = wish.Columns is { } said
             ? [.. Enumerable.Range(0, width).Select(index => index < said.Count ? said[index] : ColumnRole.Nothing)]
             : ByContent(roles, below);
@@ -155,7 +155,7 @@ public static class SheetGuess
         );
     }
 
-    private static ColumnRole[] ByName(IncomingRow row, int width)
+    private static ColumnRole[] ByName(IncomingRow row, int width, List<IncomingRow> below)
     {
         var taken = new HashSet<ColumnRole>();
         return
@@ -163,9 +163,28 @@ public static class SheetGuess
             .. Enumerable
                 .Range(0, width)
                 .Select(index => row[index].Text.Trim().TrimEnd(':', '*', '.').Trim().ToLowerInvariant())
-                .Select(name => Names.FirstOrDefault(one => one.Names.Contains(name)).Role)
+                .Select(
+                    (name, index) => Fitting(Names.FirstOrDefault(one => one.Names.Contains(name)).Role, below, index)
+                )
                 .Select(role => role == ColumnRole.Nothing || taken.Add(role) ? role : ColumnRole.Nothing),
         ];
+    }
+
+    /// <summary>"From" and "End" stand over days and over times: which it is, is seen in what is under them.</summary>
+    private static ColumnRole Fitting(ColumnRole role, List<IncomingRow> below, int index)
+    {
+        if (role is not (ColumnRole.StartDay or ColumnRole.EndDay))
+        {
+            return role;
+        }
+
+        var cells = below.Select(row => row[index]).Where(cell => !cell.IsEmpty).ToList();
+        var times = cells.Count(cell =>
+            WrittenDates.Time(cell) is not null && WrittenDates.Day(cell, DateOrder.DayFirst) is null
+        );
+        return times * 2 <= cells.Count ? role
+            : role == ColumnRole.StartDay ? ColumnRole.StartTime
+            : ColumnRole.EndTime;
     }
 
     /// <summary>Fills in what has to be there and was not named: the days, the times, and the words.</summary>

@@ -48,6 +48,13 @@ public class SheetRowsTests
     }
 
     [Fact]
+    public void A_name_that_could_be_of_days_or_times_is_taken_for_what_is_under_it() =>
+        Assert.Equal(
+            ["2 Mon 5 October 2026, 19:00 to 21:00: A", "3 Tue 6 October 2026, 09:00 to 10:00: B"],
+            Read(Rows("Date | Start | End | Title", "5.10.26 | 19:00 | 21:00 | A", "6.10.26 | 9:00 | 10:00 | B"))
+        );
+
+    [Fact]
     public void Without_names_they_are_known_by_what_is_in_them()
     {
         var rows = Rows(
