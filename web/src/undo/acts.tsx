@@ -23,6 +23,8 @@ interface Acts {
   undo: () => void
   /** Takes note of an act that is on its way and said once it is done. */
   during: <T>(act: Promise<T>) => Promise<T>
+  /** Whether an act is on its way at this moment. */
+  isUnderWay: () => boolean
 }
 
 const ActsContext = createContext<Acts | null>(null)
@@ -50,6 +52,8 @@ export function ActsProvider({ children }: { children: ReactNode }) {
     act.then(forget, forget)
     return act
   }, [])
+
+  const isUnderWay = useCallback(() => onTheWay.current.size > 0, [])
 
   const undo = useCallback(async () => {
     // What is pressed just after an act means that act, however long its answer takes.
@@ -94,8 +98,8 @@ export function ActsProvider({ children }: { children: ReactNode }) {
   )
 
   const acts = useMemo(
-    () => ({ done, offer, failed, undo: () => void undo(), during }),
-    [done, offer, failed, undo, during],
+    () => ({ done, offer, failed, undo: () => void undo(), during, isUnderWay }),
+    [done, offer, failed, undo, during, isUnderWay],
   )
   return (
     <ActsContext value={acts}>

@@ -36,36 +36,37 @@ export function useEventActs() {
     }
   }
   /**
-   * Fetches anew once nothing is on its way any more: before that, what comes would lack what is being saved. What was
-   * just deleted is not asked for, though its desk is still open for a moment.
+   * Fetches anew once nothing is on its way any more: before that, what comes would lack what is being saved. What is
+   * no longer there, because it was deleted or is a series of its own now, is not asked for, though its desk is still
+   * open for a moment.
    */
-  const settle = (deleted: string | null) => {
+  const settle = (gone: string | null) => {
     onTheWay -= 1
     if (onTheWay > 0) return
     for (const key of wallKeys)
       void queries.invalidateQueries({
         queryKey: [key],
-        predicate: (query) => deleted === null || query.queryKey[1] !== deleted,
+        predicate: (query) => gone === null || query.queryKey[1] !== gone,
       })
-    if (deleted !== null)
-      void queries.invalidateQueries({ queryKey: ['events', deleted], refetchType: 'none' })
+    if (gone !== null) void queries.invalidateQueries({ queryKey: ['events', gone], refetchType: 'none' })
   }
 
   /** Runs one change: shown at once, and taken back where it is refused. */
   const attempt = (...what: Parameters<typeof run>) => acts.during(run(...what))
   const run = async (
+    form: EventDraft,
     set: string,
     change: (bricks: WallBody['bricks']) => WallBody['bricks'],
     send: () => Promise<Schema['BrickBodyEvent']>,
     sentence: string,
     isDeletion = false,
   ): Promise<Written> => {
-    let deleted: string | null = null
+    let gone: string | null = null
     onTheWay += 1
     const back = await show(change)
     try {
       const { eventId, version } = await send()
-      if (isDeletion) deleted = eventId
+      if (isDeletion || eventId !== form.eventId) gone = form.eventId
       queries.setQueriesData<WallBody>(
         { queryKey: ['wall'] },
         (wall) =>
@@ -85,7 +86,7 @@ export function useEventActs() {
       acts.failed(error)
       return { kind: 'refused', error }
     } finally {
-      settle(deleted)
+      settle(gone)
     }
   }
 
@@ -97,6 +98,7 @@ export function useEventActs() {
   ): Promise<Written> => {
     const brick = brickOf(form)
     return attempt(
+      form,
       set,
       (bricks) => [...bricks.filter((one) => brickKey(one) !== brickKey(brick)), brick],
       () => inTurn(form, (wish) => writeEvent(wish, set, reach)),
@@ -111,6 +113,7 @@ export function useEventActs() {
     title = titleOf(form.title),
   ): Promise<Written> =>
     attempt(
+      form,
       set,
       (bricks) => bricks.filter((one) => !(one.form === 'event' && isReached(one, form, reach))),
       () => inTurn(form, (wish) => deleteEvent(wish, reach, set)),

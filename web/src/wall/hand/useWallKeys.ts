@@ -14,6 +14,9 @@ const writesOn: ReadonlySet<DeskPlace['kind']> = new Set([
   'propose',
 ])
 
+/** These leave the desk as it is, so they need not wait until what was written there is saved; undoing waits by itself. */
+const goesMeanwhile: ReadonlySet<string> = new Set(['[', ']', '.', 'z'])
+
 /** The wall's keys, each with what it does. */
 export function useWallKeys({ at, making, seeking, marks, leaveDesk, group }: Wall) {
   const acts = useActs()
@@ -41,5 +44,6 @@ export function useWallKeys({ at, making, seeking, marks, leaveDesk, group }: Wa
     const desk = at.deskNow()
     return desk !== null && writesOn.has(desk.kind)
   }
-  useKeys(keys, (key) => key !== 'Escape' && !key.startsWith('Alt+') && isWriting())
+  const rests = (key: string) => isWriting() && !(goesMeanwhile.has(key) && acts.isUnderWay())
+  useKeys(keys, (key) => key !== 'Escape' && !key.startsWith('Alt+') && rests(key))
 }
