@@ -2,6 +2,7 @@ using System.Net;
 using System.Net.Http.Headers;
 using System.Text;
 using System.Text.Json;
+using Mortar.Server.Hosting;
 using Xunit;
 
 namespace Mortar.Server.Tests;
@@ -37,10 +38,11 @@ internal sealed record FileOf(string Type, byte[] Bytes);
 /// <summary>One browser: its cookies, and the antiforgery token with every change as the web sends it.</summary>
 internal sealed class Browser : IDisposable
 {
-    private readonly HttpClientHandler handler = new()
+    private readonly SocketsHttpHandler handler = new()
     {
         CookieContainer = new CookieContainer(),
         AllowAutoRedirect = false,
+        Expect100ContinueTimeout = TimeSpan.FromMinutes(1),
     };
     private readonly HttpClient client;
     private string? token;
@@ -127,6 +129,9 @@ internal sealed class Browser : IDisposable
             );
         }
 
+        // What may be refused for its size waits to be asked for: who is refused while still sending finds the line cut
+        // and, as it happens, the answer or not.
+        request.Headers.ExpectContinue = request.Content?.Headers.ContentLength > BodySizes.Largest;
         if (version is { } based)
         {
             request.Headers.TryAddWithoutValidation("If-Match", $"\"{based}\"");

@@ -57,9 +57,6 @@ public static class AbsenceCount
             .Select(one => one.Time)
             .OfType<EventTime.AllDay>()
             .Where(days => !days.TimesToBeSet)
-            .SelectMany(days => Days(LocalDate.Max(days.First, window.First), LocalDate.Min(days.Last, window.Last)))
+            .SelectMany(days => LocalDate.Max(days.First, window.First).Through(LocalDate.Min(days.Last, window.Last)))
             .ToHashSet();
-
-    private static IEnumerable<LocalDate> Days(LocalDate first, LocalDate last) =>
-        Enumerable.Range(0, Math.Max(0, Period.DaysBetween(first, last) + 1)).Select(first.PlusDays);
 }

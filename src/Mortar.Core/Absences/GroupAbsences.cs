@@ -100,19 +100,16 @@ public sealed record GroupAbsences(
         var all = Halves(person, [.. Theirs[person.Id]], Window);
         return
         [
-            .. Enumerable
-                .Range(0, Period.DaysBetween(Window.First, Window.Last) + 1)
-                .Select(Window.First.PlusDays)
-                .Select(day =>
-                {
-                    var away = settled.GetValueOrDefault(day);
-                    return new AbsenceDay(
-                        day,
-                        !DaysOff.Contains(day) && person.Hours?.IsOn(day) != false,
-                        away,
-                        all.GetValueOrDefault(day) - away
-                    );
-                }),
+            .. Window.Days.Select(day =>
+            {
+                var away = settled.GetValueOrDefault(day);
+                return new AbsenceDay(
+                    day,
+                    !DaysOff.Contains(day) && person.Hours?.IsOn(day) != false,
+                    away,
+                    all.GetValueOrDefault(day) - away
+                );
+            }),
         ];
     }
 }

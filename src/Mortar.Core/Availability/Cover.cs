@@ -96,8 +96,7 @@ public static class Cover
                 one.Proposed
             ))
             .ToList();
-        return from offset in Enumerable.Range(0, Period.DaysBetween(window.First, window.Last) + 1)
-            let day = window.First.PlusDays(offset)
+        return from day in window.Days
             from part in parts
             let isOff = daysOff?.Contains(day) == true
             select isOff ? new CoverDay(day, part, Needed: 0, [], []) : On(day, part, window.Reader, needed(day), all);

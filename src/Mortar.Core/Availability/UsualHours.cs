@@ -47,10 +47,7 @@ public sealed class UsualHours
     {
         var first = stretch.Start.InZone(Zone).Date.PlusDays(-1);
         var last = stretch.End.InZone(Zone).Date;
-        return Stretches.Merged(
-            Enumerable.Range(0, Period.DaysBetween(first, last) + 1).Select(first.PlusDays).Where(IsOn).Select(Span),
-            stretch
-        );
+        return Stretches.Merged(first.Through(last).Where(IsOn).Select(Span), stretch);
     }
 
     private Interval Span(LocalDate day)

@@ -23,7 +23,7 @@ public static class Bands
 
     private static IEnumerable<Occurrence> ByDay(Event whole, Window window, ZoneClock clock)
     {
-        for (var day = window.First; day <= window.Last; day = day.PlusDays(1))
+        foreach (var day in window.Days)
         {
             var one = new Window(day, day, window.Reader);
             var ofDay = (day == window.First ? whole.Occurrences(one, clock) : whole.OccurrencesStarting(one, clock))

@@ -87,9 +87,7 @@ public sealed record BoardPage(BoardView View, LocalDate First, LocalDate Last, 
                 View == BoardView.Month ? (Week(First, firstDay).First, Week(Last, firstDay).Last) : (First, Last);
             return
             [
-                .. Enumerable
-                    .Range(0, Period.DaysBetween(from, to) + 1)
-                    .Select(from.PlusDays)
+                .. from.Through(to)
                     .Select(day => new BoardDay(
                         day,
                         First <= day && day <= Last,

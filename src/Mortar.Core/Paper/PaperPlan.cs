@@ -23,10 +23,6 @@ public sealed record PaperDays(
     /// <summary>What touches a day, whole days first and then by time.</summary>
     public IEnumerable<RosterEntry> On(LocalDate day) =>
         Entries.Where(entry => entry.First <= day && day <= entry.Last).InOrder();
-
-    /// <summary>The days.</summary>
-    public IEnumerable<LocalDate> All =>
-        Enumerable.Range(0, Period.DaysBetween(Window.First, Window.Last) + 1).Select(Window.First.PlusDays);
 }
 
 /// <summary>Lays what is seen on sheets. Nothing that lies on a day is left out: what does not fit goes on on the next sheet.</summary>
@@ -50,7 +46,7 @@ public static class PaperPlan
             PaperLook.List,
             columns.ToImmutable(),
             [
-                .. from day in days.All
+                .. from day in days.Window.Days
                 from row in days.On(day)
                     .Where(entry => entry.First == day || (entry.First < day && day == days.Window.First))
                     .Select((entry, index) => Row(entry, day, index == 0))
@@ -97,7 +93,7 @@ public static class PaperPlan
     /// <summary>Days side by side, what lies on each one under the other.</summary>
     public static IEnumerable<PaperSheet> Week(PaperDays days, PaperWish wish) =>
         days
-            .All.Chunk(DaysAcross(wish))
+            .Window.Days.Chunk(DaysAcross(wish))
             .Select(some => new PaperSheet(
                 PeriodOf(some[0], some[^1]),
                 PaperLook.Grid,
@@ -120,10 +116,10 @@ public static class PaperPlan
         new(
             month.ToString("MMMM uuuu", CultureInfo.InvariantCulture),
             PaperLook.Grid,
-            [.. days.All.Take(7).Select(day => new PaperColumn(Text(day, "dddd"), 1))],
+            [.. days.Window.Days.Take(7).Select(day => new PaperColumn(Text(day, "dddd"), 1))],
             [
                 .. days
-                    .All.Chunk(7)
+                    .Window.Days.Chunk(7)
                     .Select(week => new PaperRow([
                         .. week.Select(day =>
                             CellOf(
@@ -155,30 +151,25 @@ public static class PaperPlan
         PaperWish wish
     )
     {
-        var days = Enumerable
-            .Range(0, Period.DaysBetween(roster.Window.First, roster.Window.Last) + 1)
-            .Chunk(DaysAcross(wish));
+        var days = roster.Window.Days.Select((day, index) => (Day: day, Index: index)).Chunk(DaysAcross(wish));
         return days.Select(some => new PaperSheet(
-            PeriodOf(roster.Window.First.PlusDays(some[0]), roster.Window.First.PlusDays(some[^1])),
+            PeriodOf(some[0].Day, some[^1].Day),
             PaperLook.Grid,
             [
                 new PaperColumn("Who", some.Length > 7 ? 2 : 1),
-                .. some.Select(index => new PaperColumn(
-                    DayOf(roster.Window.First.PlusDays(index)),
-                    some.Length > 7 ? 2 : 1
-                )),
+                .. some.Select(one => new PaperColumn(DayOf(one.Day), some.Length > 7 ? 2 : 1)),
             ],
             [
                 .. roster
                     .Lines.Where(line =>
-                        line.Row.Of == RosterRowOf.Person || some.Any(index => line.Days[index].Length > 0)
+                        line.Row.Of == RosterRowOf.Person || some.Any(one => line.Days[one.Index].Length > 0)
                     )
                     .Select(line => new PaperRow([
                         PaperCell.Head(line.Row.Name),
-                        .. some.Select(index =>
+                        .. some.Select(one =>
                             Cell(
-                                line.Days[index],
-                                roster.Window.First.PlusDays(index),
+                                line.Days[one.Index],
+                                one.Day,
                                 names,
                                 // Whose row it is names them already.
                                 wish with

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Mortar.Core.Calendars;
+using Mortar.Core.Time;
 using Mortar.Core.Words;
 
 namespace Mortar.Core.Paper;
@@ -58,6 +59,25 @@ public sealed record PaperWish(PaperSize Size, bool Across)
 
     /// <summary>The longest title, in UTF-16 units.</summary>
     public const int LongestTitle = 80;
+
+    /// <summary>How a sheet of something begins: what has days side by side lies across, a month has room for titles only.</summary>
+    public static PaperWish Begin(PaperWhat what, PaperSize size) =>
+        new(size, what is PaperWhat.Week or PaperWhat.Month or PaperWhat.Roster or PaperWhat.Absences)
+        {
+            Places = what != PaperWhat.Month,
+            People = what != PaperWhat.Month,
+            Notes = what == PaperWhat.Day,
+        };
+
+    /// <summary>How many days one asks for at most: a wall of paper is nobody's help.</summary>
+    public static int LongestDays(PaperWhat what) =>
+        what switch
+        {
+            PaperWhat.Day => 1,
+            PaperWhat.Agenda or PaperWhat.Absences => Window.LongestDays,
+            PaperWhat.Month => 366,
+            _ => 62,
+        };
 }
 
 /// <summary>What is printed: sheets under one heading.</summary>

@@ -110,10 +110,7 @@ public static class RosterTable
             from row in RowsOf(entry)
             select (row, entry)
         ).ToLookup(one => one.row, one => one.entry);
-        var days = Enumerable
-            .Range(0, Period.DaysBetween(window.First, window.Last) + 1)
-            .Select(window.First.PlusDays)
-            .ToList();
+        var days = window.Days.ToList();
         return
         [
             .. rows.Select(row => new RosterLine(

@@ -98,13 +98,11 @@ public static class HourRows
     ) => Stretches.Merged(times.Select(one => one.Span), week.Span);
 
     private static int WholeDays(IEnumerable<CountedTime> times, Window week) =>
-        RosterRows
-            .Days(week)
-            .Count(day =>
-                times.Any(one =>
-                    one is { WholeDays: true, Perhaps: false } && new Window(day, day, week.Reader).Touches(one.Span)
-                )
-            );
+        week.Days.Count(day =>
+            times.Any(one =>
+                one is { WholeDays: true, Perhaps: false } && new Window(day, day, week.Reader).Touches(one.Span)
+            )
+        );
 
     private static Cell LengthOf(Duration length) => length > Duration.Zero ? Cell.Of(length) : Cell.Empty;
 

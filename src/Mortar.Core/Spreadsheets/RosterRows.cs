@@ -1,6 +1,5 @@
 using System.Globalization;
 using Mortar.Core.Roster;
-using Mortar.Core.Time;
 
 namespace Mortar.Core.Spreadsheets;
 
@@ -14,18 +13,17 @@ public static class RosterRows
     public static Table Of(GroupRoster roster) =>
         Table.Of(
             "Roster",
-            [new Column("Who", 20), .. Days(roster.Window).Select(day => new Column(Head(day), 24) { Wraps = true })],
+            [new Column("Who", 20), .. roster.Window.Days.Select(day => new Column(Head(day), 24) { Wraps = true })],
             roster.Lines.Select(
                 IReadOnlyList<Cell> (line) =>
                     [
                         Cell.Of(line.Row.Name),
-                        .. Days(roster.Window)
-                            .Select(
-                                (day, index) =>
-                                    Cell.Of(
-                                        string.Join('\n', line.Days[index].Select(entry => EntryWords.Line(entry, day)))
-                                    )
-                            ),
+                        .. roster.Window.Days.Select(
+                            (day, index) =>
+                                Cell.Of(
+                                    string.Join('\n', line.Days[index].Select(entry => EntryWords.Line(entry, day)))
+                                )
+                        ),
                     ]
             )
         ) with
@@ -34,7 +32,4 @@ public static class RosterRows
         };
 
     internal static string Head(NodaTime.LocalDate day) => day.ToString("ddd uuuu-MM-dd", CultureInfo.InvariantCulture);
-
-    internal static IEnumerable<NodaTime.LocalDate> Days(Window window) =>
-        Enumerable.Range(0, NodaTime.Period.DaysBetween(window.First, window.Last) + 1).Select(window.First.PlusDays);
 }

@@ -27,6 +27,9 @@ public sealed record Window
     /// <summary>The zone in which the days are meant.</summary>
     public DateTimeZone Reader { get; }
 
+    /// <summary>Its days, one after the other.</summary>
+    public IEnumerable<LocalDate> Days => First.Through(Last);
+
     /// <summary>The instants of the window: the start of the first day up to the start of the day after the last.</summary>
     public Interval Span { get; }
 

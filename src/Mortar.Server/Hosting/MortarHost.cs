@@ -1,3 +1,4 @@
+using Microsoft.AspNetCore.Http.Json;
 using Microsoft.Data.Sqlite;
 using Microsoft.Extensions.FileProviders;
 using Microsoft.Extensions.Options;
@@ -66,9 +67,9 @@ internal static class MortarHost
         builder.Services.AddSingleton<ZoneClock>();
         builder.Services.AddSingleton(TimeProvider.System);
         builder.Services.AddSingleton(services => new PublicLinks(PublicUrl(services)));
-        builder.Services.ConfigureHttpJsonOptions(json => WireJson.Configure(json.SerializerOptions));
         builder.Services.AddExceptionHandler<StoreProblems>();
         builder.Services.AddProblemDetails(problems => problems.CustomizeProblemDetails = Problems.Explain);
+        builder.Services.PostConfigure<JsonOptions>(json => WireJson.Configure(json.SerializerOptions));
         builder.Services.AddOpenApi(ApiDocument.Configure);
         builder.Services.AddHealth();
         builder.Services.AddTelemetry(options);
@@ -133,7 +134,7 @@ internal static class MortarHost
         app.UseRouting();
         app.UseAuthentication();
         app.UseAuthorization();
-        app.UseRateLimiter();
+        app.UseRateLimits();
         app.UseBodySizes();
 
         var api = app.MapGroup("/api")

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Threading.RateLimiting;
+using Microsoft.AspNetCore.RateLimiting;
 using Microsoft.Extensions.Primitives;
 using Mortar.Core.Words;
 using NodaTime;
@@ -37,31 +38,60 @@ internal static class RateLimits
     private const int SearchesPerSecond = 5;
 
     public static void AddRateLimits(this IServiceCollection services, MortarOptions options) =>
-        services.AddRateLimiter(limiter =>
+        // Ended with its host, which the limiter of the framework's own is not: that keeps a timer running, and with it
+        // all that the host ever held.
+        services.AddSingleton(_ => new Limiters(OfChanges(), OfRoutes(options)));
+
+    /// <summary>Comes after what finds the route and who asks; one count for all branches that use it.</summary>
+    public static void UseRateLimits(this IApplicationBuilder app)
+    {
+        var limiters = app.ApplicationServices.GetRequiredService<Limiters>();
+        app.Use(
+            async (context, next) =>
+            {
+                using var lease = await limiters.Wait(context);
+                if (lease.IsAcquired)
+                {
+                    await next(context);
+                }
+                else
+                {
+                    context.Response.StatusCode = StatusCodes.Status429TooManyRequests;
+                    await Tell(context, lease);
+                }
+            }
+        );
+    }
+
+    private static PartitionedRateLimiter<HttpContext> OfChanges() =>
+        PartitionedRateLimiter.Create<HttpContext, string>(context =>
+            HttpMethods.IsGet(context.Request.Method)
+            || HttpMethods.IsHead(context.Request.Method)
+            || PersonOf(context) is not { } person
+                ? RateLimitPartition.GetNoLimiter("others")
+                : Bucket(person, Changes, ChangesPerSecond)
+        );
+
+    /// <summary>What a route says of itself with <c>RequireRateLimiting</c>.</summary>
+    private static PartitionedRateLimiter<HttpContext> OfRoutes(MortarOptions options) =>
+        PartitionedRateLimiter.Create<HttpContext, string>(context =>
         {
-            limiter.OnRejected = (rejected, _) => Tell(rejected.HttpContext, rejected.Lease);
-            limiter.GlobalLimiter = PartitionedRateLimiter.Create<HttpContext, string>(context =>
-                HttpMethods.IsGet(context.Request.Method)
-                || HttpMethods.IsHead(context.Request.Method)
-                || PersonOf(context) is not { } person
-                    ? RateLimitPartition.GetNoLimiter("others")
-                    : Bucket($"changes {person}", Changes, ChangesPerSecond)
-            );
-            limiter.AddPolicy(
-                Searching,
-                context => Bucket($"searches {PersonOf(context) ?? NetworkOf(context)}", Searches, SearchesPerSecond)
-            );
-            limiter.AddPolicy(
-                Making,
-                context =>
-                    RateLimitPartition.GetConcurrencyLimiter(
-                        PersonOf(context) ?? NetworkOf(context),
-                        _ => new ConcurrencyLimiterOptions { PermitLimit = 1, QueueLimit = 3 }
-                    )
-            );
-            limiter.AddPolicy(Asks, context => PerMinute(PersonOf(context) ?? "nobody", AsksPerMinute));
-            limiter.AddPolicy(Reading, context => PerMinute(NetworkOf(context), options.ReadsPerMinute));
-            limiter.AddPolicy(SignIn, context => PerMinute(NetworkOf(context), options.SignInsPerMinute));
+            var policy = context.GetEndpoint()?.Metadata.GetMetadata<EnableRateLimitingAttribute>()?.PolicyName;
+            var network = $"{policy} {NetworkOf(context)}";
+            var who = PersonOf(context) is { } person ? $"{policy} {person}" : network;
+            return policy switch
+            {
+                null => RateLimitPartition.GetNoLimiter("others"),
+                Searching => Bucket(who, Searches, SearchesPerSecond),
+                Making => RateLimitPartition.GetConcurrencyLimiter(
+                    who,
+                    _ => new ConcurrencyLimiterOptions { PermitLimit = 1, QueueLimit = 3 }
+                ),
+                Asks => PerMinute(who, AsksPerMinute),
+                Reading => PerMinute(network, options.ReadsPerMinute),
+                SignIn => PerMinute(network, options.SignInsPerMinute),
+                _ => throw new InvalidOperationException($"There is no limit {policy}."),
+            };
         });
 
     private static string? PersonOf(HttpContext context) =>
@@ -98,5 +128,27 @@ internal static class RateLimits
                 Duration.FromSeconds(seconds)
             )
             .ExecuteAsync(context);
+    }
+
+    /// <summary>Those of one host: what is chained is not ended with the chain.</summary>
+    private sealed class Limiters(
+        PartitionedRateLimiter<HttpContext> changes,
+        PartitionedRateLimiter<HttpContext> routes
+    ) : IDisposable
+    {
+        private readonly PartitionedRateLimiter<HttpContext> both = PartitionedRateLimiter.CreateChained(
+            changes,
+            routes
+        );
+
+        public ValueTask<RateLimitLease> Wait(HttpContext context) =>
+            both.AcquireAsync(context, permitCount: 1, context.RequestAborted);
+
+        public void Dispose()
+        {
+            both.Dispose();
+            changes.Dispose();
+            routes.Dispose();
+        }
     }
 }

@@ -2,6 +2,7 @@ using System.Reflection;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
 using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
 using Mortar.Core.Access;
@@ -15,6 +16,21 @@ namespace Mortar.Server.Wire;
 /// <summary>How things are written on the wire: names of choices in camel case, times in ISO 8601.</summary>
 internal static class WireJson
 {
+    /// <summary>
+    /// The first that fits is taken. They are the same for every Mortar of a process, as is what finds out how types are
+    /// written: the serialiser then works that out once, and not for each of them.
+    /// </summary>
+    private static readonly JsonConverter[] Converters =
+    [
+        new ToldAddresses(),
+        new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false),
+        new LocalTimes(),
+        new LocalDates(),
+        .. new JsonSerializerOptions().ConfigureForNodaTime(DateTimeZoneProviders.Tzdb).Converters,
+    ];
+
+    private static readonly DefaultJsonTypeInfoResolver Types = new();
+
     public static void Configure(JsonSerializerOptions options)
     {
         options.NumberHandling = JsonNumberHandling.Strict;
@@ -23,13 +39,12 @@ internal static class WireJson
         // A part that is missing is told to the client, instead of being null where nobody expects it.
         options.RespectRequiredConstructorParameters = true;
         options.RespectNullableAnnotations = true;
-        options.Converters.Add(new ToldAddresses());
-        options.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false));
+        foreach (var converter in Converters)
+        {
+            options.Converters.Add(converter);
+        }
 
-        // The first that fits is taken.
-        options.Converters.Add(new LocalTimes());
-        options.Converters.Add(new LocalDates());
-        options.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
+        options.TypeInfoResolver = Types;
     }
 
     /// <summary>Tells the OpenAPI document what the serialiser does: NodaTime's values are strings, cases name themselves.</summary>

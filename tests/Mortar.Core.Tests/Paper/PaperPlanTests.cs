@@ -65,7 +65,7 @@ public class PaperPlanTests
                     .Entries.SelectMany(entry =>
                         Enumerable.Repeat(
                             ((VisibleEvent.Shown)entry.What).Title,
-                            days.All.Count(day => entry.First <= day && day <= entry.Last)
+                            days.Window.Days.Count(day => entry.First <= day && day <= entry.Last)
                         )
                     )
                     .Order()

@@ -110,6 +110,8 @@ internal sealed partial class DemoStudio(MortarDb db, UserManager<Account> accou
 
     private async Task MakePeople()
     {
+        // Made once, since it is made slow on purpose: everybody is told the one password of all of them.
+        var hash = accounts.PasswordHasher.HashPassword(new Account(), Password);
         foreach (var person in All)
         {
             var row = new PersonRow
@@ -127,8 +129,8 @@ internal sealed partial class DemoStudio(MortarDb db, UserManager<Account> accou
                     Id = person.Id.Value,
                     UserName = person.Address,
                     Email = person.Address,
-                },
-                Password
+                    PasswordHash = hash,
+                }
             );
             if (!made.Succeeded)
             {

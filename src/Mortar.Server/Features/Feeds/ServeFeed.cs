@@ -21,7 +21,7 @@ internal static class ServeFeed
             {
                 branch.UseResponseCompression();
                 branch.UseRouting();
-                branch.UseRateLimiter();
+                branch.UseRateLimits();
                 branch.UseEndpoints(feeds =>
                 {
                     feeds

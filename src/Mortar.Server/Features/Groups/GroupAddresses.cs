@@ -15,7 +15,9 @@ internal static class GroupAddresses
     public static void Map(RouteGroupBuilder api)
     {
         api.MapGet("/groups/by-address/{name}", Find).WithName("FindGroup");
-        api.MapGet("/groups/{groupId:guid}/address", Look).WithName("LookAtGroupAddress");
+        api.MapGet("/groups/{groupId:guid}/address", Look)
+            .WithName("LookAtGroupAddress")
+            .RequireRateLimiting(RateLimits.Searching);
     }
 
     /// <summary>Whoever is not in it learns no more than of a name that leads nowhere.</summary>

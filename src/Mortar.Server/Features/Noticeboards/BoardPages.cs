@@ -28,7 +28,7 @@ internal static class BoardPages
             {
                 branch.UseResponseCompression();
                 branch.UseRouting();
-                branch.UseRateLimiter();
+                branch.UseRateLimits();
                 branch.UseEndpoints(Map);
             }
         );

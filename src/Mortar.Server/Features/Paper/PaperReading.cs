@@ -26,18 +26,7 @@ internal sealed record PaperAsk(
     GroupId? Group,
     IReadOnlySet<CalendarId>? Calendars,
     PaperWish Wish
-)
-{
-    /// <summary>How many days one asks for at most: a wall of paper is nobody's help.</summary>
-    public static int LongestDays(PaperWhat what) =>
-        what switch
-        {
-            PaperWhat.Day => 1,
-            PaperWhat.Agenda or PaperWhat.Absences => Window.LongestDays,
-            PaperWhat.Month => 366,
-            _ => 62,
-        };
-}
+);
 
 /// <summary>Reads what goes on sheets.</summary>
 internal sealed class PaperReading(

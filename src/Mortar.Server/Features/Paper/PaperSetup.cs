@@ -26,7 +26,7 @@ internal static class PaperSetup
                 branch.UseRouting();
                 branch.UseAuthentication();
                 branch.UseAuthorization();
-                branch.UseRateLimiter();
+                branch.UseRateLimits();
                 branch.UseEndpoints(Map);
             }
         );
@@ -74,20 +74,22 @@ internal static class PaperSetup
         }
 
         var (from, to) = (first.Value, last.Value);
-        if (Ranges.WhyNot(from, to, PaperAsk.LongestDays(of)) is { } refusal)
+        if (Ranges.WhyNot(from, to, PaperWish.LongestDays(of)) is { } refusal)
         {
             return refusal;
         }
 
-        var wish = new PaperWish(
-            string.Equals(size, "letter", StringComparison.OrdinalIgnoreCase) ? PaperSize.Letter : PaperSize.A4,
-            across ?? of is PaperWhat.Week or PaperWhat.Month or PaperWhat.Roster or PaperWhat.Absences
-        )
+        var begun = PaperWish.Begin(
+            of,
+            string.Equals(size, "letter", StringComparison.OrdinalIgnoreCase) ? PaperSize.Letter : PaperSize.A4
+        );
+        var wish = begun with
         {
+            Across = across ?? begun.Across,
             Title = PlainText.Shorten(PlainText.OneLine(title ?? string.Empty), PaperWish.LongestTitle),
-            Places = places ?? of != PaperWhat.Month,
-            People = people ?? of != PaperWhat.Month,
-            Notes = notes ?? of == PaperWhat.Day,
+            Places = places ?? begun.Places,
+            People = people ?? begun.People,
+            Notes = notes ?? begun.Notes,
         };
         var read = await reading.Read(
             acting.Person,
