@@ -88,6 +88,36 @@ public class StoreTests
         Assert.True(log.Length <= 4 * 1024 * 1024, $"{log.Length} bytes are left.");
     }
 
+    /// <summary>What is told again is remembered again, for as long as the connection lives: once a request, for ever.</summary>
+    [Fact]
+    public async Task A_connection_is_told_how_to_work_once_by_however_many_it_is_used()
+    {
+        await using var mortar = await TestMortar.Start();
+        for (var i = 0; i < 50; i++)
+        {
+            var (first, _) = await mortar.Store(db => Wait(db, "PRAGMA busy_timeout=1234"));
+            var (second, wait) = await mortar.Store(db => Wait(db, "PRAGMA busy_timeout"));
+
+            // Which is lent out is up to the pool, which other tests may empty.
+            if (ReferenceEquals(first, second))
+            {
+                Assert.Equal(1234, wait);
+                return;
+            }
+        }
+
+        Assert.Fail("No connection was lent out again.");
+
+        static async Task<(object Handle, long Wait)> Wait(MortarDb db, string pragma)
+        {
+            await db.Database.OpenConnectionAsync();
+            var connection = (Microsoft.Data.Sqlite.SqliteConnection)db.Database.GetDbConnection();
+            await using var command = connection.CreateCommand();
+            command.CommandText = pragma;
+            return (connection.Handle!, (long)(await command.ExecuteScalarAsync())!);
+        }
+    }
+
     [Fact]
     public async Task A_recorded_row_is_changed_only_by_somebody_and_never_erased()
     {

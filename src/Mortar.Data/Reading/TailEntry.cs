@@ -77,6 +77,21 @@ public sealed class TailEntry
             _ => false,
         };
 
+    /// <summary>Whether somebody who read some calendars before it may have read what they cannot read any more.</summary>
+    public bool CanTakeFrom(Func<CalendarId, bool> isSeen) =>
+        IsAboutAccess
+            ? CalendarId is not { } about || isSeen(about)
+            : RowBefore is { } was && isSeen(was.CalendarId) && (RowAfter is not { } now || HidesMore(was, now));
+
+    /// <summary>What a date of a series keeps to itself is in the series, so any change of that counts.</summary>
+    private static bool HidesMore(EventRow was, EventRow now) =>
+        now.CalendarId != was.CalendarId
+        || now.Private
+        || now.HidesAttendees
+        || now.GivenTo != was.GivenTo
+        || now.Editors != was.Editors
+        || now.Series != was.Series;
+
     private static bool Touches(EventRow? row, Func<CalendarId, bool> isSeen, IReadOnlyCollection<Interval> stretches)
     {
         if (row is null || !isSeen(row.CalendarId))

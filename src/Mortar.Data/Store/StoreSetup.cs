@@ -51,7 +51,7 @@ public static class StoreSetup
                     RelationalEventId.TransactionError
                 )
             )
-            .AddInterceptors(new Pragmas(Pragmas.Kept));
+            .AddInterceptors(Pragmas.Kept);
 
     /// <summary>A file of one act (<see cref="Store.Aside"/>), thrown away after it: nothing of it has to outlive a crash.</summary>
     internal static DbContextOptions<MortarDb> Aside(string file) =>
@@ -65,9 +65,13 @@ public static class StoreSetup
                 }.ConnectionString,
                 sqlite => sqlite.UseParameterizedCollectionMode(ParameterTranslationMode.Parameter)
             )
-            .AddInterceptors(new Pragmas("PRAGMA journal_mode=MEMORY; PRAGMA synchronous=OFF;"))
+            .AddInterceptors(Pragmas.Aside)
             .Options;
 
+    /// <summary>
+    /// What a connection is told when it is first opened. There is one of each kind: options are made for every request, and
+    /// a memory of its own with each would tell connections again and be kept as long as they are.
+    /// </summary>
     private sealed class Pragmas(string pragmas) : DbConnectionInterceptor
     {
         /// <summary>
@@ -75,11 +79,14 @@ public static class StoreSetup
         /// busy_timeout: SQLite waits for a lock by itself, which is finer than the driver's polling.
         /// journal_size_limit: what an import made of the log is given back to the disk.
         /// </summary>
-        public const string Kept =
-            "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL; PRAGMA busy_timeout=15000; PRAGMA journal_size_limit=4194304;";
+        public static readonly Pragmas Kept = new(
+            "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL; PRAGMA busy_timeout=15000; PRAGMA journal_size_limit=4194304;"
+        );
+
+        public static readonly Pragmas Aside = new("PRAGMA journal_mode=MEMORY; PRAGMA synchronous=OFF;");
 
         /// <summary>Connections are lent out again and again; one that was told keeps them.</summary>
-        private readonly ConditionalWeakTable<sqlite3, Pragmas> told = [];
+        private readonly ConditionalWeakTable<sqlite3, object> told = [];
 
         public override void ConnectionOpened(DbConnection connection, ConnectionEndEventData eventData)
         {
@@ -112,6 +119,6 @@ public static class StoreSetup
         private bool IsNew(DbConnection connection) =>
             connection is SqliteConnection { Handle: { } handle }
             && new SqliteConnectionStringBuilder(connection.ConnectionString).Mode != SqliteOpenMode.ReadOnly
-            && told.TryAdd(handle, this);
+            && told.TryAdd(handle, pragmas);
     }
 }

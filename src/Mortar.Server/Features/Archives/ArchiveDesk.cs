@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using System.Threading.Channels;
 using Mortar.Core.Words;
+using Mortar.Data.Reading;
 using Mortar.Server.Hosting;
 using NodaTime;
 
@@ -53,8 +54,15 @@ internal sealed class Archive(Guid id, PersonId owner, GroupId? group, string pa
     /// <summary>What it is called as a file.</summary>
     public string Name { get; set; } = string.Empty;
 
-    /// <summary>Stands for what its owner could see when it was made.</summary>
-    public string Likeness { get; set; } = string.Empty;
+    /// <summary>What its owner could see before it was made; <c>null</c> until that is known.</summary>
+    public WindowSight? Seen { get; set; }
+
+    /// <summary>Whether it may hold what its owner cannot see any more.</summary>
+    public bool IsOutdated(WindowSight now) =>
+        Seen is not { } then
+        || then.Sight.LikenessOn(then.Sight.All) != now.Sight.LikenessOn(now.Sight.All)
+        || now.Tail.Since(then.Tail.Version) is not { } entries
+        || entries.Any(entry => entry.CanTakeFrom(then.Calendars.Contains));
 
     public CancellationToken Stopping => stop.Token;
 

@@ -34,7 +34,8 @@ internal sealed class ArchiveWriting(
 {
     public async Task Write(Archive archive, CancellationToken cancellationToken)
     {
-        var sight = (await reader.See(archive.Owner, cancellationToken)).Sight;
+        archive.Seen = await reader.See(archive.Owner, cancellationToken);
+        var sight = archive.Seen.Sight;
         var groups = await db.Groups.ToDictionaryAsync(row => row.Id, row => row.Name, cancellationToken);
         var me = await db.People.AsNoTracking().SingleAsync(row => row.Id == archive.Owner, cancellationToken);
         var calendars = sight
@@ -45,7 +46,7 @@ internal sealed class ArchiveWriting(
             .ThenBy(one => one.Row.Name, StringComparer.OrdinalIgnoreCase)
             .ToList();
         var now = clock.GetCurrentInstant().InZone(zones.Zone(me.Zone));
-        (archive.Total, archive.Likeness) = (calendars.Count, sight.LikenessOn(sight.All));
+        archive.Total = calendars.Count;
         archive.Name = FilesToGive.Name(
             FormattableString.Invariant($"{(archive.Group is { } of ? groups[of] : me.Name)} {now:uuuu-MM-dd}"),
             ".zip"

@@ -82,10 +82,9 @@ internal static class ArchivesSetup
             return Problems.NotThere("archive");
         }
 
-        var sight = (await reader.See(acting.Person, cancellationToken)).Sight;
-        if (sight.LikenessOn(sight.All) != archive.Likeness)
+        if (archive.IsOutdated(await reader.See(acting.Person, cancellationToken)))
         {
-            // Access that ended since is ended for this file, too.
+            // What was taken back since is taken back from this file, too.
             desk.Remove(acting.Person);
             return Problems.Of(
                 StatusCodes.Status409Conflict,

@@ -133,6 +133,53 @@ public class ArchiveTests
     }
 
     [Fact]
+    public async Task What_was_taken_back_from_its_owner_since_is_not_given_out_and_what_went_on_is()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var calendar = await ines.MakeCalendar();
+        await mortar.Give(calendar, DemoPeople.Priya, Role.View);
+        var id = await ines.MakeEvent(calendar, "Secret-title");
+        var changes = 0;
+        async Task Change(object body) => (await ines.Put($"/api/events/{id}", body, version: ++changes)).Is(200);
+
+        // Others write on, in it and elsewhere.
+        var path = await Made(priya);
+        await Change(World.Event(calendar, "Secret-title, later"));
+        await ines.MakeEvent(calendar, "Another");
+        await ines.MakeEvent(await ines.MakeCalendar());
+        Assert.Contains("Secret-title", (await Opened(priya, path))["calendars/Studio-team/Glaze-tests.ics"]);
+
+        path = await Made(priya);
+        await Change(
+            new
+            {
+                calendarId = calendar.Value,
+                title = "Secret-title",
+                place = "",
+                notes = "",
+                showAs = "busy",
+                time = World.Hours("2026-03-13T09:00:00", "2026-03-13T10:00:00"),
+                @private = true,
+                attendees = Array.Empty<Guid>(),
+            }
+        );
+        (await priya.Get($"{path}/file")).IsProblem(409, "archive-outdated");
+
+        path = await Made(priya);
+        (await ines.Delete($"/api/events/{id}", version: ++changes)).Is(200);
+        (await priya.Get($"{path}/file")).IsProblem(409, "archive-outdated");
+
+        // Who has what is told to whoever coordinates.
+        await mortar.Give(calendar, DemoPeople.Priya, Role.Coordinate);
+        path = await Made(priya);
+        Assert.Contains("who has what/Studio-team.xlsx", (await Opened(priya, path)).Keys);
+        await mortar.Give(calendar, DemoPeople.Priya, Role.View);
+        (await priya.Get($"{path}/file")).IsProblem(409, "archive-outdated");
+    }
+
+    [Fact]
     public async Task A_new_one_takes_the_place_of_the_old_and_what_is_stopped_leaves_nothing()
     {
         await using var mortar = await TestMortar.Start();
