@@ -27,6 +27,35 @@ public class PaperTests
         return screen.Print();
     }
 
+    /// <summary>From the browser's own menu it is the screen that prints, whatever Mortar does.</summary>
+    [Fact]
+    public async Task The_screen_itself_prints_light_and_says_how_one_comes_to_sheets()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url);
+        ines.Open();
+        ines.Script("localStorage.setItem('mortar-theme', 'dark')");
+        ines.SignIn(DemoPeople.Ines);
+        Assert.Equal("dark", Theme());
+
+        var print = ines.Print();
+        if (Environment.GetEnvironmentVariable("SHOTS") is { } folder)
+        {
+            print.Save(Path.Combine(folder, "screen.pdf"));
+        }
+
+        Assert.True(print.Has("Studio team, 9 – 15 March 2026"), print.Text);
+        Assert.True(print.Has("Print (P) makes sheets of it"), print.Text);
+        Assert.True(print.Has("Front desk"));
+        Assert.False(print.Has("Sign out"));
+        Assert.False(print.Has("Gaps"));
+        var dark = print.Pages.SelectMany(page => page.Letters).Count(Printed.IsDark);
+        Assert.True(dark > print.Pages.Sum(page => page.Letters.Count) * 9 / 10, "It is not written in dark ink.");
+        ines.Until(() => Theme() == "dark", "the screen to be as it was");
+
+        string Theme() => ines.Script<string>("return document.documentElement.dataset.theme");
+    }
+
     [Fact]
     public async Task From_the_wall_to_the_printer()
     {

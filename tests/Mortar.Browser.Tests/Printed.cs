@@ -68,6 +68,9 @@ internal sealed class Printed(byte[] bytes)
                 .Where(letter => !char.IsWhiteSpace(letter) && letter is not ('-' or '\u2010' or '\u00AD'))
         );
 
+    /// <summary>Whether a letter is nearer to black than to white.</summary>
+    public static bool IsDark(Letter letter) => Light(letter.Color.ToRGBValues()) < 0.5;
+
     public void Save(string file) => File.WriteAllBytes(file, bytes);
 
     private static double Light((double r, double g, double b) color) =>

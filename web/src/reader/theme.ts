@@ -15,16 +15,17 @@ export const chosenTheme = (): Theme =>
 
 export function chooseTheme(theme: Theme) {
   localStorage.setItem(key, theme)
-  show()
+  show(theme)
 }
 
-/** Shows the chosen theme and follows the system where that was chosen. */
+/** Shows the chosen theme and follows the system where that was chosen; on paper it is light. */
 export function applyTheme() {
-  dark.addEventListener('change', show)
+  dark.addEventListener('change', () => show())
+  window.addEventListener('beforeprint', () => show('light'))
+  window.addEventListener('afterprint', () => show())
   show()
 }
 
-function show() {
-  const theme = chosenTheme()
+function show(theme = chosenTheme()) {
   document.documentElement.dataset.theme = theme === 'system' ? (dark.matches ? 'dark' : 'light') : theme
 }

@@ -52,7 +52,7 @@ export function Ribbon({ from, weeks, first, last, today, calendars, low, onGo, 
   }
   const isInView = last >= from && first < addDays(from, weeks * 7)
   return (
-    <div className="flex items-center gap-2 border-b border-cement-300 bg-cement-200 px-4 py-1 max-sm:px-2">
+    <div className="flex items-center gap-2 border-b border-cement-300 bg-cement-200 px-4 py-1 max-sm:px-2 print:hidden">
       <nav aria-label="Weeks" data-ribbon="true" className="min-w-0 flex-1">
         <div
           ref={strip}
