@@ -13,12 +13,14 @@ namespace Mortar.Core.Access;
 /// <param name="Calendars">By name.</param>
 /// <param name="Groups">Whole groups that were given a step, by name.</param>
 /// <param name="Links">Links to whole calendars that lead somewhere, by name.</param>
+/// <param name="Noticeboards">Noticeboards that the world reads now, and what it reads of the calendars there, by title.</param>
 /// <param name="People">Everybody who reaches one of the calendars, and every member, by name.</param>
 public sealed record AccessOverview(
     string GroupName,
     ImmutableArray<OverviewCalendar> Calendars,
     ImmutableArray<OverviewGroup> Groups,
     ImmutableArray<OverviewLink> Links,
+    ImmutableArray<OverviewNoticeboard> Noticeboards,
     ImmutableArray<OverviewPerson> People
 );
 
@@ -39,6 +41,9 @@ public sealed record OverviewLink(
     int Holders,
     ImmutableArray<OverviewCell> Cells
 );
+
+/// <summary>A noticeboard, which gives a step to everybody who opens it.</summary>
+public sealed record OverviewNoticeboard(NoticeboardId Id, string Title, ImmutableArray<OverviewCell> Cells);
 
 /// <summary>Somebody who reaches one of the calendars, or a member.</summary>
 /// <param name="Address">Told to coordinators of the group, and of whom was invited there or asked with it.</param>

@@ -22,7 +22,7 @@ public sealed record AccessRow(
 /// <summary>Who may do what on which calendars of a group, as tables: the steps, and the ways that lead to them.</summary>
 public static class AccessRows
 {
-    /// <summary>The rows: whole groups, links, and people.</summary>
+    /// <summary>The rows: whole groups, links, noticeboards, and people.</summary>
     public static IReadOnlyList<AccessRow> RowsOf(AccessOverview overview) =>
         [
             .. overview.Groups.Select(group => new AccessRow(
@@ -37,6 +37,13 @@ public static class AccessRows
                 $"link, on {Wording.Count(link.Holders, "wall", "walls")}",
                 Address: null,
                 link.Cells,
+                IsPerson: false
+            )),
+            .. overview.Noticeboards.Select(board => new AccessRow(
+                $"Noticeboard “{board.Title}”",
+                "the world",
+                Address: null,
+                board.Cells,
                 IsPerson: false
             )),
             .. overview.People.Select(person => new AccessRow(

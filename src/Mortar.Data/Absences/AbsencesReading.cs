@@ -27,13 +27,7 @@ public sealed class AbsencesReading(MortarDb db, TimesReader times, WindowReader
         }
 
         var window = new Window(from, to, zones.Zone(group.Row.Zone));
-        var known = await times.Read(
-            reader,
-            [.. group.Members.Select(Participant.Of)],
-            window,
-            new TimesScope(group.Row.Id),
-            cancellationToken
-        );
+        var known = await group.Known(reader, window, times, cancellationToken);
         var names = (await windows.See(reader, cancellationToken)).Sight.Calendars.ToDictionary(
             one => one.Row.Id,
             one => one.Row.Name

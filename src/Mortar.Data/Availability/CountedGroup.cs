@@ -37,6 +37,14 @@ public sealed record CountedGroup(GroupRow Row, IReadOnlyList<PersonId> Members)
             : null;
     }
 
+    /// <summary>What is known of its members' time, as far as the reader sees it.</summary>
+    public Task<IReadOnlyList<KnownParticipant>> Known(
+        PersonId reader,
+        Window window,
+        TimesReader times,
+        CancellationToken cancellationToken
+    ) => times.Read(reader, [.. Members.Select(Participant.Of)], window, new TimesScope(Row.Id), cancellationToken);
+
     /// <summary>Its members with their absences as far as the reader sees them; as it would be were some away as well.</summary>
     public async Task<IReadOnlyList<CoverPerson>> People(
         PersonId reader,
@@ -46,15 +54,7 @@ public sealed record CountedGroup(GroupRow Row, IReadOnlyList<PersonId> Members)
         CancellationToken cancellationToken
     ) =>
         [
-            .. (
-                await times.Read(
-                    reader,
-                    [.. Members.Select(Participant.Of)],
-                    window,
-                    new TimesScope(Row.Id),
-                    cancellationToken
-                )
-            ).Select(one => new CoverPerson(
+            .. (await Known(reader, window, times, cancellationToken)).Select(one => new CoverPerson(
                 new PersonId(one.Who.Id),
                 without.People.Contains(one.Who.Id)
                     ? BusyTime.Of(window.Span, [(without.Span, Taken.Away)])

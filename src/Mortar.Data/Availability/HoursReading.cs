@@ -25,13 +25,7 @@ public sealed class HoursReading(MortarDb db, TimesReader times, WindowReader wi
         }
 
         var window = new Window(from, to, zones.Zone(group.Row.Zone));
-        var known = await times.Read(
-            reader,
-            [.. group.Members.Select(Participant.Of)],
-            window,
-            new TimesScope(group.Row.Id),
-            cancellationToken
-        );
+        var known = await group.Known(reader, window, times, cancellationToken);
         var names = (await windows.See(reader, cancellationToken))
             .Sight.Calendars.Where(one => one.Row.GroupId == groupId)
             .ToDictionary(one => one.Row.Id, one => one.Row.Name);

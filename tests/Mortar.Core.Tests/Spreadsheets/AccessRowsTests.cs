@@ -10,7 +10,7 @@ namespace Mortar.Core.Tests.Spreadsheets;
 public class AccessRowsTests
 {
     [Fact]
-    public void Rows_are_groups_links_and_people_and_each_step_says_by_which_way()
+    public void Rows_are_groups_links_noticeboards_and_people_and_each_step_says_by_which_way()
     {
         var calendar = new OverviewCalendar(Studio.GlazeTests, "Glaze tests", Hue.Iron, Mark.Cone, Role.None);
         OverviewCell Cell(params OverviewWay[] ways) => new(calendar.Id, ways[0].Role, Role.None, [.. ways]);
@@ -36,6 +36,13 @@ public class AccessRowsTests
                     ),
                 ],
                 [
+                    new OverviewNoticeboard(
+                        new NoticeboardId(Guid.NewGuid()),
+                        "Fairs",
+                        [Cell(new OverviewWay(Way.Own, Role.View, null, null))]
+                    ),
+                ],
+                [
                     Person(
                         "Ines",
                         isMember: true,
@@ -54,6 +61,7 @@ public class AccessRowsTests
                 "Who|Is|Address|Glaze tests",
                 "Raku club|group of 4||Outline",
                 "Link without a name|link, on 1 wall||Times only",
+                "Noticeboard “Fairs”|the world||View",
                 "Ines|member|ines@example.org|Edit",
                 "Dele|from outside|ines@example.org|",
             ],
@@ -63,6 +71,7 @@ public class AccessRowsTests
             [
                 "Raku club|Glaze tests|Outline||",
                 "Link without a name|Glaze tests|Times only||",
+                "Noticeboard “Fairs”|Glaze tests|View||",
                 "Ines|Glaze tests|Edit|given to them|2026-03-27",
                 "Ines|Glaze tests|View|by Raku club|",
             ],

@@ -1981,6 +1981,7 @@ export interface components {
             calendars: components["schemas"]["AccessTableCalendarBody"][];
             groups: components["schemas"]["AccessTableGroupBody"][];
             links: components["schemas"]["AccessTableLinkBody"][];
+            noticeboards: components["schemas"]["AccessTableNoticeboardBody"][];
             people: components["schemas"]["AccessTablePersonBody"][];
         };
         AccessTableCalendarBody: {
@@ -2014,6 +2015,12 @@ export interface components {
             mostUses: null | number;
             /** Format: int32 */
             holders: number;
+            cells: components["schemas"]["AccessTableCellBody"][];
+        };
+        AccessTableNoticeboardBody: {
+            /** Format: uuid */
+            noticeboardId: string;
+            title: string;
             cells: components["schemas"]["AccessTableCellBody"][];
         };
         AccessTablePersonBody: {

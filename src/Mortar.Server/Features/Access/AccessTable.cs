@@ -3,7 +3,7 @@ using Mortar.Core.Access;
 using Mortar.Core.Calendars;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
-using Mortar.Data.Groups;
+using Mortar.Data.Reading;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
 using NodaTime;
@@ -20,12 +20,14 @@ internal static class AccessTable
     /// <param name="Calendars">Across, by name.</param>
     /// <param name="Groups">Down, first: whole groups that were given a step.</param>
     /// <param name="Links">Down, then: links to whole calendars that lead somewhere.</param>
+    /// <param name="Noticeboards">Down, then: noticeboards that the world reads now.</param>
     /// <param name="People">Down: everybody who reaches one of the calendars, and every member, by name.</param>
     internal sealed record Body(
         string GroupName,
         IReadOnlyList<CalendarBody> Calendars,
         IReadOnlyList<GroupBody> Groups,
         IReadOnlyList<LinkBody> Links,
+        IReadOnlyList<NoticeboardBody> Noticeboards,
         IReadOnlyList<PersonBody> People
     );
 
@@ -41,6 +43,9 @@ internal static class AccessTable
         int Holders,
         IReadOnlyList<CellBody> Cells
     );
+
+    /// <summary>A noticeboard, and what the world reads there of the calendars.</summary>
+    internal sealed record NoticeboardBody(Guid NoticeboardId, string Title, IReadOnlyList<CellBody> Cells);
 
     internal sealed record GroupBody(Guid GroupId, string Name, int Members, IReadOnlyList<CellBody> Cells);
 
@@ -107,6 +112,7 @@ internal static class AccessTable
                     Cells(one.Cells)
                 )),
             ],
+            [.. overview.Noticeboards.Select(one => new NoticeboardBody(one.Id.Value, one.Title, Cells(one.Cells)))],
             [
                 .. overview.People.Select(one => new PersonBody(
                     one.Id.Value,

@@ -5,7 +5,6 @@ using Mortar.Core.Access;
 using Mortar.Core.Spreadsheets;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
-using Mortar.Data.Groups;
 using Mortar.Data.Reading;
 using Mortar.Data.Store;
 using Mortar.Formats.Spreadsheets;

@@ -1,8 +1,6 @@
-using System.Globalization;
 using System.Security.Cryptography;
 using System.Text;
 using Microsoft.EntityFrameworkCore;
-using Microsoft.Net.Http.Headers;
 using Mortar.Core.Feeds;
 using Mortar.Data.Feeds;
 using Mortar.Data.Store;
@@ -68,21 +66,8 @@ internal static class ServeFeed
         var told = await Hash(context, feed, source);
         var stamp = since.Of(feed.Id, told);
         await feeds.See(feed, stop);
-        var headers = context.Response.Headers;
-        var tag = new EntityTagHeaderValue($"\"{told[..32]}\"", isWeak: true);
         Headers(context);
-        headers.CacheControl = "private, no-cache";
-        headers.ETag = tag.ToString();
-        headers.LastModified = stamp.ToDateTimeUtc().ToString("R", CultureInfo.InvariantCulture);
-        if (Preconditions.IsKnown(context.Request, tag, stamp))
-        {
-            context.Response.StatusCode = StatusCodes.Status304NotModified;
-            return;
-        }
-
-        context.Response.ContentType = "text/calendar; charset=utf-8";
-        headers.ContentDisposition = "inline; filename=\"calendar.ics\"";
-        if (HttpMethods.IsHead(context.Request.Method))
+        if (!CalendarFileHead.Begin(context, told, stamp, "calendar", caches: "private"))
         {
             return;
         }

@@ -94,12 +94,13 @@ internal static class BoardAnswers
             return;
         }
 
-        await BoardFiles.Answer(
-            context,
-            file.AsMemory(sizeof(long)),
-            Instant.FromUnixTimeSeconds(BitConverter.ToInt64(file)),
-            called
-        );
+        var bytes = file.AsMemory(sizeof(long));
+        var changedAt = Instant.FromUnixTimeSeconds(BitConverter.ToInt64(file));
+        context.Response.Headers.AccessControlAllowOrigin = "*";
+        if (CalendarFileHead.Begin(context, HashOf(bytes.Span), changedAt, called, caches: "public"))
+        {
+            await context.Response.Body.WriteAsync(bytes, context.RequestAborted);
+        }
     }
 
     public static async Task Answer(HttpContext context, Noticeboard board, byte[] bytes)
@@ -114,10 +115,7 @@ internal static class BoardAnswers
 
         // Kept by nobody without asking whether it still holds: what is ended or changed is so for everybody at once.
         headers.CacheControl = "public, no-cache";
-        var tag = new EntityTagHeaderValue(
-            $"\"{Convert.ToHexStringLower(SHA256.HashData(bytes))[..32]}\"",
-            isWeak: true
-        );
+        var tag = new EntityTagHeaderValue($"\"{HashOf(bytes)[..32]}\"", isWeak: true);
         headers.ETag = tag.ToString();
         if (Preconditions.IsKnown(context.Request, tag))
         {
@@ -131,6 +129,8 @@ internal static class BoardAnswers
             await context.Response.Body.WriteAsync(bytes, context.RequestAborted);
         }
     }
+
+    private static string HashOf(ReadOnlySpan<byte> bytes) => Convert.ToHexStringLower(SHA256.HashData(bytes));
 
     public static Task NotThere(HttpContext context) =>
         Say(

@@ -1,11 +1,8 @@
-using System.Globalization;
 using System.Security.Cryptography;
 using System.Text;
-using Microsoft.Net.Http.Headers;
 using Mortar.Core.Noticeboards;
 using Mortar.Core.Words;
 using Mortar.Formats.ICalendar;
-using Mortar.Server.Hosting;
 using NodaTime;
 using NodaTime.Text;
 
@@ -47,36 +44,6 @@ internal static class BoardFiles
     /// <summary>One event of it, taken once.</summary>
     public static string One(BoardModel model, BoardEntry entry, Instant changedAt) =>
         PublishedCalendar.Write(Head(model, source: null), [Published(model, entry)], [], entry.Span, changedAt);
-
-    /// <summary>
-    /// Answers with a file: what has not changed since is not sent again, by its tag or, for programs that know only that, by
-    /// its date (RFC 9110, 13.1).
-    /// </summary>
-    public static async Task Answer(HttpContext context, ReadOnlyMemory<byte> bytes, Instant changedAt, string name)
-    {
-        var headers = context.Response.Headers;
-        headers.CacheControl = "public, no-cache";
-        headers.XContentTypeOptions = "nosniff";
-        headers.AccessControlAllowOrigin = "*";
-        var tag = new EntityTagHeaderValue(
-            $"\"{Convert.ToHexStringLower(SHA256.HashData(bytes.Span))[..32]}\"",
-            isWeak: true
-        );
-        headers.ETag = tag.ToString();
-        headers.LastModified = changedAt.ToDateTimeUtc().ToString("R", CultureInfo.InvariantCulture);
-        if (Preconditions.IsKnown(context.Request, tag, changedAt))
-        {
-            context.Response.StatusCode = StatusCodes.Status304NotModified;
-            return;
-        }
-
-        context.Response.ContentType = "text/calendar; charset=utf-8";
-        headers.ContentDisposition = $"inline; filename=\"{name}.ics\"";
-        if (!HttpMethods.IsHead(context.Request.Method))
-        {
-            await context.Response.Body.WriteAsync(bytes, context.RequestAborted);
-        }
-    }
 
     private static PublishedHead Head(BoardModel model, string? source) =>
         new(model.Board.Title, model.Board.Words, model.Board.Accent, model.Url, source, Refresh);

@@ -8,7 +8,6 @@ using Mortar.Core.Roster;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Absences;
-using Mortar.Data.Groups;
 using Mortar.Data.Reading;
 using Mortar.Data.Roster;
 using Mortar.Data.Store;

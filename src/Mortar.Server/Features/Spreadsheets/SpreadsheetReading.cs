@@ -7,7 +7,6 @@ using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Absences;
 using Mortar.Data.Availability;
-using Mortar.Data.Groups;
 using Mortar.Data.People;
 using Mortar.Data.Reading;
 using Mortar.Data.Roster;

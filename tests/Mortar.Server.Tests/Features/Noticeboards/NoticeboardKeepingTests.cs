@@ -22,6 +22,42 @@ public class NoticeboardKeepingTests
     ) => (await ines.Put($"/api/calendars/{calendar.Value}/access/{who.Id.Value}", new { role })).Is(204);
 
     [Fact]
+    public async Task In_the_table_of_access_the_world_has_what_it_reads_on_a_noticeboard()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var (one, other) = (await ines.MakeCalendar(), await ines.MakeCalendar());
+        await Coordinates(ines, one, DemoPeople.Priya);
+        var id = await ines.MakeNoticeboard(Settings([(one, "view"), (other, "times")], "For all"), open: false);
+        Assert.Null(await Row(ines));
+
+        (await ines.Post($"/api/noticeboards/{id}/open")).Is(200);
+        Assert.Equal([(one.Value, "view"), (other.Value, "times")], await Row(ines));
+        // Who coordinates one of them knows of that one.
+        Assert.Equal([(one.Value, "view")], await Row(priya));
+
+        (await ines.Post($"/api/noticeboards/{id}/pause")).Is(200);
+        Assert.Null(await Row(ines));
+
+        async Task<List<(Guid, string)>?> Row(Browser browser) =>
+            (await browser.Get($"/api/groups/{World.StudioTeam}/access"))
+                .Is(200)
+                .Body.GetProperty("noticeboards")
+                .EnumerateArray()
+                .Where(row => row.GetProperty("noticeboardId").GetGuid() == id)
+                .Select(row =>
+                {
+                    Assert.Equal("For all", row.Text("title"));
+                    return row.GetProperty("cells")
+                        .EnumerateArray()
+                        .Select(cell => (cell.GetProperty("calendarId").GetGuid(), cell.Text("role")))
+                        .ToList();
+                })
+                .SingleOrDefault();
+    }
+
+    [Fact]
     public async Task Only_who_coordinates_all_that_is_on_it_makes_changes_and_opens_it()
     {
         await using var mortar = await TestMortar.Start();

@@ -2,6 +2,7 @@ import type { MouseEvent } from 'react'
 import { roleName } from '../../model/ladder'
 import { longDayText } from '../../reader/dates'
 import { MarkBlock } from '../../ui/MarkSign'
+import { TextLink } from '../../ui/TextLink'
 import { type Cell, linkName, meaningOf, type Place, placeKey, type RowKind, type Table } from './accessTable'
 import { DefaultStep } from './DefaultStep'
 
@@ -12,10 +13,17 @@ export interface Row {
   note: string
   kind: RowKind
   cells: readonly Cell[]
+  /** Where its steps are changed, where that is not here. */
+  to?: string
 }
 
-/** The rows of the table: groups and links where all of it is shown, and those people who are. */
-export function rowsOf(table: Table, people: readonly Table['people'][number][], isWhole: boolean): Row[] {
+/** The rows of the table: groups, links and noticeboards where all of it is shown, and those people who are. */
+export function rowsOf(
+  table: Table,
+  people: readonly Table['people'][number][],
+  isWhole: boolean,
+  groupId: string,
+): Row[] {
   return [
     ...(isWhole ? table.groups : []).map((one) => ({
       id: one.groupId,
@@ -30,6 +38,14 @@ export function rowsOf(table: Table, people: readonly Table['people'][number][],
       note: `on ${one.holders} ${one.holders === 1 ? 'wall' : 'walls'}`,
       kind: 'link' as const,
       cells: one.cells,
+    })),
+    ...(isWhole ? table.noticeboards : []).map((one) => ({
+      id: one.noticeboardId,
+      name: `Noticeboard “${one.title}”`,
+      note: 'the world',
+      kind: 'noticeboard' as const,
+      cells: one.cells,
+      to: `/groups/${groupId}/noticeboards/${one.noticeboardId}`,
     })),
     ...people.map((one) => ({
       id: one.personId,
@@ -104,7 +120,13 @@ export function AccessGrid({ table, rows, places, onChoose }: AccessGridProps) {
               scope="row"
               className="sticky left-0 z-1 border-r border-b border-cement-200 bg-cement-50 px-4 py-1 text-left font-bold"
             >
-              <span className="written">{row.name}</span>
+              {row.to ? (
+                <TextLink to={row.to}>
+                  <span className="written">{row.name}</span>
+                </TextLink>
+              ) : (
+                <span className="written">{row.name}</span>
+              )}
               {row.note && <span className="block text-[11px] font-normal text-cement-700">{row.note}</span>}
             </th>
             {table.calendars.map((calendar) => {
@@ -116,7 +138,13 @@ export function AccessGrid({ table, rows, places, onChoose }: AccessGridProps) {
                   data-hue={calendar.hue}
                   className="border-r border-b border-cement-200 bg-surface p-0.5"
                 >
-                  {row.kind === 'link' && !cell ? null : (
+                  {row.to ? (
+                    cell && (
+                      <p data-step={cell.role} className="access-cell min-h-9 rounded-brick px-2 py-2">
+                        {roleName(cell.role)}
+                      </p>
+                    )
+                  ) : row.kind === 'link' && !cell ? null : (
                     <button
                       type="button"
                       data-step={cell?.role ?? 'none'}

@@ -37,7 +37,7 @@ function Whole({ table, groupId }: { table: Table; groupId: string }) {
   const [narrowing, setNarrowing] = useState<Narrowing>('all')
   const [places, setPlaces] = useState<readonly Place[]>([])
   const people = narrowed(table.people, narrowing, words)
-  const rows = rowsOf(table, people, narrowing === 'all' && words === '')
+  const rows = rowsOf(table, people, narrowing === 'all' && words === '', groupId)
   const choose = (place: Place, event: MouseEvent) => {
     const more = event.shiftKey || event.ctrlKey || event.metaKey
     const isIn = places.some((one) => placeKey(one) === placeKey(place))

@@ -9,11 +9,11 @@ export type Cell = Schema['AccessTableCellBody']
 type WayBody = Schema['AccessTableWayBody']
 
 /** What a row stands for. */
-export type RowKind = 'person' | 'group' | 'link'
+export type RowKind = 'person' | 'group' | 'link' | 'noticeboard'
 
 /** A row and a column of the table. */
 export interface Place {
-  /** A person's, a group's or a link's id. */
+  /** The id of what it stands for. */
   rowId: string
   kind: RowKind
   calendarId: string

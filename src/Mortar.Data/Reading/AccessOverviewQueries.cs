@@ -4,9 +4,10 @@ using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Events;
+using Mortar.Data.Noticeboards;
 using Mortar.Data.Store;
 
-namespace Mortar.Data.Groups;
+namespace Mortar.Data.Reading;
 
 /// <summary>Reads who reaches which calendars of a group.</summary>
 public static class AccessOverviewQueries
@@ -86,6 +87,15 @@ public static class AccessOverviewQueries
                 Holders = db.LinkHolders.Count(holder => holder.LinkId == link.Id && holder.LeftAt == null),
             })
             .ToListAsync(cancellationToken);
+        var boards = new List<NoticeboardRow>();
+        foreach (var board in await db.NoticeboardsOf(reader, groupId, cancellationToken))
+        {
+            if (ids.Exists(id => board.Calendars.Contains(id.Value)) && await db.IsRead(board, cancellationToken))
+            {
+                boards.Add(board);
+            }
+        }
+
         var addresses = await db.AddressesKnownTo(reader, ids, cancellationToken);
         var alone = await db.GivenAlone(
             ids,
@@ -134,6 +144,25 @@ public static class AccessOverviewQueries
                     one.Holders,
                     [Cell(one.Link.CalendarId, Standing.Of([new Grant(one.Link.Role, Way.Own, one.Link.EndsAt)], now))]
                 )),
+            ],
+            [
+                .. boards
+                    .Select(row => (row.Id, Board: row.ToCore()))
+                    .OrderBy(one => one.Board.Title, StringComparer.OrdinalIgnoreCase)
+                    .Select(one => new OverviewNoticeboard(
+                        one.Id,
+                        one.Board.Title,
+                        [
+                            .. one
+                                .Board.Layers.Where(layer => ids.Contains(layer.CalendarId))
+                                .Select(layer =>
+                                    Cell(
+                                        layer.CalendarId,
+                                        Standing.Of([new Grant(layer.Role, Way.Own, EndsAt: null)], now)
+                                    )
+                                ),
+                        ]
+                    )),
             ],
             [
                 .. people.Select(one => new OverviewPerson(
