@@ -1,4 +1,6 @@
 using System.Collections.Concurrent;
+using System.Net;
+using System.Net.Sockets;
 using Mortar.Browser.Tests;
 using OpenQA.Selenium;
 using OpenQA.Selenium.Chrome;
@@ -13,6 +15,8 @@ public sealed class Browsers : IDisposable
 {
     private static readonly ConcurrentBag<ChromeDriver> Idle = [];
     private static readonly ConcurrentDictionary<ChromeDriver, DirectoryInfo> Started = [];
+
+    private static int lastPort = 9_514;
 
     internal static ChromeDriver Take() => Idle.TryTake(out var one) ? one : Start();
 
@@ -72,9 +76,32 @@ public sealed class Browsers : IDisposable
         options.SetLoggingPreference(LogType.Browser, LogLevel.Warning);
         var service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
         service.SuppressInitialDiagnosticInformation = true;
+        service.Port = Port();
         var driver = new ChromeDriver(service, options, TimeSpan.FromMinutes(2));
         Started[driver] = profile;
         return driver;
+    }
+
+    /// <summary>
+    /// A port for a driver, below those that the system gives to whoever asks for any (32768 and up on Linux): one of these may
+    /// be given to somebody else between being found free and being taken.
+    /// </summary>
+    private static int Port()
+    {
+        while (true)
+        {
+            var port = Interlocked.Increment(ref lastPort);
+            try
+            {
+                using var trial = new TcpListener(IPAddress.Loopback, port);
+                trial.Start();
+                return port;
+            }
+            catch (SocketException)
+            {
+                // somebody has it: the next
+            }
+        }
     }
 
     private static void End(ChromeDriver driver)
