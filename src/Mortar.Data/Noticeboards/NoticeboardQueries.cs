@@ -13,15 +13,30 @@ namespace Mortar.Data.Noticeboards;
 public static class NoticeboardQueries
 {
     /// <summary>Whether the world reads it now.</summary>
-    public static async Task<bool> IsRead(this MortarDb db, NoticeboardRow row, CancellationToken cancellationToken)
+    public static async Task<bool> IsRead(this MortarDb db, NoticeboardRow row, CancellationToken cancellationToken) =>
+        (await db.ReadAmong([row], cancellationToken)).Count > 0;
+
+    /// <summary>Those of some that the world reads now; each keeper's steps are read once.</summary>
+    public static async Task<IReadOnlyList<NoticeboardRow>> ReadAmong(
+        this MortarDb db,
+        IEnumerable<NoticeboardRow> rows,
+        CancellationToken cancellationToken
+    )
     {
-        if (row.EndedAt is not null || row.State != BoardState.Open)
+        var read = new List<NoticeboardRow>();
+        foreach (
+            var kept in rows.Where(row => row is { EndedAt: null, State: BoardState.Open }).GroupBy(row => row.Keeper)
+        )
         {
-            return false;
+            var keeper = await db.ReaderOf(kept.Key, cancellationToken);
+            read.AddRange(
+                kept.Where(row =>
+                    NoticeboardRules.IsRead(row.State, row.Calendars.Select(id => keeper.RoleOn(new CalendarId(id))))
+                )
+            );
         }
 
-        var keeper = await db.ReaderOf(row.Keeper, cancellationToken);
-        return NoticeboardRules.IsRead(row.State, row.Calendars.Select(id => keeper.RoleOn(new CalendarId(id))));
+        return read;
     }
 
     /// <summary>The noticeboards that are there and that somebody finds on the pages of a group: kept there, or with a calendar of it.</summary>

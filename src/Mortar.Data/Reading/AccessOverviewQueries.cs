@@ -87,14 +87,12 @@ public static class AccessOverviewQueries
                 Holders = db.LinkHolders.Count(holder => holder.LinkId == link.Id && holder.LeftAt == null),
             })
             .ToListAsync(cancellationToken);
-        var boards = new List<NoticeboardRow>();
-        foreach (var board in await db.NoticeboardsOf(reader, groupId, cancellationToken))
-        {
-            if (ids.Exists(id => board.Calendars.Contains(id.Value)) && await db.IsRead(board, cancellationToken))
-            {
-                boards.Add(board);
-            }
-        }
+        var boards = await db.ReadAmong(
+            (await db.NoticeboardsOf(reader, groupId, cancellationToken)).Where(board =>
+                ids.Exists(id => board.Calendars.Contains(id.Value))
+            ),
+            cancellationToken
+        );
 
         var addresses = await db.AddressesKnownTo(reader, ids, cancellationToken);
         var alone = await db.GivenAlone(

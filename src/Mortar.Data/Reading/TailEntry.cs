@@ -77,10 +77,15 @@ public sealed class TailEntry
             _ => false,
         };
 
-    /// <summary>Whether somebody who read some calendars before it may have read what they cannot read any more.</summary>
-    public bool CanTakeFrom(Func<CalendarId, bool> isSeen) =>
+    /// <summary>
+    /// Whether somebody who read some calendars of some groups before it may have read what they cannot read any more. What
+    /// happens in other groups never counts: anybody can have one and change it all day.
+    /// </summary>
+    public bool CanTakeFrom(Func<CalendarId, bool> isSeen, IReadOnlySet<GroupId> groups) =>
         IsAboutAccess
-            ? CalendarId is not { } about || isSeen(about)
+            ? CalendarId is { } about
+                ? isSeen(about)
+                : Groups.Overlaps(groups)
             : RowBefore is { } was && isSeen(was.CalendarId) && (RowAfter is not { } now || HidesMore(was, now));
 
     /// <summary>What a date of a series keeps to itself is in the series, so any change of that counts.</summary>

@@ -62,7 +62,12 @@ internal sealed class Archive(Guid id, PersonId owner, GroupId? group, string pa
         Seen is not { } then
         || then.Sight.LikenessOn(then.Sight.All) != now.Sight.LikenessOn(now.Sight.All)
         || now.Tail.Since(then.Tail.Version) is not { } entries
-        || entries.Any(entry => entry.CanTakeFrom(then.Calendars.Contains));
+        || entries.Any(entry =>
+            entry.CanTakeFrom(
+                then.Calendars.Contains,
+                then.Sight.Calendars.Select(calendar => calendar.Row.GroupId).ToHashSet()
+            )
+        );
 
     public CancellationToken Stopping => stop.Token;
 

@@ -50,12 +50,9 @@ internal static class BoardScripts
             .Where(row => row.EndedAt == null && row.State == BoardState.Open)
             .ToListAsync(context.RequestAborted);
         var text = new StringBuilder("User-agent: *\n");
-        foreach (var row in open.Where(row => row.ToCore().Listed))
+        foreach (var row in await db.ReadAmong(open.Where(row => row.ToCore().Listed), context.RequestAborted))
         {
-            if (await db.IsRead(row, context.RequestAborted))
-            {
-                text.Append("Allow: /b/").Append(row.Address).Append('\n');
-            }
+            text.Append("Allow: /b/").Append(row.Address).Append('\n');
         }
 
         text.Append("Allow: /noticeboard.js\nDisallow: /\n");

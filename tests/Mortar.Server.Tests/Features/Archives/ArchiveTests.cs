@@ -149,6 +149,20 @@ public class ArchiveTests
         await Change(World.Event(calendar, "Secret-title, later"));
         await ines.MakeEvent(calendar, "Another");
         await ines.MakeEvent(await ines.MakeCalendar());
+        // Who is in a group of somebody else's is no matter of this one; anybody can have one and change it all day.
+        using var hanne = await mortar.As(DemoPeople.Hanne);
+        (
+            await hanne.Put(
+                $"/api/groups/{Guid.NewGuid()}",
+                new
+                {
+                    name = "Parcels",
+                    sort = "club",
+                    zone = "Europe/London",
+                    firstDay = "monday",
+                }
+            )
+        ).Is(200);
         Assert.Contains("Secret-title", (await Opened(priya, path))["calendars/Studio-team/Glaze-tests.ics"]);
 
         path = await Made(priya);
