@@ -1,10 +1,11 @@
 import { useMemo } from 'react'
 import { type Brick, brickKey, timeOf, titleOf } from '../../model/bricks'
-import { dateOf, daysOf } from '../../model/times'
+import { dateOf } from '../../model/times'
 import { clockText, daysText, dayText, longDayText } from '../../reader/dates'
 import { MarkBlock } from '../../ui/MarkSign'
 import { LightStrips, lightsOn } from '../bricks/Lights'
 import type { ViewProps } from '../viewProps'
+import { bricksByDay } from './bricksByDay'
 
 interface AgendaListProps
   extends Pick<ViewProps, 'days' | 'now' | 'bricks' | 'face'>,
@@ -29,16 +30,7 @@ export function AgendaList({
   onLit = null,
 }: AgendaListProps) {
   const first = days[0] ?? ''
-  const byDay = useMemo(() => {
-    const sorted = bricks.toSorted(
-      (a, b) => sortKey(a, zone).localeCompare(sortKey(b, zone)) || brickKey(a).localeCompare(brickKey(b)),
-    )
-    return Map.groupBy(sorted, (brick) => {
-      const start = daysOf(timeOf(brick, zone)).first
-      // biome-ignore lint/complexity/useMathMinMax: these are dates as text, which sort as they follow
-      return start < first ? first : start
-    })
-  }, [bricks, first, zone])
+  const byDay = useMemo(() => bricksByDay(bricks, first, zone), [bricks, first, zone])
   return days
     .filter((day) => byDay.has(day) || lightsOn(lit, day).length > 0)
     .map((day) => (
@@ -144,9 +136,4 @@ function whenText(brick: Brick, zone: string): string {
   return dateOf(time.start) === dateOf(time.end) || time.end.endsWith('00:00:00')
     ? `${clockText(time.start)} – ${clockText(time.end)}`
     : `${clockText(time.start)} – ${dayText(time.end)}, ${clockText(time.end)}`
-}
-
-const sortKey = (brick: Brick, zone: string): string => {
-  const time = timeOf(brick, zone)
-  return time.form === 'days' ? time.first : time.start
 }
