@@ -65,6 +65,7 @@ public class ArchitectureTests
         "Calendars",
         "Links",
         "Undo",
+        "Binned",
         "Answers",
         "Groups",
         "Preferences",
@@ -138,6 +139,7 @@ public class ArchitectureTests
         "Inbox",
         "Reminders",
         "Keeping",
+        "Binned",
     ];
 
     [Fact]
@@ -261,6 +263,7 @@ public class ArchitectureTests
             "Absences",
             "Access",
             "Answers",
+            "Binned",
             "Calendars",
             "Events",
             "Feeds",

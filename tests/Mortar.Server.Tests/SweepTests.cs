@@ -43,7 +43,7 @@ public class SweepTests
 
         clock.Now += Duration.FromDays(30) - Duration.FromMinutes(1);
         Assert.Equal((0, 0), await Run(mortar));
-        (await ines.Post($"/api/bin/{gone.Value}/bring-back")).Is(204);
+        (await ines.BringBack(gone)).Is(200);
         (await priya.Get($"/api/events/{inside}")).Is(200);
         (await ines.Delete($"/api/calendars/{gone.Value}?name=Glaze tests", 3)).Is(204);
         Assert.NotEmpty(await Mentions(mortar, gone.Value, inside));

@@ -151,10 +151,10 @@ internal sealed class TestMortar : IAsyncDisposable
         );
 
     /// <summary>Puts many events into a calendar, spread over the days and hours of the demo's week.</summary>
-    public Task Fill(CalendarId calendar, int count) =>
+    public Task Fill(CalendarId calendar, int count, Guid? set = null) =>
         Store(db =>
             db.Write<int>(
-                Act.By(DemoPeople.Ines.Id),
+                set is { } named ? new Act(DemoPeople.Ines.Id, new ChangeSetId(named)) : Act.By(DemoPeople.Ines.Id),
                 () =>
                 {
                     var clock = new ZoneClock(DateTimeZoneProviders.Tzdb);

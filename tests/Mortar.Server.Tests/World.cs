@@ -147,6 +147,18 @@ internal static class World
             .Body.EnumerateArray()
             .Any(layer => layer.GetProperty("calendarId").GetGuid() == calendar.Value);
 
+    /// <summary>What somebody finds in the bin.</summary>
+    public static async Task<List<JsonElement>> InBin(this Browser browser) =>
+        [.. (await browser.Get("/api/bin")).Is(200).Body.EnumerateArray()];
+
+    /// <summary>Somebody brings back what the bin says waits there.</summary>
+    public static Task<Answer> BringBack(this Browser browser, JsonElement entry, Guid? set = null) =>
+        browser.Post("/api/bin/bring-back", new { place = entry.GetProperty("place") }, set);
+
+    /// <summary>Somebody brings a calendar back.</summary>
+    public static Task<Answer> BringBack(this Browser browser, CalendarId calendar) =>
+        browser.Post("/api/bin/bring-back", new { place = new { kind = "calendar", calendarId = calendar.Value } });
+
     /// <summary>Somebody says yes to a group that asked them.</summary>
     public static async Task SayYes(this Browser browser, Guid group) =>
         (await browser.Post($"/api/memberships/{group}/accept")).Is(204);

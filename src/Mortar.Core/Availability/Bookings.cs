@@ -113,6 +113,50 @@ public static class Bookings
             before is { } other && other.Span.End >= now.Span.End ? other : now;
     }
 
+    /// <summary>The nearest times to a booking's own at which its place is free for as long, none of them over.</summary>
+    /// <param name="booking">A booking by hours, and no series.</param>
+    /// <param name="all">All bookings of the place that can touch the window.</param>
+    /// <param name="window">The days that are looked at.</param>
+    /// <param name="now">Nothing before it is offered.</param>
+    /// <param name="clock">Zone rules.</param>
+    /// <returns>One before and one after, in the booking's own zone; <c>null</c> where there is none.</returns>
+    public static (OfferedTime? Earlier, OfferedTime? Later) Nearest(
+        Event booking,
+        IEnumerable<Event> all,
+        Window window,
+        Instant now,
+        ZoneClock clock
+    )
+    {
+        if (booking is not { Time: EventTime.Timed timed, Series: null })
+        {
+            return (null, null);
+        }
+
+        var within = new Interval(Instant.Max(window.Span.Start, Instant.Min(now, window.Span.End)), window.Span.End);
+        var zone = clock.Zone(timed.Zone);
+        var (start, end) = (ZoneClock.At(timed.Start, zone), ZoneClock.At(timed.End, zone));
+        if (end <= start || within.Duration <= Duration.Zero)
+        {
+            return (null, null);
+        }
+
+        var taken = BusyTime.Of(
+            within,
+            all.Where(one => one.Id != booking.Id)
+                .SelectMany(one => one.Occurrences(window, clock))
+                .Where(one => one.Content is { Cancelled: false, ShowAs: not ShowAs.Free })
+                .Take(MostLookedAt)
+                .Select(one => (one.Span, Taken.Busy))
+        );
+        var place = new Invitee(Participant.Of(booking.CalendarId), Need.Required, taken, Hours: null);
+        var (earlier, later) = Gaps.Nearest(new GapQuestion([place], within, end - start), start);
+        return (At(earlier), At(later == earlier ? null : later));
+
+        OfferedTime? At(Instant? at) =>
+            at is { } found ? new OfferedTime(found, timed.StartingAt(found.InZone(zone).LocalDateTime)) : null;
+    }
+
     /// <summary>Says that a place is taken, and by what as far as the reader may know.</summary>
     /// <param name="place">The place's name.</param>
     /// <param name="when">When it is taken, on the reader's clock.</param>
@@ -124,6 +168,11 @@ public static class Bookings
         return $"“{place}” is taken{by}: {RangeSentence.For(when, year)}. It takes one booking at a time; choose another time or place.";
     }
 }
+
+/// <summary>A time that is free for a booking.</summary>
+/// <param name="Start">When it begins.</param>
+/// <param name="Time">When it is, in the zone in which the booking was agreed.</param>
+public sealed record OfferedTime(Instant Start, EventTime Time);
 
 /// <summary>What becomes of new bookings of a place that takes one at a time.</summary>
 public abstract record BookingCheck

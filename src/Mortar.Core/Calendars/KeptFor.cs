@@ -2,7 +2,7 @@ using NodaTime;
 
 namespace Mortar.Core.Calendars;
 
-/// <summary>For how long is kept what nobody needs any more. Of what is in the bin, <see cref="BinRules"/> say it, and of mails <see cref="Letters.MailLife"/>.</summary>
+/// <summary>For how long is kept what nobody needs any more. Of what is in the bin, <see cref="Mortar.Core.Binned.BinRules"/> say it, and of mails <see cref="Letters.MailLife"/>.</summary>
 public static class KeptFor
 {
     /// <summary>How long after a thing began it is remembered that somebody was reminded of it: longer than any clock is put back.</summary>

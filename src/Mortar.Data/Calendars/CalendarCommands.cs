@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
+using Mortar.Core.Binned;
 using Mortar.Core.Calendars;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
@@ -141,7 +142,9 @@ public sealed class CalendarCommands(MortarDb db, GrantCommands grants, ZoneCloc
             version,
             row =>
             {
-                if (BinRules.Check(row.Name, name).WhyNot is { } unfit)
+                if (
+                    BinRules.Check(row.Name, name, "the calendar’s name to delete it for everybody").WhyNot is { } unfit
+                )
                 {
                     return Task.FromResult<Outcome<CalendarRow>>(unfit);
                 }

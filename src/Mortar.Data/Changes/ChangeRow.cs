@@ -20,6 +20,9 @@ public sealed class ChangeRow
 
     public required PersonId Actor { get; init; }
 
+    /// <summary>The act that this one takes back; <c>null</c> for an act of its own.</summary>
+    public ChangeSetId? Undoes { get; init; }
+
     public required Subject Subject { get; init; }
 
     public required Guid SubjectId { get; init; }
@@ -71,6 +74,8 @@ internal sealed class ChangeConfiguration : IEntityTypeConfiguration<ChangeRow>
         builder.HasKey(change => change.Sequence);
         builder.Property(change => change.Sequence).ValueGeneratedOnAdd();
         builder.HasIndex(change => change.Set);
+        builder.HasIndex(change => new { change.Actor, change.Sequence });
+        builder.HasIndex(change => change.Undoes).HasFilter("Undoes IS NOT NULL");
         builder.HasIndex(change => new { change.SubjectId, change.Sequence });
         builder.HasIndex(change => new { change.CalendarId, change.Sequence });
         // Most changes are about neither; a row less in two indexes for each.

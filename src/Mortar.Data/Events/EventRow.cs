@@ -93,6 +93,9 @@ public sealed class EventRow : IRecorded
 
     public Instant? DeletedAt { get; set; }
 
+    /// <summary>The act that put it in the bin; <c>null</c> where it is not there. Kept true by the store.</summary>
+    public ChangeSetId? DeletedIn { get; set; }
+
     public int Version { get; set; }
 
     Subject IRecorded.Subject => Subject.Event;
@@ -233,6 +236,10 @@ internal sealed class EventConfiguration : IEntityTypeConfiguration<EventRow>
             .HasIndex(row => row.IndexEnd)
             .HasFilter("LongestReminder IS NOT NULL AND DeletedAt IS NULL")
             .HasDatabaseName("IX_Events_Reminders");
+        builder
+            .HasIndex(row => new { row.CalendarId, row.DeletedAt })
+            .HasFilter("DeletedAt IS NOT NULL")
+            .HasDatabaseName("IX_Events_Bin");
         builder.HasOne<CalendarRow>().WithMany().HasForeignKey(row => row.CalendarId);
         builder.HasOne<PersonRow>().WithMany().HasForeignKey(row => row.AddedBy);
     }

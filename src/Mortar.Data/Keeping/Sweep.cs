@@ -1,9 +1,11 @@
 using System.Linq.Expressions;
 using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Binned;
 using Mortar.Core.Calendars;
 using Mortar.Core.Letters;
 using Mortar.Data.Links;
 using Mortar.Data.Noticeboards;
+using Mortar.Data.Proposals;
 using Mortar.Data.Store;
 using NodaTime;
 
@@ -39,7 +41,8 @@ public sealed class Sweep(MortarDb db)
         );
     }
 
-    private async Task<(int Calendars, int Events)> Bin(CancellationToken cancellationToken)
+    /// <summary>Of the bin alone: what has been there for its time.</summary>
+    public async Task<(int Calendars, int Events)> Bin(CancellationToken cancellationToken)
     {
         var (events, calendars) = (0, 0);
         var old = db.Now - BinRules.Kept;
@@ -53,7 +56,32 @@ public sealed class Sweep(MortarDb db)
             gone = await db.Tidy(() => Calendar(old, cancellationToken), cancellationToken);
         }
 
+        for (var gone = 1; gone > 0; )
+        {
+            gone = await db.Tidy(() => Proposals(row => row.WithdrawnAt < old, cancellationToken), cancellationToken);
+        }
+
         return (calendars, events);
+    }
+
+    /// <summary>Some proposals with who was asked and what was said to them (ON DELETE CASCADE), and what was done to both.</summary>
+    private async Task<int> Proposals(Expression<Func<ProposalRow, bool>> which, CancellationToken cancellationToken)
+    {
+        var ids = await db
+            .Proposals.Where(which)
+            .Select(row => row.Id)
+            .OrderBy(id => id)
+            .Take(Piece)
+            .ToListAsync(cancellationToken);
+        var subjects = ids.ConvertAll(id => id.Value);
+        subjects.AddRange(
+            await db
+                .Suitings.Where(row => ids.Contains(row.ProposalId))
+                .Select(row => row.Id)
+                .ToListAsync(cancellationToken)
+        );
+        await db.Changes.Where(change => subjects.Contains(change.SubjectId)).ExecuteDeleteAsync(cancellationToken);
+        return await db.Proposals.Where(row => ids.Contains(row.Id)).ExecuteDeleteAsync(cancellationToken);
     }
 
     /// <summary>Some events with all that hangs on them; what was answered, given, reminded and asked goes with the row (ON DELETE CASCADE).</summary>

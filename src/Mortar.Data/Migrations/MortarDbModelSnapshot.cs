@@ -784,9 +784,17 @@ namespace Mortar.Data.Migrations
                     b.Property<Guid>("SubjectId")
                         .HasColumnType("TEXT");
 
+                    b.Property<Guid?>("Undoes")
+                        .HasColumnType("TEXT");
+
                     b.HasKey("Sequence");
 
                     b.HasIndex("Set");
+
+                    b.HasIndex("Undoes")
+                        .HasFilter("Undoes IS NOT NULL");
+
+                    b.HasIndex("Actor", "Sequence");
 
                     b.HasIndex("CalendarId", "Sequence");
 
@@ -820,6 +828,9 @@ namespace Mortar.Data.Migrations
 
                     b.Property<long?>("DeletedAt")
                         .HasColumnType("INTEGER");
+
+                    b.Property<Guid?>("DeletedIn")
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("Editors")
                         .HasColumnType("TEXT");
@@ -900,6 +911,10 @@ namespace Mortar.Data.Migrations
                     b.HasIndex("IndexEnd")
                         .HasDatabaseName("IX_Events_Reminders")
                         .HasFilter("LongestReminder IS NOT NULL AND DeletedAt IS NULL");
+
+                    b.HasIndex("CalendarId", "DeletedAt")
+                        .HasDatabaseName("IX_Events_Bin")
+                        .HasFilter("DeletedAt IS NOT NULL");
 
                     b.HasIndex("CalendarId", "Uid")
                         .IsUnique()
@@ -1496,6 +1511,9 @@ namespace Mortar.Data.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("WithdrawnAt")
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("Zone")

@@ -140,7 +140,7 @@ public sealed class ProposalCommands(
             id,
             row =>
             {
-                row.State = ProposalState.Withdrawn;
+                row.Withdraw(db.Now);
                 return Task.FromResult<Outcome<ProposalRow>>(row);
             },
             cancellationToken

@@ -37,6 +37,9 @@ public sealed class ProposalRow : IRecorded
 
     public ProposalState State { get; set; }
 
+    /// <summary>When it was taken back; <c>null</c> where it was not.</summary>
+    public Instant? WithdrawnAt { get; set; }
+
     /// <summary>What became of it; <c>null</c> until it is settled.</summary>
     public EventId? EventId { get; set; }
 
@@ -50,7 +53,11 @@ public sealed class ProposalRow : IRecorded
 
     PersonId? IRecorded.Concerns => ProposedBy;
 
-    void IRecorded.Vanish(Instant now) => State = ProposalState.Withdrawn;
+    void IRecorded.Vanish(Instant now) => Withdraw(now);
+
+    public void Withdraw(Instant now) => (State, WithdrawnAt) = (ProposalState.Withdrawn, now);
+
+    public void Reopen() => (State, WithdrawnAt) = (ProposalState.Open, null);
 
     public Proposal ToCore() => new(ProposedBy, Title, Place, Notes, ToTimes(), Zone, State);
 

@@ -7,6 +7,9 @@ namespace Mortar.Data.Store;
 /// <param name="Set">The set, named by the client, so that its <em>Undo</em> knows it.</param>
 public readonly record struct Act(PersonId Actor, ChangeSetId Set)
 {
+    /// <summary>The act that this one takes back; <c>null</c> where it takes none.</summary>
+    public ChangeSetId? Undoes { get; init; }
+
     /// <summary>An act that the client gave no name.</summary>
     public static Act By(PersonId actor) => new(actor, new ChangeSetId(Guid.CreateVersion7()));
 }

@@ -254,6 +254,7 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
 
     private void Record()
     {
+        KeepDeletedIn();
         foreach (var entry in ChangeTracker.Entries<IRecorded>().ToList())
         {
             switch (entry.State)
@@ -268,6 +269,19 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
                     break;
                 case EntityState.Deleted:
                     throw new NotSupportedException("Recorded rows are never deleted; let them vanish.");
+            }
+        }
+    }
+
+    /// <summary>Keeps true which act put events in the bin; brought back to when they were there, it is the act of then.</summary>
+    private void KeepDeletedIn()
+    {
+        foreach (var entry in ChangeTracker.Entries<EventRow>().ToList())
+        {
+            var row = entry.Entity;
+            if (entry.State is EntityState.Modified && row.DeletedAt is null != row.DeletedIn is null)
+            {
+                row.DeletedIn = row.DeletedAt is null ? null : current?.Set;
             }
         }
     }
@@ -322,6 +336,7 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
             Set = act.Set,
             At = clock.GetCurrentInstant(),
             Actor = act.Actor,
+            Undoes = act.Undoes,
             Subject = entry.Entity.Subject,
             SubjectId = entry.Entity.SubjectId,
             CalendarId = entry.Entity.OfCalendar,

@@ -14,6 +14,7 @@ using Mortar.Server.Features.Accounts;
 using Mortar.Server.Features.Answers;
 using Mortar.Server.Features.Archives;
 using Mortar.Server.Features.Availability;
+using Mortar.Server.Features.Binned;
 using Mortar.Server.Features.Calendars;
 using Mortar.Server.Features.Demo;
 using Mortar.Server.Features.Events;
@@ -79,6 +80,7 @@ internal static class MortarHost
         builder.Services.AddAccounts(options);
         builder.Services.AddGroups();
         builder.Services.AddCalendars();
+        builder.Services.AddBin();
         builder.Services.AddShelf();
         builder.Services.AddAccess();
         builder.Services.AddLinks();
@@ -147,6 +149,7 @@ internal static class MortarHost
         api.MapShelf();
         api.MapSets();
         api.MapCalendars();
+        api.MapBin();
         api.MapAccess();
         api.MapLinks();
         api.MapNoticeboards();

@@ -66,16 +66,6 @@ public class GivingRulesTests
         }
     }
 
-    [Fact]
-    public void The_bin_keeps_for_thirty_days_and_takes_the_name_as_it_is_said()
-    {
-        Assert.True(BinRules.IsKept(Now, Now + Duration.FromDays(30) - Duration.Epsilon));
-        Assert.False(BinRules.IsKept(Now, Now + Duration.FromDays(30)));
-        Assert.True(BinRules.Check("Big kiln", " big  KILN ").IsFit);
-        Assert.False(BinRules.Check("Big kiln", "kiln").IsFit);
-        Assert.False(BinRules.Check("Big kiln", null).IsFit);
-    }
-
     [Theory]
     [InlineData(GroupSort.Class, Purpose.Events, Role.View)]
     [InlineData(GroupSort.Family, Purpose.Away, Role.Edit)]

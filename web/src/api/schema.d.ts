@@ -388,38 +388,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/bin": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["ListBin"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bin/{calendarId}/bring-back": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["BringBackCalendar"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/zones": {
         parameters: {
             query?: never;
@@ -1278,6 +1246,86 @@ export interface paths {
         get: operations["ReadLoss"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ListBin"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bin/{act}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ListBinnedEvents"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bin/bring-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["BringBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bin/nearest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["ReadNearestBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bin/erase": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["EraseForGood"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2157,24 +2205,61 @@ export interface components {
             later: null | components["schemas"]["LocalDateTime"];
             local: null | components["schemas"]["LocalDateTime"];
         };
-        BinBinnedBody: {
-            /** Format: uuid */
-            calendarId: string;
-            name: string;
+        BinBackBody: {
+            /** Format: int32 */
+            returned: number;
+        };
+        BinBringBackBody: {
+            place: components["schemas"]["BinPlaceBody"];
+            /** Format: date-time */
+            start?: string;
+        };
+        BinDateBody: {
+            start: components["schemas"]["LocalDateTime"];
+        };
+        BinEntryBody: {
+            place: components["schemas"]["BinPlaceBody"];
+            calendarName: string;
             hue: components["schemas"]["Hue"];
             mark: components["schemas"]["Mark"];
             groupName: string;
+            /** Format: int32 */
+            count: number;
+            things: components["schemas"]["BinThingBody"][];
+            dates: components["schemas"]["BinDateBody"][];
+            from: null | components["schemas"]["LocalDateTime"];
             deletedBy: string;
             deletedAt: components["schemas"]["Instant"];
             keptUntil: components["schemas"]["Instant"];
-            /** Format: int32 */
-            events: number;
+            erased: null | string;
         };
-        BinLossBody: {
-            /** Format: int32 */
-            events: number;
-            /** Format: int32 */
-            people: number;
+        BinEraseBody: {
+            place: components["schemas"]["BinPlaceBody"];
+            name?: null | string;
+        };
+        /** @enum {string} */
+        BinKind: "events" | "dates" | "calendar" | "proposal";
+        BinNearestBody: {
+            earlier: null | components["schemas"]["TimeBody"];
+            earlierStart: null | components["schemas"]["Instant"];
+            later: null | components["schemas"]["TimeBody"];
+            laterStart: null | components["schemas"]["Instant"];
+        };
+        BinPlaceBody: {
+            kind: components["schemas"]["BinKind"];
+            /** Format: uuid */
+            calendarId: string;
+            /** Format: uuid */
+            act?: null | string;
+            /** Format: uuid */
+            id?: null | string;
+        };
+        BinThingBody: {
+            /** Format: uuid */
+            id: string;
+            title: string;
+            time: null | components["schemas"]["TimeBody"];
+            repeats: boolean;
         };
         /** @enum {string} */
         BoardFrames: "nowhere" | "named" | "anywhere";
@@ -2273,6 +2358,12 @@ export interface components {
         };
         /** Format: uuid */
         CalendarId: string;
+        CalendarsLossBody: {
+            /** Format: int32 */
+            events: number;
+            /** Format: int32 */
+            people: number;
+        };
         CalendarsSettingsBody: {
             /** Format: uuid */
             groupId: string;
@@ -4141,46 +4232,6 @@ export interface operations {
             };
         };
     };
-    ListBin: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BinBinnedBody"][];
-                };
-            };
-        };
-    };
-    BringBackCalendar: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                calendarId: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description No Content */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
     ListZones: {
         parameters: {
             query?: never;
@@ -5569,8 +5620,122 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BinLossBody"];
+                    "application/json": components["schemas"]["CalendarsLossBody"];
                 };
+            };
+        };
+    };
+    ListBin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BinEntryBody"][];
+                };
+            };
+        };
+    };
+    ListBinnedEvents: {
+        parameters: {
+            query: {
+                calendar: string;
+            };
+            header?: never;
+            path: {
+                act: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BinThingBody"][];
+                };
+            };
+        };
+    };
+    BringBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BinBringBackBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BinBackBody"];
+                };
+            };
+        };
+    };
+    ReadNearestBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BinPlaceBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BinNearestBody"];
+                };
+            };
+        };
+    };
+    EraseForGood: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BinEraseBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -37,7 +37,7 @@ const SpreadsheetPage = lazyNamed(() => import('../features/spreadsheets/Spreads
 
 const InboxPage = lazyNamed(() => import('./InboxPage'), 'InboxPage')
 
-const BinPage = lazyNamed(() => import('../features/calendars/BinPage'), 'BinPage')
+const BinPage = lazyNamed(() => import('../features/binned/BinPage'), 'BinPage')
 
 const ConfirmAddressPage = lazyNamed(
   () => import('../features/preferences/ConfirmAddressPage'),

@@ -30,20 +30,6 @@ export const lossQuery = (calendarId: string) =>
     staleTime: 0,
   })
 
-/** The calendars in the bin that one can bring back. */
-export const binQuery = queryOptions({
-  queryKey: ['bin'],
-  queryFn: ({ signal }) => unwrap(api.GET('/api/bin', { signal })),
-})
-
-export const bringBack = (calendarId: string, set: string) =>
-  unwrap(
-    api.POST('/api/bin/{calendarId}/bring-back', {
-      params: { path: { calendarId } },
-      headers: { 'X-Change-Set': set },
-    }),
-  )
-
 /** Puts a calendar in the bin; its name is typed to show that this one is meant. */
 export const deleteCalendar = (calendarId: string, version: number, name: string, set: string) =>
   unwrap(

@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Calendars;
 using Mortar.Core.Words;
@@ -32,6 +33,11 @@ internal static class CalendarsSetup
         bool Agreed = false
     );
 
+    /// <summary>What would go from everybody's wall.</summary>
+    /// <param name="Events">Events and series in it.</param>
+    /// <param name="People">Everybody who reaches it now.</param>
+    internal sealed record LossBody(int Events, int People);
+
     public static void AddCalendars(this IServiceCollection services) => services.AddScoped<CalendarCommands>();
 
     public static void MapCalendars(this RouteGroupBuilder api)
@@ -41,7 +47,7 @@ internal static class CalendarsSetup
         calendars.MapPut("/", Put).WithName("PutCalendar");
         calendars.MapDelete("/", Delete).WithName("DeleteCalendar");
         ExportCalendar.Map(calendars);
-        Bin.Map(api, calendars);
+        calendars.MapGet("/loss", Loss).WithName("ReadLoss");
         api.MapGet("/zones", Zones).WithName("ListZones");
     }
 
@@ -60,6 +66,27 @@ internal static class CalendarsSetup
     }
 
     /// <summary>Creates without If-Match; changes with it. A creation sent twice is done once.</summary>
+    private static async Task<Results<Ok<LossBody>, ProblemHttpResult>> Loss(
+        CalendarId calendarId,
+        Acting acting,
+        MortarDb db,
+        CancellationToken cancellationToken
+    )
+    {
+        var role = (await db.StandingOf(acting.Person, calendarId, cancellationToken)).Role;
+        return AccessRules.ToCoordinate(role).WhyNot("calendar", "Coordinate").Problem() is { } refusal
+            ? refusal
+            : TypedResults.Ok(
+                new LossBody(
+                    await db.Events.CountAsync(
+                        row => row.CalendarId == calendarId && row.DeletedAt == null,
+                        cancellationToken
+                    ),
+                    (await db.ReadersOf(calendarId, cancellationToken)).Count
+                )
+            );
+    }
+
     private static async Task<Results<Ok<ShelfSetup.LayerBody>, ProblemHttpResult>> Put(
         CalendarId calendarId,
         SettingsBody body,

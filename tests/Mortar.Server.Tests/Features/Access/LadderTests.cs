@@ -10,6 +10,14 @@ namespace Mortar.Server.Tests.Features;
 /// <summary>Every route of a calendar and its events, against every step of the ladder and the outsider.</summary>
 public class LadderTests
 {
+    private static readonly Func<CalendarId, object?> Binned = calendar => new
+    {
+        place = InBin(calendar, "calendar"),
+        name = "Glaze tests",
+    };
+
+    private static object InBin(CalendarId calendar, string kind) => new { kind, calendarId = calendar.Value };
+
     /// <summary>
     /// Route, body, and what none, times, outline, view, add, edit and coordinate get. The one who asks is Astrid; the
     /// event is Ines's; Dele has View.
@@ -21,7 +29,10 @@ public class LadderTests
         ("DELETE", "calendars/{calendarId}?name=Glaze tests", null, [404, 403, 403, 403, 403, 403, 204]),
         ("GET", "calendars/{calendarId}/access-history", null, [404, 403, 403, 403, 403, 403, 200]),
         ("GET", "calendars/{calendarId}/loss", null, [404, 403, 403, 403, 403, 403, 200]),
-        ("POST", "bin/{calendarId}/bring-back", null, [404, 404, 404, 404, 404, 404, 404]), // it is not in the bin
+        // It is not in the bin.
+        ("POST", "bin/bring-back", Binned, [404, 404, 404, 404, 404, 404, 404]),
+        ("POST", "bin/nearest", calendar => InBin(calendar, "events"), [404, 404, 404, 404, 404, 404, 404]),
+        ("POST", "bin/erase", Binned, [404, 404, 404, 404, 404, 404, 404]),
         (
             "PUT",
             "calendars/{calendarId}/links/{newId}",
@@ -381,6 +392,7 @@ public class LadderTests
             "DELETE noticeboards/{noticeboardId}",
             "DELETE noticeboards/{noticeboardId}/calendars/{calendarId}",
             "GET spreadsheets/{what}.{form}", // by SpreadsheetTests
+            "GET bin/{act}/events", // by BinTests
             "PUT archives/{archiveId}", // these by ArchiveTests
             "GET archives/{archiveId}",
             "GET archives/{archiveId}/file",
