@@ -25,6 +25,9 @@ public static class AccessRules
     /// <summary>To take everything with them as a file.</summary>
     public static Verdict ToExport(Role role) => AtLeast(role, Role.View);
 
+    /// <summary>To read what was done in the calendar, as far as one sees it there.</summary>
+    public static Verdict ToReadHistory(Role role) => AtLeast(role, Role.View);
+
     /// <summary>To put events in, by hand or from a file.</summary>
     public static Verdict ToAdd(Role role) => AtLeast(role, Role.Add);
 

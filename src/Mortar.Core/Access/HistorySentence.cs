@@ -93,6 +93,20 @@ public static class HistorySentence
             _ => null,
         };
 
+    /// <summary>What became of a noticeboard.</summary>
+    /// <param name="before">Whether the world could read it, and whether it was there; <c>null</c> where it was just made.</param>
+    /// <param name="after">Whether it can, and whether it is.</param>
+    public static string OfNoticeboard((bool IsOpen, bool IsThere)? before, (bool IsOpen, bool IsThere) after) =>
+        (before, after) switch
+        {
+            (null, _) => "made the noticeboard",
+            ((_, true), (_, false)) => "ended the noticeboard",
+            ((_, false), (_, true)) => "brought the noticeboard back",
+            ((false, _), (true, _)) => "opened the noticeboard",
+            ((true, _), (false, _)) => "closed the noticeboard",
+            _ => "changed the noticeboard",
+        };
+
     /// <summary>What became of a guardian, who sees what their ward sees; <c>null</c> where nothing did.</summary>
     /// <param name="guardian">Who sees; <c>null</c> where it is they who did it.</param>
     /// <param name="ward">For whom; <c>null</c> where it is they who did it.</param>

@@ -10,6 +10,9 @@ public static class EventDifference
 {
     private const int LongestQuoted = 60;
 
+    /// <summary>What is said of an event that came back from the bin.</summary>
+    public const string BroughtBack = "brought it back";
+
     /// <summary>Each difference as words that follow a name: "moved it from … to …"; one at least.</summary>
     /// <param name="before">The state before; <c>null</c> where it was not there.</param>
     /// <param name="after">The state after; <c>null</c> where it is in the bin.</param>

@@ -25,6 +25,20 @@ public static class UndoRules
         };
 
     /// <summary>
+    /// Whether what somebody did can be undone by others than themselves, who then may do the same now: what stands in
+    /// calendars and how these are set up. What somebody said or decided about themselves is theirs.
+    /// </summary>
+    /// <param name="subject">What kind of thing was changed.</param>
+    /// <param name="isTheirs">Whether whom it concerns did it.</param>
+    public static bool CanBeUndoneByOthers(Subject subject, bool isTheirs) =>
+        subject switch
+        {
+            Subject.Event or Subject.Calendar or Subject.Group or Subject.GroupGrant or Subject.Proposal => true,
+            Subject.Grant => !isTheirs,
+            _ => false,
+        };
+
+    /// <summary>
     /// To bring an event back to an earlier state. What only changes what it is needs what changing it needs; whatever moves
     /// it, deletes it or brings it back, hands it over or gives it to others needs the right to do that where it is and
     /// where it would be.

@@ -43,4 +43,20 @@ internal sealed class AgreementKind : ChangeKind<AgreementRow>
             )
             : null;
     }
+
+    public override void NeedForDeed(ChangeRow change, DeedNeeds needs) => needs.Events.Add(Read(change).After.EventId);
+
+    /// <summary>For those who keep the calendar, who agree to absences.</summary>
+    public override Deed? Deed(ChangeRow change, DeedFacts facts)
+    {
+        if (!facts.Keeps(change) || change.After is null)
+        {
+            return null;
+        }
+
+        var agreement = Read(change).After;
+        return facts.TitleOf(agreement.EventId) is { } title
+            ? new Deed(title, [DeedSentence.OfAgreement(agreement.Agrees)], agreement.EventId)
+            : null;
+    }
 }

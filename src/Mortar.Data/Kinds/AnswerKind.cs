@@ -98,4 +98,20 @@ internal sealed class AnswerKind : ChangeKind<AnswerRow>
                 )
             )
             : null;
+
+    public override void NeedForDeed(ChangeRow change, DeedNeeds needs) => needs.Events.Add(Read(change).After.EventId);
+
+    /// <summary>For who said it, of themselves or of whom they answer for.</summary>
+    public override Deed? Deed(ChangeRow change, DeedFacts facts)
+    {
+        if (!facts.IsOwn(change) || change.After is null)
+        {
+            return null;
+        }
+
+        var answer = Read(change).After;
+        return facts.TitleOf(answer.EventId) is { } title
+            ? new Deed(title, [DeedSentence.OfAnswer(answer.Answer)], answer.EventId)
+            : null;
+    }
 }

@@ -42,4 +42,6 @@ internal sealed class AskKind : ChangeKind<AskRow>
         var (before, after) = (Read(change).Before, Read(change).After);
         return HistorySentence.OfAsk(facts.NameOf(after.PersonId), after.Role, before?.State, after.State);
     }
+
+    public override Deed? Deed(ChangeRow change, DeedFacts facts) => AccessDeed(change, facts);
 }

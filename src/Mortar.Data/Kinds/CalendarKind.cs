@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
+using Mortar.Core.Calendars;
 using Mortar.Core.Changes;
 using Mortar.Core.Words;
 using Mortar.Data.Calendars;
@@ -57,5 +58,26 @@ internal sealed class CalendarKind : ChangeKind<CalendarRow>
                 (after.GroupDefault, null)
             ),
         };
+    }
+
+    /// <summary>For those who keep it.</summary>
+    public override Deed? Deed(ChangeRow change, DeedFacts facts)
+    {
+        if (!facts.Keeps(change) || change.After is null)
+        {
+            return null;
+        }
+
+        var said = Read(change);
+        return new Deed(
+            said.After.Name,
+            (said.Before, said.After) switch
+            {
+                (null, _) => ["made the calendar"],
+                ({ DeletedAt: null }, { DeletedAt: not null }) => ["put the calendar in the bin"],
+                ({ DeletedAt: not null }, { DeletedAt: null }) => ["brought the calendar back"],
+                var (before, after) => CalendarDifference.Between(before.Settings(), after.Settings()),
+            }
+        );
     }
 }

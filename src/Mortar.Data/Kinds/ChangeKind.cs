@@ -1,4 +1,6 @@
 using Mortar.Core.Changes;
+using Mortar.Core.Time;
+using Mortar.Core.Undo;
 using Mortar.Core.Words;
 using Mortar.Data.Changes;
 using Mortar.Data.Store;
@@ -52,6 +54,15 @@ internal abstract class ChangeKind
         CancellationToken cancellationToken
     ) => Task.FromResult<Refusal?>(null);
 
+    /// <summary>Parts of a state that mean something only together, by their names; every other part means something by itself.</summary>
+    public virtual IReadOnlyList<IReadOnlyCollection<string>> Together => [];
+
+    /// <summary>Parts of a state that follow from the rest, or count its changes.</summary>
+    public virtual IReadOnlyCollection<string> Derived => [nameof(IRecorded.Version)];
+
+    /// <summary>Works out anew what follows from the rest of a state, where only parts of it came back.</summary>
+    public virtual void KeepTrue(IRecorded row, ZoneClock zones) { }
+
     /// <summary>What went out with one; <c>null</c> for kinds with which nothing does.</summary>
     public virtual Mailed? Mailed(IRecorded row) => null;
 
@@ -80,6 +91,16 @@ internal abstract class ChangeKind
 
     /// <summary>What all changes of one since the last digest say in it; <c>null</c> where nothing the reader may know.</summary>
     public virtual string? Digest(IReadOnlyList<(ChangeRow Change, string Actor)> ofOne, DigestFacts facts) => null;
+
+    /// <summary>What has to be read before <see cref="Deed"/> can be asked.</summary>
+    public virtual void NeedForDeed(ChangeRow change, DeedNeeds needs) { }
+
+    /// <summary>What a change says in a history or among what one did; <c>null</c> where it is not the reader's to know, or nothing.</summary>
+    public abstract Deed? Deed(ChangeRow change, DeedFacts facts);
+
+    /// <summary>Whether others than who made it can undo a change, who may do the same now.</summary>
+    public static bool CanBeUndoneByOthers(ChangeRow change) =>
+        UndoRules.CanBeUndoneByOthers(change.Subject, change.Concerns == change.Actor);
 
     /// <summary>In which history of who has access it stands.</summary>
     public virtual HistoryOf InHistory => HistoryOf.Nothing;
@@ -185,6 +206,22 @@ internal abstract class ChangeKind<TRow> : ChangeKind
     /// <summary>The group a change is about, for kinds that are always about one.</summary>
     protected static GroupId GroupOf(ChangeRow change) =>
         change.GroupId ?? throw new InvalidDataException($"A {change.Subject} is about a group.");
+
+    /// <summary>A deed about who may what, for those who keep that, and for who did it.</summary>
+    protected Deed? AccessDeed(ChangeRow change, DeedFacts facts)
+    {
+        var name =
+            change.CalendarId is { } calendar ? facts.Calendars.GetValueOrDefault(calendar)
+            : change.GroupId is { } group ? facts.Groups.GetValueOrDefault(group)
+            : null;
+        return
+            change.After is not null
+            && name is not null
+            && (facts.Keeps(change) || facts.IsOwn(change))
+            && History(change, facts.Access) is { } sentence
+            ? new Deed(name, [sentence])
+            : null;
+    }
 
     protected static NoticeLine? Line(string? sentence) => sentence is null ? null : new NoticeLine(sentence);
 

@@ -4,6 +4,7 @@ using Mortar.Core.Changes;
 using Mortar.Core.Events;
 using Mortar.Core.Letters;
 using Mortar.Core.Reminders;
+using Mortar.Core.Time;
 using Mortar.Core.Undo;
 using Mortar.Core.Words;
 using Mortar.Data.Changes;
@@ -112,6 +113,32 @@ internal sealed class EventKind : ChangeKind<EventRow>
                 .WhyNot("change", "Edit")
         );
 
+    public override IReadOnlyList<IReadOnlyCollection<string>> Together { get; } =
+    [
+        [
+            nameof(EventRow.TimeForm),
+            nameof(EventRow.Start),
+            nameof(EventRow.End),
+            nameof(EventRow.Zone),
+            nameof(EventRow.Series),
+        ],
+        [nameof(EventRow.DeletedAt), nameof(EventRow.DeletedIn)],
+    ];
+
+    public override IReadOnlyCollection<string> Derived { get; } =
+    [
+        nameof(EventRow.Version),
+        nameof(EventRow.IndexStart),
+        nameof(EventRow.IndexEnd),
+        nameof(EventRow.LongestReminder),
+    ];
+
+    public override void KeepTrue(IRecorded row, ZoneClock zones)
+    {
+        var one = (EventRow)row;
+        one.Apply(one.ToCore(), zones);
+    }
+
     /// <summary>What others changed about the events one is asked to or may change.</summary>
     public override async Task<IQueryable<ChangeRow>?> AlsoNoticed(
         MortarDb db,
@@ -167,6 +194,29 @@ internal sealed class EventKind : ChangeKind<EventRow>
             facts.Zone,
             facts.Zones
         );
+
+    /// <summary>For those who see all of it before and after.</summary>
+    public override Deed? Deed(ChangeRow change, DeedFacts facts)
+    {
+        var reader = facts.Reader;
+        var (before, after) = (change.EventBefore(), change.EventAfter());
+        if ((before ?? after) is null || !Sees(before) || !Sees(after))
+        {
+            return null;
+        }
+
+        var (was, now) = (Known(before), Known(after));
+        var title = (now ?? was)!.Content.Title;
+        return change is { Before: not null } && was is null
+            ? new Deed(title, [EventDifference.BroughtBack], now!.Id)
+            : new Deed(title, EventDifference.Between(was, now, facts.Zone, facts.Zones), now?.Id);
+
+        bool Sees(Event? state) =>
+            state is null || VisibleEvent.SeesEverything(reader.RoleOn(state.CalendarId), reader.Person, state);
+
+        Event? Known(Event? state) =>
+            state is null ? null : VisibleEvent.WithNamesSeen(reader.RoleOn(state.CalendarId), reader.Person, state);
+    }
 
     /// <summary>The two states of an event, read when they are looked at.</summary>
     private sealed class States(ChangeRow change)

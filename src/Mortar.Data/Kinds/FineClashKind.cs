@@ -30,4 +30,17 @@ internal sealed class FineClashKind : ChangeKind<FineClashRow>
         FineClashRow? then,
         CancellationToken cancellationToken
     ) => Task.FromResult(AccessRules.ToAdd(undoing.RoleOn(now.CalendarId)).WhyNot("change", "Add"));
+
+    /// <summary>For who did it.</summary>
+    public override Deed? Deed(ChangeRow change, DeedFacts facts) =>
+        facts.IsOwn(change) && change.After is not null
+            ? new Deed(
+                facts.Calendars.GetValueOrDefault(CalendarOf(change), string.Empty),
+                [
+                    Read(change).After.EndedAt is null
+                        ? "said that a clash is fine"
+                        : "said that a clash is one after all",
+                ]
+            )
+            : null;
 }

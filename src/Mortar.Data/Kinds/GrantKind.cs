@@ -86,4 +86,6 @@ internal sealed class GrantKind : ChangeKind<GrantRow>
             facts.Step(change, said.After.Role, said.After.EndsAt)
         );
     }
+
+    public override Deed? Deed(ChangeRow change, DeedFacts facts) => AccessDeed(change, facts);
 }

@@ -49,4 +49,6 @@ internal sealed class GroupGrantKind : ChangeKind<GroupGrantRow>
             facts.Step(change, said.After.Role, said.After.EndsAt)
         );
     }
+
+    public override Deed? Deed(ChangeRow change, DeedFacts facts) => AccessDeed(change, facts);
 }

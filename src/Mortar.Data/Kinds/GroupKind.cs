@@ -1,4 +1,5 @@
 using Mortar.Core.Changes;
+using Mortar.Core.Groups;
 using Mortar.Core.Words;
 using Mortar.Data.Changes;
 using Mortar.Data.Groups;
@@ -30,4 +31,21 @@ internal sealed class GroupKind : ChangeKind<GroupRow>
         then is null
             ? new Refusal.AgainstRule("kept", "A group that was made cannot be taken back.")
             : await undoing.Db.WhyNotKeep(undoing.Actor, now.Id, cancellationToken);
+
+    /// <summary>For all who are in it.</summary>
+    public override Deed? Deed(ChangeRow change, DeedFacts facts)
+    {
+        if (!facts.Groups.ContainsKey(GroupOf(change)) || change.After is null)
+        {
+            return null;
+        }
+
+        var said = Read(change);
+        return new Deed(
+            said.After.Name,
+            said.Before is { } before
+                ? GroupDifference.Between(before.ToSettings(), said.After.ToSettings())
+                : ["made the group"]
+        );
+    }
 }

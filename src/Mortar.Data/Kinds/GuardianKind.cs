@@ -64,4 +64,6 @@ internal sealed class GuardianKind : ChangeKind<GuardianRow>
             after.Place()
         );
     }
+
+    public override Deed? Deed(ChangeRow change, DeedFacts facts) => AccessDeed(change, facts);
 }

@@ -39,4 +39,29 @@ internal sealed class GuestKind : ChangeKind<GuestRow>
                 : MemberRules.ToEndGuest(me is not null, me?.Coordinates == true, undoing.Actor, now.AddedBy)
         ).WhyNotOfGroup();
     }
+
+    /// <summary>For those who keep the group, and who did it.</summary>
+    public override Deed? Deed(ChangeRow change, DeedFacts facts)
+    {
+        if ((!facts.Keeps(change) && !facts.IsOwn(change)) || change.After is null)
+        {
+            return null;
+        }
+
+        var (before, after) = (Read(change).Before, Read(change).After);
+        var guest = facts.Access.NameOf(after.PersonId);
+        return facts.Groups.TryGetValue(GroupOf(change), out var group)
+            ? new Deed(
+                group,
+                [
+                    after.EndedAt is not null ? $"took the guest {guest} out"
+                    : before is null or { EndedAt: not null } ? $"named {guest} as a guest"
+                    : $"changed the guest {guest}",
+                ]
+            )
+            : null;
+    }
+
+    public override IEnumerable<PersonId> About(ChangeRow change) =>
+        change.After is null ? [] : [Read(change).After.PersonId];
 }

@@ -66,4 +66,6 @@ internal sealed class InvitationKind : ChangeKind<InvitationRow>
             ? null
             : HistorySentence.OfInvitation(after.Address, after.Role, before?.State, after.State);
     }
+
+    public override Deed? Deed(ChangeRow change, DeedFacts facts) => AccessDeed(change, facts);
 }

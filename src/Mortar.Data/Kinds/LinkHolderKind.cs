@@ -37,4 +37,6 @@ internal sealed class LinkHolderKind : ChangeKind<LinkHolderRow>
         var name = facts.Links.TryGetValue(holder.LinkId, out var terms) ? terms.Spoken() : "a link";
         return holder.LeftAt is null ? $"came by {name}" : $"left, having come by {name}";
     }
+
+    public override Deed? Deed(ChangeRow change, DeedFacts facts) => AccessDeed(change, facts);
 }

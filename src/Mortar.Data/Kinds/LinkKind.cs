@@ -79,4 +79,6 @@ internal sealed class LinkKind : ChangeKind<LinkRow>
                 facts.Step(change, after.Role, after.EndsAt)
             );
     }
+
+    public override Deed? Deed(ChangeRow change, DeedFacts facts) => AccessDeed(change, facts);
 }

@@ -139,4 +139,6 @@ internal sealed class MemberKind : ChangeKind<MemberRow>
             (after.Place(), after.Coordinates)
         );
     }
+
+    public override Deed? Deed(ChangeRow change, DeedFacts facts) => AccessDeed(change, facts);
 }

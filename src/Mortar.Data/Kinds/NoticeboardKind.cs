@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
 using Mortar.Core.Changes;
 using Mortar.Core.Letters;
 using Mortar.Core.Noticeboards;
@@ -75,5 +76,29 @@ internal sealed class NoticeboardKind : ChangeKind<NoticeboardRow>
                     (after.State, after.EndedAt is null)
                 )
             );
+    }
+
+    /// <summary>For those who could keep it.</summary>
+    public override Deed? Deed(ChangeRow change, DeedFacts facts)
+    {
+        if (change.After is null)
+        {
+            return null;
+        }
+
+        var (before, after) = (Read(change).Before, Read(change).After);
+        return
+            NoticeboardRules.WhyNotKeep(after.Calendars.Select(id => facts.Reader.RoleOn(new CalendarId(id)))) is null
+            && (facts.Keeps(change) || facts.IsOwn(change))
+            ? new Deed(
+                after.ToCore().Title,
+                [
+                    HistorySentence.OfNoticeboard(
+                        before is null ? null : (before.State == BoardState.Open, before.EndedAt is null),
+                        (after.State == BoardState.Open, after.EndedAt is null)
+                    ),
+                ]
+            )
+            : null;
     }
 }

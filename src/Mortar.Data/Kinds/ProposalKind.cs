@@ -1,5 +1,6 @@
 using Mortar.Core.Access;
 using Mortar.Core.Changes;
+using Mortar.Core.Letters;
 using Mortar.Core.Proposals;
 using Mortar.Core.Words;
 using Mortar.Data.Changes;
@@ -36,4 +37,20 @@ internal sealed class ProposalKind : ChangeKind<ProposalRow>
                 .ToSettle(undoing.RoleOn(now.CalendarId), undoing.Actor, now.ProposedBy)
                 .WhyNot("change", "Edit")
         );
+
+    /// <summary>For those who can settle it.</summary>
+    public override Deed? Deed(ChangeRow change, DeedFacts facts)
+    {
+        if (change.After is null)
+        {
+            return null;
+        }
+
+        var (before, after) = (Read(change).Before, Read(change).After);
+        return
+            ProposalRules.ToSettle(facts.Reader.RoleOn(after.CalendarId), facts.Reader.Person, after.ProposedBy)
+            == Verdict.Granted
+            ? new Deed(after.Title, [DeedSentence.OfProposal(before?.State, after.State)])
+            : null;
+    }
 }

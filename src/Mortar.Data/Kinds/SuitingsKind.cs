@@ -56,4 +56,15 @@ internal sealed class SuitingsKind : ChangeKind<SuitingsRow>
             )
             : null;
     }
+
+    public override void NeedForDeed(ChangeRow change, DeedNeeds needs) =>
+        needs.Proposals.Add(Read(change).After.ProposalId);
+
+    /// <summary>For who said it.</summary>
+    public override Deed? Deed(ChangeRow change, DeedFacts facts) =>
+        change.Actor == facts.Reader.Person
+        && change.After is not null
+        && facts.Proposals.TryGetValue(Read(change).After.ProposalId, out var row)
+            ? new Deed(row.Title, ["said which times suit"])
+            : null;
 }

@@ -19,19 +19,28 @@ public sealed class UndoCommands(MortarDb db, ZoneClock zones)
 {
     private const int Chunk = 500;
 
-    /// <summary>Undoes a set. The undoing is itself a set and can be undone. Returns how many things went back.</summary>
-    public async Task<Outcome<int>> Undo(Act act, ChangeSetId set, CancellationToken cancellationToken)
+    /// <summary>
+    /// Undoes what somebody did: oneself, or another one where what they did can be undone by others and one sees it. The
+    /// undoing is itself a set and can be undone.
+    /// </summary>
+    public async Task<Outcome<Undone>> Undo(
+        Act act,
+        ChangeSetId set,
+        UndoWish wish,
+        CancellationToken cancellationToken
+    )
     {
+        act = act with { Undoes = set };
         try
         {
-            return await ManyIn(act, set, cancellationToken) is { } calendar
+            return await ManyIn(set, wish, cancellationToken) is { } calendar
                 ? await db.WriteAside(
                     act,
                     calendar,
-                    aside => Undo(aside, act, set, cancellationToken),
+                    aside => Undo(aside, act, set, wish, cancellationToken),
                     cancellationToken
                 )
-                : await db.Write(act, () => Undo(db, act, set, cancellationToken), cancellationToken);
+                : await db.Write(act, () => Undo(db, act, set, wish, cancellationToken), cancellationToken);
         }
         catch (AddressTakenException)
         {
@@ -51,11 +60,11 @@ public sealed class UndoCommands(MortarDb db, ZoneClock zones)
         }
     }
 
-    /// <summary>The calendar whose events somebody changed in a set, where they are so many that they are written aside; <c>null</c> where they are few, or not events of one calendar alone.</summary>
-    private async Task<CalendarId?> ManyIn(Act act, ChangeSetId set, CancellationToken cancellationToken)
+    /// <summary>The calendar whose events were changed in a set, where they are so many that they are written aside; <c>null</c> where they are few, or not events of one calendar alone.</summary>
+    private async Task<CalendarId?> ManyIn(ChangeSetId set, UndoWish wish, CancellationToken cancellationToken)
     {
         var touched = await db
-            .Changes.Where(change => change.Set == set && change.Actor == act.Actor)
+            .Changes.Where(change => change.Set == set && (wish.In == null || change.CalendarId == wish.In))
             .GroupBy(change => new { change.Subject, change.CalendarId })
             .Select(all => new { all.Key, Count = all.Count() })
             .ToListAsync(cancellationToken);
@@ -79,45 +88,66 @@ public sealed class UndoCommands(MortarDb db, ZoneClock zones)
     /// <param name="things">Where the things are found and brought back: the store, or one aside that holds the events.</param>
     /// <param name="act">Who undoes.</param>
     /// <param name="set">What they undo.</param>
+    /// <param name="wish">How much of it.</param>
     /// <param name="cancellationToken">Stops it.</param>
-    private async Task<Outcome<int>> Undo(
+    private async Task<Outcome<Undone>> Undo(
         MortarDb things,
         Act act,
         ChangeSetId set,
+        UndoWish wish,
         CancellationToken cancellationToken
     )
     {
-        var changes = await db
-            .Changes.AsNoTracking()
-            .Where(change => change.Set == set)
-            .OrderBy(change => change.Sequence)
-            .ToListAsync(cancellationToken);
+        var changes = await Known(act.Actor, set, wish, cancellationToken);
         var standings = await Standings(act.Actor, cancellationToken);
 
         // Access first: whoever no longer sees a calendar is not told either that something in it has changed.
         return await WhyNot(act.Actor, changes, standings, cancellationToken)
-            ?? await Plan(act.Actor, changes, set, cancellationToken) switch
+            ?? await Plan(changes, wish, cancellationToken) switch
             {
-                UndoPlan.Possible plan => await Return(things, act.Actor, plan.Returns, standings, cancellationToken),
+                UndoPlan.Possible plan => await Return(things, act.Actor, plan, standings, cancellationToken),
                 UndoPlan.Refused refused => new Refusal.AgainstRule(refused.Type, refused.Sentence),
                 _ => throw new UnreachableException(),
             };
     }
 
-    private async Task<UndoPlan> Plan(
+    /// <summary>
+    /// The changes of an act as far as it is the actor's to undo, in order. A set is named by the client: what somebody else
+    /// did under the same name is theirs.
+    /// </summary>
+    private async Task<List<ChangeRow>> Known(
         PersonId actor,
-        List<ChangeRow> changes,
         ChangeSetId set,
+        UndoWish wish,
         CancellationToken cancellationToken
     )
     {
-        var touched = db.Changes.Where(mine => mine.Set == set).Select(mine => mine.SubjectId);
+        var all = await db
+            .Changes.AsNoTracking()
+            .Where(change => change.Set == set && (wish.In == null || change.CalendarId == wish.In))
+            .OrderBy(change => change.Sequence)
+            .ToListAsync(cancellationToken);
+        var own = all.FindAll(change => change.Actor == actor);
+        if (own.Count > 0)
+        {
+            return own.Exists(change => !change.Kind().IsKnownTo(actor, change)) ? [] : own;
+        }
+
+        var facts = await DeedFacts.Of(db, zones, actor, all, cancellationToken);
+        return all.FindAll(change =>
+            ChangeKind.CanBeUndoneByOthers(change) && change.Kind().Deed(change, facts) is not null
+        );
+    }
+
+    private async Task<UndoPlan> Plan(List<ChangeRow> changes, UndoWish wish, CancellationToken cancellationToken)
+    {
+        var touched = changes.Select(change => change.SubjectId).ToHashSet();
         var latest = await db
             .Changes.Where(change => touched.Contains(change.SubjectId))
             .GroupBy(change => change.SubjectId)
             .Select(all => new { all.Key, Last = all.Max(change => change.Sequence) })
             .ToDictionaryAsync(all => all.Key, all => all.Last, cancellationToken);
-        return UndoPlan.Plan([.. changes.Select(change => change.ToCore())], actor, latest);
+        return UndoPlan.Plan([.. changes.Select(change => change.ToCore())], latest, wish.Reach);
     }
 
     /// <summary>Access first, so that whoever no longer sees a calendar is not told either that something in it has changed. Each thing is looked at by itself in <see cref="ReturnOne"/>.</summary>
@@ -128,7 +158,7 @@ public sealed class UndoCommands(MortarDb db, ZoneClock zones)
         CancellationToken cancellationToken
     )
     {
-        if (changes.Count == 0 || changes.Exists(change => !change.Kind().IsKnownTo(actor, change)))
+        if (changes.Count == 0)
         {
             return new Refusal.NotThere("change");
         }
@@ -167,14 +197,15 @@ public sealed class UndoCommands(MortarDb db, ZoneClock zones)
         return all;
     }
 
-    private async Task<Outcome<int>> Return(
+    private async Task<Outcome<Undone>> Return(
         MortarDb things,
         PersonId actor,
-        IReadOnlyList<UndoPlan.Return> returns,
+        UndoPlan.Possible plan,
         IReadOnlyDictionary<CalendarId, Standing> standings,
         CancellationToken cancellationToken
     )
     {
+        var (returns, left) = (plan.Returns, plan.Left);
         var booked = new List<EventRow>();
         var vanishing = returns
             .Where(one => one is { Subject: Subject.Event, To: null })
@@ -190,9 +221,13 @@ public sealed class UndoCommands(MortarDb db, ZoneClock zones)
             await things.Events.Where(row => events.Contains(row.Id)).LoadAsync(cancellationToken);
             foreach (var one in chunk)
             {
-                if (await ReturnOne(things, undoing, one, cancellationToken) is { } refusal)
+                switch (await ReturnOne(things, undoing, one, cancellationToken))
                 {
-                    return refusal;
+                    case Outcome<bool>.Not refused:
+                        return refused.Why;
+                    case Outcome<bool>.Done { Value: false }:
+                        left++;
+                        break;
                 }
             }
 
@@ -203,9 +238,9 @@ public sealed class UndoCommands(MortarDb db, ZoneClock zones)
 
         foreach (var alike in returns.GroupBy(one => one.Subject, one => one.SubjectId))
         {
-            if (await ChangeKinds.Of(alike.Key).WhyNotLeft(db, [.. alike], cancellationToken) is { } left)
+            if (await ChangeKinds.Of(alike.Key).WhyNotLeft(db, [.. alike], cancellationToken) is { } alone)
             {
-                return left;
+                return alone;
             }
         }
 
@@ -218,10 +253,12 @@ public sealed class UndoCommands(MortarDb db, ZoneClock zones)
             }
         }
 
-        return returns.Count;
+        var undone = new Undone(returns.Count + plan.Left - left, left);
+        return undone.Returned == 0 ? new Refusal.AgainstRule("nothing-fits", UndoPlan.NothingFits) : undone;
     }
 
-    private async Task<Refusal?> ReturnOne(
+    /// <summary>Brings one thing back; <c>false</c> where nothing of it still fits.</summary>
+    private async Task<Outcome<bool>> ReturnOne(
         MortarDb things,
         Undoing undoing,
         UndoPlan.Return one,
@@ -234,7 +271,13 @@ public sealed class UndoCommands(MortarDb db, ZoneClock zones)
             return new Refusal.NotThere("change");
         }
 
-        var then = one.To is { } state ? (IRecorded)StoredText.Read(state, kind.Row) : null;
+        var back = one is { From: { } from, To: { } to } ? WhatFits.Of(kind, StoredText.Of(row), to, from) : one.To;
+        if (one.From is not null && back is null)
+        {
+            return false;
+        }
+
+        var then = back is { } state ? (IRecorded)StoredText.Read(state, kind.Row) : null;
         if (await kind.WhyNotReturn(undoing, row, then, cancellationToken) is { } refusal)
         {
             return refusal;
@@ -243,14 +286,19 @@ public sealed class UndoCommands(MortarDb db, ZoneClock zones)
         if (then is null)
         {
             row.Vanish(db.Now);
-            return null;
+            return true;
         }
 
         var (mailed, before) = (kind.Mailed(row), StoredText.Of(row));
         BringBack(things, row, then);
+        if (one.From is not null)
+        {
+            kind.KeepTrue(row, zones);
+        }
+
         if (mailed is null)
         {
-            return null;
+            return true;
         }
 
         kind.KeepMailed(row, mailed);
@@ -259,7 +307,7 @@ public sealed class UndoCommands(MortarDb db, ZoneClock zones)
                 "sent",
                 "What went out cannot be taken back, and a link that ended stays ended. Withdraw or end it instead."
             )
-            : null;
+            : true;
     }
 
     private static void BringBack(MortarDb things, IRecorded row, IRecorded then)

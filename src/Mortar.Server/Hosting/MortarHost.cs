@@ -20,6 +20,7 @@ using Mortar.Server.Features.Demo;
 using Mortar.Server.Features.Events;
 using Mortar.Server.Features.Feeds;
 using Mortar.Server.Features.Groups;
+using Mortar.Server.Features.History;
 using Mortar.Server.Features.Imports;
 using Mortar.Server.Features.Inbox;
 using Mortar.Server.Features.Links;
@@ -102,6 +103,7 @@ internal static class MortarHost
         builder.Services.AddReminders();
         builder.Services.AddImports();
         builder.Services.AddUndo();
+        builder.Services.AddHistory();
         builder.Services.AddInbox();
         builder.Services.AddPostRoom(options);
         builder.Services.AddDemo();
@@ -165,6 +167,7 @@ internal static class MortarHost
         api.MapReminders();
         api.MapImports();
         api.MapUndo();
+        api.MapHistory();
         api.MapInbox();
         api.MapPostRoom();
         api.MapDemo();

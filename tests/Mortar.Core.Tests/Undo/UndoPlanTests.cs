@@ -11,6 +11,7 @@ public class UndoTests
     private static readonly ChangeSetId Set = new(Guid.NewGuid());
     private static readonly Guid One = Guid.NewGuid();
     private static readonly Guid Two = Guid.NewGuid();
+    private static readonly Guid Three = Guid.NewGuid();
 
     private static Change Change(long sequence, Guid subject, string? before, string? after, PersonId? actor = null) =>
         new(
@@ -29,7 +30,6 @@ public class UndoTests
     {
         var plan = UndoPlan.Plan(
             [Change(1, One, null, "a"), Change(2, One, "a", "b"), Change(3, Two, "x", "y")],
-            Studio.Ines,
             Latest((One, 2), (Two, 3))
         );
 
@@ -43,11 +43,7 @@ public class UndoTests
     [Fact]
     public void What_was_changed_again_keeps_the_whole_act_from_being_undone()
     {
-        var plan = UndoPlan.Plan(
-            [Change(1, One, null, "a"), Change(2, Two, "x", "y")],
-            Studio.Ines,
-            Latest((One, 1), (Two, 5))
-        );
+        var plan = UndoPlan.Plan([Change(1, One, null, "a"), Change(2, Two, "x", "y")], Latest((One, 1), (Two, 5)));
 
         var refused = Assert.IsType<UndoPlan.Refused>(plan);
         Assert.Equal("changed-since", refused.Type);
@@ -55,17 +51,56 @@ public class UndoTests
     }
 
     [Fact]
-    public void Only_ones_own_acts_can_be_undone()
+    public void Of_what_was_changed_again_what_still_fits_goes_back_and_what_was_made_and_changed_stays()
     {
-        Assert.Equal(
-            "not-found",
-            Assert
-                .IsType<UndoPlan.Refused>(
-                    UndoPlan.Plan([Change(1, One, null, "a", Studio.Priya)], Studio.Ines, Latest((One, 1)))
-                )
-                .Type
+        var plan = UndoPlan.Plan(
+            [Change(1, One, null, "a"), Change(2, Two, "x", "y"), Change(3, Three, "p", "q")],
+            Latest((One, 9), (Two, 8), (Three, 3)),
+            UndoReach.WhatFits
         );
-        Assert.Equal("not-found", Assert.IsType<UndoPlan.Refused>(UndoPlan.Plan([], Studio.Ines, Latest())).Type);
+
+        var possible = Assert.IsType<UndoPlan.Possible>(plan);
+        Assert.Equal(
+            [new UndoPlan.Return(Subject.Event, Three, "p"), new UndoPlan.Return(Subject.Event, Two, "x", "y")],
+            possible.Returns
+        );
+        Assert.Equal(1, possible.Left);
+    }
+
+    [Fact]
+    public void Where_all_was_made_and_changed_again_nothing_fits()
+    {
+        var plan = UndoPlan.Plan([Change(1, One, null, "a")], Latest((One, 2)), UndoReach.WhatFits);
+
+        Assert.Equal("nothing-fits", Assert.IsType<UndoPlan.Refused>(plan).Type);
+    }
+
+    [Fact]
+    public void An_act_that_changed_nothing_is_none() =>
+        Assert.Equal("not-found", Assert.IsType<UndoPlan.Refused>(UndoPlan.Plan([], Latest())).Type);
+
+    /// <summary>What stands in calendars and how they are set up; what somebody said or decided about themselves is theirs.</summary>
+    [Fact]
+    public void Others_undo_what_they_could_do_themselves_and_nothing_that_is_somebodys_own()
+    {
+        Subject[] anybodys =
+        [
+            Subject.Event,
+            Subject.Calendar,
+            Subject.Group,
+            Subject.GroupGrant,
+            Subject.Proposal,
+            Subject.Grant,
+        ];
+
+        Assert.Equal(
+            anybodys.Order(),
+            Enum.GetValues<Subject>().Where(one => UndoRules.CanBeUndoneByOthers(one, isTheirs: false)).Order()
+        );
+        Assert.Equal(
+            anybodys.Except([Subject.Grant]).Order(),
+            Enum.GetValues<Subject>().Where(one => UndoRules.CanBeUndoneByOthers(one, isTheirs: true)).Order()
+        );
     }
 
     private static Dictionary<Guid, long> Latest(params (Guid Subject, long Sequence)[] latest) =>

@@ -71,7 +71,9 @@ internal static class EventHistory
             select new Entry(
                 one.change.At,
                 one.Name,
-                EventDifference.Between(Known(before), Known(after), zone, clock)
+                before is null && one.change.Before is not null
+                    ? [EventDifference.BroughtBack]
+                    : EventDifference.Between(Known(before), Known(after), zone, clock)
             ),
         ]);
 
