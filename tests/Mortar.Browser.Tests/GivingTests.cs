@@ -83,7 +83,7 @@ public class GivingTests
         ines.WaitForText("Ines Varga deleted it");
         Assert.Equal(string.Empty, ines.Axe());
         Shot(ines, "bin");
-        ines.Click("Bring back");
+        ines.Click(Containing("button", "Bring back"));
         ines.WaitForText("“Rota” is back, with everybody who had access.");
         priya.Find(Layer("Rota"));
     }

@@ -1,4 +1,5 @@
 using Mortar.Core.Access;
+using Mortar.Core.Changes;
 using Mortar.Core.Events;
 using NodaTime;
 using NodaTime.Text;
@@ -57,4 +58,15 @@ file static class Parsed
 {
     public static T GetValueOrDefault<T>(this ParseResult<T> result)
         where T : struct => result.TryGetValue(default, out var value) ? value : default;
+}
+
+/// <summary>What a history is narrowed to, in an address.</summary>
+internal readonly record struct TopicQuery(HistoryTopic Value)
+{
+    public static bool TryParse(string? text, out TopicQuery topic)
+    {
+        var parsed = Enum.TryParse<HistoryTopic>(text, ignoreCase: true, out var value) && Enum.IsDefined(value);
+        topic = new TopicQuery(value);
+        return parsed;
+    }
 }

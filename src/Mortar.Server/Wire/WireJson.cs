@@ -6,6 +6,7 @@ using System.Text.Json.Serialization.Metadata;
 using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
 using Mortar.Core.Access;
+using Mortar.Core.Changes;
 using Mortar.Core.Events;
 using Mortar.Core.Words;
 using NodaTime;
@@ -62,16 +63,11 @@ internal static class WireJson
                     schema.Format = format;
                     schema.Properties?.Clear();
                 }
-                else if (type == typeof(ReachQuery) || type == typeof(RoleQuery))
+                else if (Choices(type) is { } choices)
                 {
                     schema.Type = JsonSchemaType.String;
                     schema.Properties?.Clear();
-                    schema.Enum =
-                    [
-                        .. (type == typeof(ReachQuery) ? Enum.GetNames<Reach>() : Enum.GetNames<Role>()).Select(name =>
-                            (JsonNode)JsonNamingPolicy.CamelCase.ConvertName(name)
-                        ),
-                    ];
+                    schema.Enum = [.. choices.Select(name => (JsonNode)JsonNamingPolicy.CamelCase.ConvertName(name))];
                 }
                 else if (type == typeof(ToldAddress))
                 {
@@ -96,6 +92,13 @@ internal static class WireJson
             }
         );
     }
+
+    /// <summary>What can be chosen in an address.</summary>
+    private static string[]? Choices(Type type) =>
+        type == typeof(ReachQuery) ? Enum.GetNames<Reach>()
+        : type == typeof(RoleQuery) ? Enum.GetNames<Role>()
+        : type == typeof(TopicQuery) ? Enum.GetNames<HistoryTopic>()
+        : null;
 
     private static string? Format(Type type) =>
         type == typeof(LocalDate) || type == typeof(DateQuery) ? "date"

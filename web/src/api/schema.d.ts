@@ -964,6 +964,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ReadMyHistory"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendars/{calendarId}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ReadCalendarHistory"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{groupId}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ReadGroupHistory"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/inbox": {
         parameters: {
             query?: never;
@@ -2423,6 +2471,8 @@ export interface components {
             name: string;
             address?: null | string;
         };
+        /** Format: uuid */
+        ChangeSetId: string;
         /** @enum {string} */
         ClockStyle: "hours24" | "hours12";
         /** @enum {string} */
@@ -2447,6 +2497,8 @@ export interface components {
             by: string;
             what: string[];
         };
+        /** Format: uuid */
+        EventId: string;
         EventsBody: {
             /** Format: uuid */
             calendarId: string;
@@ -2711,6 +2763,36 @@ export interface components {
         GuestsNewBody: {
             text: string;
         };
+        HistoryActBody: {
+            /** Format: uuid */
+            act: string;
+            at: components["schemas"]["Instant"];
+            /** Format: uuid */
+            actorId: string;
+            actorName: string;
+            /** Format: int32 */
+            count: number;
+            deeds: components["schemas"]["HistoryDeedBody"][];
+            topic: components["schemas"]["HistoryTopic"];
+            /** Format: uuid */
+            calendarId: null | string;
+            isUndo: boolean;
+            isUndone: boolean;
+            canBeUndone: boolean;
+        };
+        HistoryDeedBody: {
+            about: string;
+            what: string[];
+            /** Format: uuid */
+            eventId: null | string;
+        };
+        HistoryPageBody: {
+            acts: components["schemas"]["HistoryActBody"][];
+            /** Format: uuid */
+            next: null | string;
+        };
+        /** @enum {string} */
+        HistoryTopic: "events" | "settings" | "access" | "people" | "proposals";
         /** @enum {string} */
         HoursWish: "preferred" | "kept";
         /** @enum {string} */
@@ -3012,6 +3094,7 @@ export interface components {
         May: {
             add: boolean;
             export: boolean;
+            history: boolean;
             coordinate: boolean;
         };
         MembershipsAskedBody: {
@@ -3542,9 +3625,13 @@ export interface components {
         /** @enum {string} */
         Tint: "even" | "deep" | "pale" | "flecked";
         ToldAddress: string;
+        /** @enum {string} */
+        TopicQuery: "events" | "settings" | "access" | "people" | "proposals";
         UndoBody: {
             /** Format: int32 */
             returned: number;
+            /** Format: int32 */
+            left: number;
         };
         WallBody: {
             from: components["schemas"]["LocalDate"];
@@ -5092,7 +5179,10 @@ export interface operations {
     };
     UndoChange: {
         parameters: {
-            query?: never;
+            query?: {
+                fits?: boolean;
+                calendar?: string;
+            };
             header?: never;
             path: {
                 set: string;
@@ -5108,6 +5198,91 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["UndoBody"];
+                };
+            };
+        };
+    };
+    ReadMyHistory: {
+        parameters: {
+            query?: {
+                actor?: components["schemas"]["PersonId"];
+                topic?: components["schemas"]["TopicQuery"];
+                event?: components["schemas"]["EventId"];
+                from?: components["schemas"]["DateQuery"];
+                to?: components["schemas"]["DateQuery"];
+                before?: components["schemas"]["ChangeSetId"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HistoryPageBody"];
+                };
+            };
+        };
+    };
+    ReadCalendarHistory: {
+        parameters: {
+            query?: {
+                actor?: components["schemas"]["PersonId"];
+                topic?: components["schemas"]["TopicQuery"];
+                event?: components["schemas"]["EventId"];
+                from?: components["schemas"]["DateQuery"];
+                to?: components["schemas"]["DateQuery"];
+                before?: components["schemas"]["ChangeSetId"];
+            };
+            header?: never;
+            path: {
+                calendarId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HistoryPageBody"];
+                };
+            };
+        };
+    };
+    ReadGroupHistory: {
+        parameters: {
+            query?: {
+                actor?: components["schemas"]["PersonId"];
+                topic?: components["schemas"]["TopicQuery"];
+                event?: components["schemas"]["EventId"];
+                from?: components["schemas"]["DateQuery"];
+                to?: components["schemas"]["DateQuery"];
+                before?: components["schemas"]["ChangeSetId"];
+            };
+            header?: never;
+            path: {
+                groupId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HistoryPageBody"];
                 };
             };
         };

@@ -13,8 +13,8 @@ export const wallKeys = [
 
 /** What the live line tells of, and the questions whose answers change with it. */
 export const topics = {
-  wall: wallKeys,
-  shelf: ['shelf', 'groups', 'sets', 'guardianships', ...wallKeys],
+  wall: [...wallKeys, 'bin', 'history'],
+  shelf: ['shelf', 'groups', 'sets', 'guardianships', 'bin', 'history', ...wallKeys],
   groups: ['groups', 'guardianships'],
   access: ['access'],
   inbox: ['inbox'],

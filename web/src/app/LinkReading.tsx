@@ -134,7 +134,7 @@ const asLayer = (link: Link): Layer => ({
   role: link.role,
   ways: ['link'],
   stays: 'none',
-  may: { add: false, export: false, coordinate: false },
+  may: { add: false, export: false, history: false, coordinate: false },
   shown: true,
   beside: false,
   calendar: { name: link.calendarName, hue: link.hue, mark: link.mark },

@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query'
-import { Suspense, useEffect } from 'react'
+import { type ComponentType, Suspense, useEffect } from 'react'
 import { Navigate, Route, Routes } from 'react-router'
 import { TopBar } from '../frame/TopBar'
 import { useReader } from '../reader/person'
@@ -39,12 +39,44 @@ const InboxPage = lazyNamed(() => import('./InboxPage'), 'InboxPage')
 
 const BinPage = lazyNamed(() => import('../features/binned/BinPage'), 'BinPage')
 
+const OwnHistoryPage = lazyNamed(() => import('../features/history/HistoryPage'), 'OwnHistoryPage')
+
+const CalendarHistoryPage = lazyNamed(() => import('../features/history/HistoryPage'), 'CalendarHistoryPage')
+
+const GroupHistoryPage = lazyNamed(() => import('../features/history/HistoryPage'), 'GroupHistoryPage')
+
 const ConfirmAddressPage = lazyNamed(
   () => import('../features/preferences/ConfirmAddressPage'),
   'ConfirmAddressPage',
 )
 
 const ReminderBar = lazyNamed(() => import('../features/reminders/ReminderBar'), 'ReminderBar')
+
+/** The pages that lay something of their own into the bar. */
+const pages: readonly [string, ComponentType][] = [
+  ['/calendars/:calendarId/links/:linkId', OwnLinkPage],
+  ['/calendars/:calendarId/history', CalendarHistoryPage],
+  ['/history', OwnHistoryPage],
+  ['/groups/:groupId', GroupPage],
+  ['/groups/:groupId/cover', CoverPage],
+  ['/groups/:groupId/absences', AbsencesPage],
+  ['/groups/:groupId/noticeboards', NoticeboardsPage],
+  ['/groups/:groupId/noticeboards/:noticeboardId', NoticeboardPage],
+  ['/groups/:groupId/people', MembersPage],
+  ['/groups/:groupId/access', AccessTablePage],
+  ['/groups/:groupId/history', GroupHistoryPage],
+  ['/g/:name', GroupHomePage],
+  ['/print', PaperPage],
+  ['/spreadsheet', SpreadsheetPage],
+]
+
+/** The pages under the bar as it is. */
+const underBar: readonly [string, ComponentType][] = [
+  ['/inbox', InboxPage],
+  ['/preferences', PreferencesPage],
+  ['/address/:secret', ConfirmAddressPage],
+  ['/bin', BinPage],
+]
 
 /** Everything for who is signed in, with the live line open. */
 export function SignedInApp() {
@@ -62,138 +94,31 @@ export function SignedInApp() {
       </Suspense>
       <p data-news="true" role="status" className="sr-only" />
       <Routes>
-        <Route
-          path="/inbox"
-          element={
-            <div className="flex h-full flex-col">
-              <TopBar />
-              <Suspense fallback={null}>
-                <InboxPage />
+        {pages.map(([path, Shown]) => (
+          <Route
+            key={path}
+            path={path}
+            element={
+              <Suspense fallback={<TopBar />}>
+                <Shown />
               </Suspense>
-            </div>
-          }
-        />
-        <Route
-          path="/preferences"
-          element={
-            <div className="flex h-full flex-col">
-              <TopBar />
-              <Suspense fallback={null}>
-                <PreferencesPage />
-              </Suspense>
-            </div>
-          }
-        />
-        <Route
-          path="/address/:secret"
-          element={
-            <div className="flex h-full flex-col">
-              <TopBar />
-              <Suspense fallback={null}>
-                <ConfirmAddressPage />
-              </Suspense>
-            </div>
-          }
-        />
-        <Route
-          path="/bin"
-          element={
-            <div className="flex h-full flex-col">
-              <TopBar />
-              <Suspense fallback={null}>
-                <BinPage />
-              </Suspense>
-            </div>
-          }
-        />
-        <Route
-          path="/calendars/:calendarId/links/:linkId"
-          element={
-            <Suspense fallback={<TopBar />}>
-              <OwnLinkPage />
-            </Suspense>
-          }
-        />
-        <Route
-          path="/groups/:groupId"
-          element={
-            <Suspense fallback={<TopBar />}>
-              <GroupPage />
-            </Suspense>
-          }
-        />
-        <Route
-          path="/groups/:groupId/cover"
-          element={
-            <Suspense fallback={<TopBar />}>
-              <CoverPage />
-            </Suspense>
-          }
-        />
-        <Route
-          path="/groups/:groupId/absences"
-          element={
-            <Suspense fallback={<TopBar />}>
-              <AbsencesPage />
-            </Suspense>
-          }
-        />
-        <Route
-          path="/groups/:groupId/noticeboards"
-          element={
-            <Suspense fallback={<TopBar />}>
-              <NoticeboardsPage />
-            </Suspense>
-          }
-        />
-        <Route
-          path="/groups/:groupId/noticeboards/:noticeboardId"
-          element={
-            <Suspense fallback={<TopBar />}>
-              <NoticeboardPage />
-            </Suspense>
-          }
-        />
-        <Route
-          path="/groups/:groupId/people"
-          element={
-            <Suspense fallback={<TopBar />}>
-              <MembersPage />
-            </Suspense>
-          }
-        />
-        <Route
-          path="/groups/:groupId/access"
-          element={
-            <Suspense fallback={<TopBar />}>
-              <AccessTablePage />
-            </Suspense>
-          }
-        />
-        <Route
-          path="/g/:name"
-          element={
-            <Suspense fallback={<TopBar />}>
-              <GroupHomePage />
-            </Suspense>
-          }
-        />
-        <Route
-          path="/print"
-          element={
-            <Suspense fallback={<TopBar />}>
-              <PaperPage />
-            </Suspense>
-          }
-        />
-        <Route
-          path="/spreadsheet"
-          element={
-            <Suspense fallback={<TopBar />}>
-              <SpreadsheetPage />
-            </Suspense>
-          }
-        />
+            }
+          />
+        ))}
+        {underBar.map(([path, Shown]) => (
+          <Route
+            key={path}
+            path={path}
+            element={
+              <div className="flex h-full flex-col">
+                <TopBar />
+                <Suspense fallback={null}>
+                  <Shown />
+                </Suspense>
+              </div>
+            }
+          />
+        ))}
         <Route path="/:view/:date?" element={<WallPage />} />
         <Route path="*" element={<Navigate to={`/${lastView()}`} replace />} />
       </Routes>

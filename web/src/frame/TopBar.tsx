@@ -75,6 +75,7 @@ export function TopBar({ children }: { children?: ReactNode }) {
             </MenuItem>
           ))}
           <MenuLine />
+          <MenuItem onSelect={() => navigate('/history')}>What I did</MenuItem>
           <MenuItem onSelect={() => navigate('/preferences')}>Preferences</MenuItem>
           {demo && <MenuItem onSelect={() => navigate('/post-room')}>Post room</MenuItem>}
           <MenuItem onSelect={leave}>Sign out</MenuItem>

@@ -38,7 +38,7 @@ export function NoticeBar({ notice, onClose }: NoticeBarProps) {
             <button
               type="button"
               onClick={notice.offer.run}
-              className="rounded-control px-2 py-1 font-bold underline underline-offset-2"
+              className="shrink-0 rounded-control px-2 py-1 font-bold underline underline-offset-2"
             >
               {notice.offer.label}
             </button>

@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
 using Mortar.Core.Changes;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
@@ -52,12 +53,12 @@ internal static class HistorySetup
     /// <param name="To">To this day, included.</param>
     /// <param name="Before">Only what came before this act.</param>
     internal sealed record Query(
-        PersonId? Actor,
-        TopicQuery? Topic,
-        EventId? Event,
-        DateQuery? From,
-        DateQuery? To,
-        ChangeSetId? Before
+        [FromQuery(Name = "actor")] PersonId? Actor,
+        [FromQuery(Name = "topic")] TopicQuery? Topic,
+        [FromQuery(Name = "event")] EventId? Event,
+        [FromQuery(Name = "from")] DateQuery? From,
+        [FromQuery(Name = "to")] DateQuery? To,
+        [FromQuery(Name = "before")] ChangeSetId? Before
     );
 
     public static void AddHistory(this IServiceCollection services) => services.AddScoped<ActHistory>();
@@ -137,15 +138,4 @@ internal static class HistorySetup
             act.State == ActState.Undone,
             act.CanBeUndone
         );
-}
-
-/// <summary>What a history is narrowed to, in an address.</summary>
-internal readonly record struct TopicQuery(HistoryTopic Value)
-{
-    public static bool TryParse(string? text, out TopicQuery topic)
-    {
-        var parsed = Enum.TryParse<HistoryTopic>(text, ignoreCase: true, out var value) && Enum.IsDefined(value);
-        topic = new TopicQuery(value);
-        return parsed;
-    }
 }

@@ -53,7 +53,8 @@ export function BinCard({ entry }: { entry: BinEntry }) {
             {place.kind === 'calendar'
               ? `${entry.groupName}, ${count === 1 ? '1 event' : `${count} events`}`
               : `${entry.calendarName}, ${entry.groupName}`}
-            . {entry.deletedBy} {place.kind === 'proposal' ? 'took it back' : isMany ? 'deleted them' : 'deleted it'} on{' '}
+            . {entry.deletedBy}{' '}
+            {place.kind === 'proposal' ? 'took it back' : isMany ? 'deleted them' : 'deleted it'} on{' '}
             {momentText(entry.deletedAt)}; kept until {momentText(entry.keptUntil)}.
           </p>
         </div>

@@ -153,6 +153,9 @@ function About({
             Export as a file (.ics)
           </a>
         )}
+        {layer.may.history && (
+          <TextLink to={`/calendars/${layer.calendarId}/history`}>What was done in it</TextLink>
+        )}
         <TextLink to={`/preferences?feed=${layer.calendarId}`}>Keep it in my calendar program</TextLink>
         {(layer.ways.includes('own') || layer.ways.includes('link')) && (
           <Button look="danger" onClick={() => setLeaving(true)}>

@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { eventKey } from '../../model/bricks'
 import { momentText } from '../../reader/dates'
 import { Button } from '../../ui/Button'
+import { TextLink } from '../../ui/TextLink'
 import { useActs } from '../../undo/acts'
 import { historyQuery } from './eventQueries'
 
@@ -55,6 +56,9 @@ export function EventHistory({
               </span>
             </li>
           ))}
+          <li>
+            <TextLink to={`/calendars/${calendarId}/history?event=${eventId}`}>Undo some of it</TextLink>
+          </li>
           {history.data.length === 0 && <li className="text-cement-700">Nothing was changed yet.</li>}
         </ol>
       )}

@@ -56,6 +56,9 @@ export function GroupMenu({ groups, open, onOpen, onNewCalendar, onNewGroup, onA
         </MenuItem>
       )}
       {open && <MenuItem onSelect={() => navigate(`/spreadsheet?group=${open.id}`)}>Take along</MenuItem>}
+      {open && (
+        <MenuItem onSelect={() => navigate(`/groups/${open.id}/history`)}>History of {open.name}</MenuItem>
+      )}
       {open && <MenuItem onSelect={() => navigate(`/groups/${open.id}`)}>Settings of {open.name}</MenuItem>}
       {open && <MenuItem onSelect={onNewCalendar}>New calendar in {open.name}</MenuItem>}
       <MenuItem onSelect={onNewGroup}>New group</MenuItem>

@@ -20,7 +20,7 @@ const keys: readonly [string, string][] = [
     'takes the brick up; arrows move it, Shift with arrows lengthens it, Enter puts it down, Esc lets it be',
   ],
   ['L', 'to the shelf'],
-  ['Z', 'undo'],
+  ['Z', 'undo; what was done before this page, or elsewhere, is named first'],
   ['Esc', 'closes the desk'],
   ['?', 'this list'],
 ]

@@ -37,7 +37,7 @@ export const layerOfPerson = (personId: string, name: string): Layer => ({
   role: 'times',
   ways: [],
   stays: 'none',
-  may: { add: false, export: false, coordinate: false },
+  may: { add: false, export: false, history: false, coordinate: false },
   shown: true,
   beside: false,
   calendar: { name, hue: 'none' as Layer['hue'], mark: 'post' },

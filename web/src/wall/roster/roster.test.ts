@@ -25,7 +25,7 @@ const layer = (calendarId: string, part: Partial<Layer> = {}): Layer => ({
   role: 'edit',
   ways: ['own'],
   stays: 'none',
-  may: { add: true, export: true, coordinate: false },
+  may: { add: true, export: true, history: true, coordinate: false },
   shown: true,
   beside: false,
   calendar: { name: calendarId, hue: 'iron', mark: 'cone' },
