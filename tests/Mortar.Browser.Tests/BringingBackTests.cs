@@ -84,6 +84,7 @@ public class BringingBackTests
     {
         ines.Open("/week/2026-03-11");
         ines.Click(Brick("Team meeting"));
+        ines.WaitForText("Who comes"); // all the desk asks of it is answered while it is there
         ines.Click("Delete");
         ines.WaitGone(Brick("Team meeting"));
     }

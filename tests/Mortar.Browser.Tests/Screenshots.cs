@@ -43,7 +43,6 @@ public class Screenshots
 
         using var screen = new Screen(mortar.Url).Open();
         screen.Find(Containing("button", "Ines Varga"));
-        Shot("sign-in");
         screen.SignIn(DemoPeople.Ines);
         screen.WaitForText("5 of 6");
         screen.Find(By.XPath("//*[@data-kind='together'][contains(., 'none')]"));
@@ -112,6 +111,17 @@ public class Screenshots
         screen.WaitForTextIn(By.CssSelector("iframe[title='The noticeboard']"), "Kiln Street open days");
         screen.WaitForTextIn(By.CssSelector("iframe[title='The noticeboard']"), "Wheel basics");
         Shot("noticeboard");
+        screen.Open("/week/2026-03-11");
+        screen.Click(Brick("Team meeting"));
+        screen.WaitForText("Who comes");
+        screen.Click("Delete");
+        screen.WaitGone(Brick("Team meeting"));
+        screen.WaitForText("Deleted “Team meeting”.");
+        screen.Open("/bin");
+        screen.WaitForText("Ines Varga deleted it");
+        Shot("bin");
+        screen.Click(Containing("button", "Bring back"));
+        screen.WaitForText("“Team meeting” is back in Rota.");
         screen.Open("/post-room");
         screen.Find(Containing("button", "nina@example.org"));
         Shot("post-room");

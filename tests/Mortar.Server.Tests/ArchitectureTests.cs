@@ -58,6 +58,7 @@ public class ArchitectureTests
     [
         "Words",
         "Time",
+        "Accounts",
         "Recurrence",
         "Events",
         "Changes",
@@ -316,6 +317,7 @@ public class ArchitectureTests
                 "ChangeMembers.NewBody",
                 "FirstAccount.Body",
                 "Invite.Body",
+                "Passwords.ForgottenBody",
                 "Session.SignInBody",
             ],
             asText.Order(StringComparer.Ordinal)

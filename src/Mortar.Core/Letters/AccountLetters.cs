@@ -5,6 +5,36 @@ namespace Mortar.Core.Letters;
 /// <summary>What is written about an account.</summary>
 public static class AccountLetters
 {
+    /// <summary>The link by which who forgot their password sets a new one.</summary>
+    /// <param name="link">Where it is set.</param>
+    public static Letter ToReset(string link) =>
+        new(
+            "A new password for Mortar",
+            $"""
+            Hello,
+
+            somebody asked for a new password for the account with this address. If it was you, set one here within 30 minutes:
+            {link}
+
+            If it was not, leave this mail unanswered: your password stays as it is.
+            """
+        );
+
+    /// <summary>That somebody's password was set.</summary>
+    /// <param name="link">Where who did not do it themselves sets another one.</param>
+    public static Letter PasswordSet(string link) =>
+        new(
+            "Your password for Mortar was changed",
+            $"""
+            Hello,
+
+            the password of your account was changed just now, and every other device was signed out. If it was you, all is well.
+
+            If it was not, set another one at once:
+            {link}
+            """
+        );
+
     /// <summary>The question whether a further address is somebody's.</summary>
     /// <param name="name">The name of the account that says so; anybody may call themselves what they like, so it is kept short.</param>
     /// <param name="link">Where it is confirmed.</param>

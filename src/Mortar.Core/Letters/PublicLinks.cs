@@ -23,6 +23,12 @@ public sealed record PublicLinks(string Url)
     /// <summary>Where a further address is confirmed.</summary>
     public string Address(string secret) => $"{Url}/address/{secret}";
 
+    /// <summary>Where who forgot their password sets a new one.</summary>
+    public string Reset(string secret) => $"{Url}/reset/{secret}";
+
+    /// <summary>Where who forgot their password asks for that.</summary>
+    public string Forgotten => $"{Url}/forgotten";
+
     /// <summary>A noticeboard, by the name in its address.</summary>
     public string Noticeboard(string address) => $"{Url}/b/{address}";
 

@@ -1,5 +1,6 @@
 using System.Linq.Expressions;
 using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Accounts;
 using Mortar.Core.Binned;
 using Mortar.Core.Calendars;
 using Mortar.Core.Letters;
@@ -191,6 +192,7 @@ public sealed class Sweep(MortarDb db)
     private async Task<int> Other(CancellationToken cancellationToken)
     {
         var now = db.Now;
+        var asked = now - PasswordReset.Span;
         var (reminded, signedIn, fine) = (now - KeptFor.Reminders, now - KeptFor.SignIns, now - KeptFor.FineClashes);
         return await db.Tidy(
                 () => db.Reminders.Where(row => row.Start < reminded).ExecuteDeleteAsync(cancellationToken),
@@ -198,6 +200,10 @@ public sealed class Sweep(MortarDb db)
             )
             + await db.Tidy(
                 () => db.SignIns.Where(row => row.EndsAt < signedIn).ExecuteDeleteAsync(cancellationToken),
+                cancellationToken
+            )
+            + await db.Tidy(
+                () => db.PasswordResets.Where(row => row.AskedAt < asked).ExecuteDeleteAsync(cancellationToken),
                 cancellationToken
             )
             + await db.Tidy(

@@ -448,6 +448,44 @@ namespace Mortar.Data.Migrations
                     b.ToTable("Addresses", (string)null);
                 });
 
+            modelBuilder.Entity("Mortar.Data.Accounts.PasswordResetRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("AddressHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("AskedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("PersonId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("UsedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("AskedAt");
+
+                    b.HasIndex("Hash")
+                        .IsUnique();
+
+                    b.HasIndex("PersonId")
+                        .HasFilter("PersonId IS NOT NULL");
+
+                    b.HasIndex("AddressHash", "AskedAt");
+
+                    b.ToTable("PasswordResets", (string)null);
+                });
+
             modelBuilder.Entity("Mortar.Data.Accounts.SignInRow", b =>
                 {
                     b.Property<Guid>("Id")

@@ -104,6 +104,8 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
 
     public DbSet<SignInRow> SignIns => Set<SignInRow>();
 
+    public DbSet<PasswordResetRow> PasswordResets => Set<PasswordResetRow>();
+
     public DbSet<AddressRow> Addresses => Set<AddressRow>();
 
     public DbSet<MailRow> Mails => Set<MailRow>();

@@ -1,17 +1,24 @@
 import { useQuery } from '@tanstack/react-query'
-import { Suspense } from 'react'
+import { type ComponentType, Suspense } from 'react'
 import { Navigate, Route, Routes } from 'react-router'
 import { sentenceOf } from '../api/problem'
-import { FirstAccountPage } from '../features/accounts/FirstAccountPage'
 import { SignInPage } from '../features/accounts/SignInPage'
-import { InvitationPage } from '../features/invitation/InvitationPage'
-import { JoinPage } from '../features/invitation/JoinPage'
 import { PersonProvider } from '../reader/person'
 import { type Person, sessionQuery } from '../reader/session'
 import { lazyNamed } from '../ui/lazyNamed'
 import { Page } from '../ui/Page'
 
 const SignedInApp = lazyNamed(() => import('./SignedInApp'), 'SignedInApp')
+
+const FirstAccountPage = lazyNamed(() => import('../features/accounts/FirstAccountPage'), 'FirstAccountPage')
+
+const InvitationPage = lazyNamed(() => import('../features/invitation/InvitationPage'), 'InvitationPage')
+
+const JoinPage = lazyNamed(() => import('../features/invitation/JoinPage'), 'JoinPage')
+
+const ForgottenPage = lazyNamed(() => import('../features/accounts/ForgottenPage'), 'ForgottenPage')
+
+const ResetPage = lazyNamed(() => import('../features/accounts/ResetPage'), 'ResetPage')
 
 const LinkPage = lazyNamed(() => import('./LinkPage'), 'LinkPage')
 
@@ -23,6 +30,18 @@ const StopPage = lazyNamed(() => import('../features/post-room/StopPage'), 'Stop
 
 const SuitsPage = lazyNamed(() => import('../features/proposals/SuitsPage'), 'SuitsPage')
 
+/** The pages that need no account. */
+const pages: readonly [string, ComponentType][] = [
+  ['/invitation/:token', InvitationPage],
+  ['/join/:token', JoinPage],
+  ['/link/:secret', LinkPage],
+  ['/answer/:secret', AnswerPage],
+  ['/suits/:secret', SuitsPage],
+  ['/stop/:token', StopPage],
+  ['/forgotten', ForgottenPage],
+  ['/reset/:secret', ResetPage],
+]
+
 /** Chooses between what is there for everybody and what is there for who is signed in. */
 export function App() {
   const session = useQuery(sessionQuery)
@@ -32,40 +51,17 @@ export function App() {
   const { person, demo, needsFirstAccount, now } = session.data
   return (
     <Routes>
-      <Route path="/invitation/:token" element={<InvitationPage />} />
-      <Route path="/join/:token" element={<JoinPage />} />
-      <Route
-        path="/link/:secret"
-        element={
-          <Suspense fallback={null}>
-            <LinkPage />
-          </Suspense>
-        }
-      />
-      <Route
-        path="/answer/:secret"
-        element={
-          <Suspense fallback={null}>
-            <AnswerPage />
-          </Suspense>
-        }
-      />
-      <Route
-        path="/suits/:secret"
-        element={
-          <Suspense fallback={null}>
-            <SuitsPage />
-          </Suspense>
-        }
-      />
-      <Route
-        path="/stop/:token"
-        element={
-          <Suspense fallback={null}>
-            <StopPage />
-          </Suspense>
-        }
-      />
+      {pages.map(([path, Shown]) => (
+        <Route
+          key={path}
+          path={path}
+          element={
+            <Suspense fallback={null}>
+              <Shown />
+            </Suspense>
+          }
+        />
+      ))}
       {demo && (
         <Route
           path="/post-room"
@@ -78,7 +74,15 @@ export function App() {
       )}
       <Route
         path="/first-account"
-        element={needsFirstAccount ? <FirstAccountPage /> : <Navigate to="/" replace />}
+        element={
+          needsFirstAccount ? (
+            <Suspense fallback={null}>
+              <FirstAccountPage />
+            </Suspense>
+          ) : (
+            <Navigate to="/" replace />
+          )
+        }
       />
       <Route
         path="*"

@@ -7,6 +7,9 @@ export async function lastAct(): Promise<{ act: string; words: string } | undefi
   const { acts } = await unwrap(api.GET('/api/history'))
   const last = acts.find((one) => one.canBeUndone && !one.isUndo && !one.isUndone)
   // The line under the wall is short: the first of what it did says which one is meant.
-  const short = last && { ...last, deeds: last.deeds.map((deed) => ({ ...deed, what: deed.what.slice(0, 1) })) }
+  const short = last && {
+    ...last,
+    deeds: last.deeds.map((deed) => ({ ...deed, what: deed.what.slice(0, 1) })),
+  }
   return short && { act: short.act, words: `${actText(short)} (${momentText(short.at)})` }
 }

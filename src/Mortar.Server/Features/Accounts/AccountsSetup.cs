@@ -68,6 +68,7 @@ internal static class AccountsSetup
             antiforgery.Cookie.SameSite = SameSiteMode.Strict;
         });
         services.AddScoped<MakeAccount>().AddScoped<AddressCommands>().AddScoped<SignIns>();
+        services.AddScoped<PasswordResets>().AddScoped<SetPassword>();
         services.AddSingleton<SecurityLog>();
         services.AddSingleton<FirstAccountCode>().AddSingleton<SignInBrake>();
 
@@ -80,5 +81,7 @@ internal static class AccountsSetup
         Session.Map(api);
         FirstAccount.Map(api);
         Addresses.Map(api);
+        Passwords.Map(api);
+        MySignIns.Map(api);
     }
 }

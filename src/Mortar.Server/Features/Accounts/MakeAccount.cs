@@ -72,14 +72,7 @@ internal sealed class MakeAccount(MortarDb db, UserManager<Account> accounts, Zo
                 var made = await accounts.CreateAsync(account, password ?? string.Empty);
                 if (!made.Succeeded)
                 {
-                    return new Refusal.Unfit([
-                        new FieldProblem(
-                            "password",
-                            made.Errors.Any(error => error.Code == "KnownPassword")
-                                ? "Many have that password, so it is tried first by whoever guesses. Choose another, such as four words that do not belong together."
-                                : "Choose a password of at least 10 characters."
-                        ),
-                    ]);
+                    return WhyNot(made);
                 }
 
                 foreach (
@@ -96,4 +89,13 @@ internal sealed class MakeAccount(MortarDb db, UserManager<Account> accounts, Zo
             cancellationToken
         );
     }
+
+    /// <summary>What is wrong with a password that was refused.</summary>
+    public static Refusal WhyNot(IdentityResult refused) =>
+        new Refusal.Unfit(
+            "password",
+            refused.Errors.Any(error => error.Code == "KnownPassword")
+                ? "Many have that password, so it is tried first by whoever guesses. Choose another, such as four words that do not belong together."
+                : "Choose a password of at least 10 characters."
+        );
 }

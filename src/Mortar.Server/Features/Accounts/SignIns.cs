@@ -76,22 +76,55 @@ internal sealed class SignIns(
         }
     }
 
-    /// <summary>Ends one: its cookie signs nobody in any more, and its live lines are cut.</summary>
+    /// <summary>The sign-in that a cookie names; <c>null</c> where it names none.</summary>
+    public static Guid? IdOf(ClaimsPrincipal principal) =>
+        Guid.TryParse(principal.FindFirstValue(LiveHub.SignInClaim), out var id) ? id : null;
+
+    /// <summary>Ends the one that a cookie names.</summary>
     public async Task End(ClaimsPrincipal principal, CancellationToken cancellationToken)
     {
-        if (!Guid.TryParse(principal.FindFirstValue(LiveHub.SignInClaim), out var id))
+        if (IdOf(principal) is { } id)
         {
-            return;
+            await EndOne(principal.Person(), id, cancellationToken);
+        }
+    }
+
+    /// <summary>Ends one of somebody's: its cookie signs nobody in any more, and its live lines are cut. Whether there is such a one.</summary>
+    public async Task<bool> EndOne(PersonId person, Guid id, CancellationToken cancellationToken)
+    {
+        var row = await db.SignIns.FirstOrDefaultAsync(
+            one => one.Id == id && one.PersonId == person && one.EndedAt == null,
+            cancellationToken
+        );
+        if (row is not null)
+        {
+            await End([row]);
         }
 
-        if (await db.SignIns.FirstOrDefaultAsync(row => row.Id == id, cancellationToken) is { } row)
+        return row is not null;
+    }
+
+    /// <summary>Ends all of somebody's, but one.</summary>
+    public async Task EndAll(PersonId person, Guid? but, CancellationToken cancellationToken) =>
+        await End(
+            await db
+                .SignIns.Where(row => row.PersonId == person && row.EndedAt == null && row.Id != but)
+                .ToListAsync(cancellationToken)
+        );
+
+    private async Task End(List<SignInRow> rows)
+    {
+        foreach (var row in rows)
         {
             row.EndedAt = clock.GetCurrentInstant();
-            await db.SaveChangesAsync(CancellationToken.None);
             log.SignedOut(row.PersonId.Value, row.Id);
         }
 
-        lines.Cut(id);
+        await db.SaveChangesAsync(CancellationToken.None);
+        foreach (var row in rows)
+        {
+            lines.Cut(row.Id);
+        }
     }
 
     /// <summary>What the cookie does at signing in and with each request.</summary>

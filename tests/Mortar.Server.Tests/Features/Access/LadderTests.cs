@@ -394,6 +394,12 @@ public class LadderTests
             "DELETE noticeboards/{noticeboardId}",
             "DELETE noticeboards/{noticeboardId}/calendars/{calendarId}",
             "GET spreadsheets/{what}.{form}", // by SpreadsheetTests
+            "POST password/forgotten", // these by PasswordTests
+            "POST password/reset/{secret}",
+            "PUT password",
+            "GET sign-ins",
+            "DELETE sign-ins",
+            "DELETE sign-ins/{signInId}",
             "GET bin/{act}/events", // by BinTests
             "GET history", // these by HistoryTests
             "GET groups/{groupId}/history",

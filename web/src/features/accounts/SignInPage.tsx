@@ -91,6 +91,9 @@ export function SignInForm({ address: known = '' }: { address?: string }) {
       <Button type="submit" look="main" disabled={enter.isPending}>
         Sign in
       </Button>
+      <p>
+        <TextLink to="/forgotten">I forgot my password</TextLink>
+      </p>
     </form>
   )
 }

@@ -1,2 +1,4 @@
 /** What other features may show of this one. */
+
+export { PasswordPart } from './PasswordPart'
 export { SignInForm } from './SignInPage'
