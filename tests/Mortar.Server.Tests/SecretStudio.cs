@@ -165,6 +165,8 @@ internal sealed class SecretStudio : IDisposable
             "sets",
             "inbox",
             "bin",
+            "history",
+            $"calendars/{secrets.Calendar.Value}/history",
             "wall?from=2026-03-09&to=2026-03-15",
             $"wall?from=2026-03-09&to=2026-03-15&as={DemoPeople.Ines.Id.Value}",
             $"shelf?as={DemoPeople.Ines.Id.Value}",

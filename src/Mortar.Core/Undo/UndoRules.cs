@@ -77,6 +77,17 @@ public static class UndoRules
             : verdict;
     }
 
+    /// <summary>Why the making of a calendar is not undone; <c>null</c> where it is.</summary>
+    /// <param name="hasEvents">Whether anything is in it by now.</param>
+    /// <remarks>What others have written since goes from their walls by its name typed, and not by a key.</remarks>
+    public static Refusal? WhyNotUnmake(bool hasEvents) =>
+        hasEvents
+            ? new Refusal.AgainstRule(
+                "in-use",
+                "There are events in this calendar by now. Delete it in its settings, where its name is typed for that."
+            )
+            : null;
+
     /// <summary>To bring a place in a group back: its coordinators; and one's own answer to being asked.</summary>
     /// <param name="isTheirs">Whether it is the actor's own place.</param>
     /// <param name="isMember">Whether the actor is in the group now.</param>

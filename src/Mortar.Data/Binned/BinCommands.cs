@@ -95,24 +95,18 @@ public sealed class BinCommands(MortarDb db, BinQueries bin, CalendarCommands ca
     /// <param name="cancellationToken">Stops it; what has begun to go is gone all the same.</param>
     public async Task<Outcome<int>> Erase(Act act, BinPlace place, string? typed, CancellationToken cancellationToken)
     {
-        Outcome<int> outcome = NoMore;
-        await db.Tidy(
-            async () =>
-            {
-                outcome = await EraseOne(act, place, typed, cancellationToken);
-                return 1;
-            },
-            cancellationToken
-        );
-        if (outcome is Outcome<int>.Done)
+        if (await WhyNotErase(act, place, typed, cancellationToken) is { } refusal)
         {
-            await sweep.Bin(cancellationToken);
+            return refusal;
         }
 
-        return outcome;
+        var count = await db.Tidy(() => SetOut(act, place, cancellationToken), cancellationToken);
+        await sweep.Bin(cancellationToken);
+        return count > 0 ? count : NoMore;
     }
 
-    private async Task<Outcome<int>> EraseOne(
+    /// <summary>Asked before the write lock: what is in the bin is looked through for it.</summary>
+    private async Task<Refusal?> WhyNotErase(
         Act act,
         BinPlace place,
         string? typed,
@@ -148,12 +142,7 @@ public sealed class BinCommands(MortarDb db, BinQueries bin, CalendarCommands ca
             name = BinRules.Spoken([title], entry.Calendar.Name);
         }
 
-        if (BinRules.Check(name, typed, "this to have it go for good").WhyNot is { } unfit)
-        {
-            return unfit;
-        }
-
-        return await SetOut(act, place, cancellationToken);
+        return BinRules.Check(name, typed, "this to have it go for good").WhyNot;
     }
 
     /// <summary>Lets something have been in the bin for its time.</summary>

@@ -238,8 +238,7 @@ public sealed class BinQueries(MortarDb db, ZoneClock zones)
         var since = db.Now - BinRules.Kept;
         // Only those that have dates left out, or an end, can have lost some.
         var series = await db
-            .Events.AsNoTracking()
-            .Where(row =>
+            .Events.Where(row =>
                 (only == null || row.Id == only)
                 && row.DeletedAt == null
                 && row.Series != null
@@ -250,9 +249,9 @@ public sealed class BinQueries(MortarDb db, ZoneClock zones)
                 )
                 && (all.Contains(row.CalendarId) || (own.Contains(row.CalendarId) && row.AddedBy == reader.Person))
             )
+            .Select(row => row.Id)
             .ToListAsync(cancellationToken);
-        var byId = series.ToDictionary(row => row.Id.Value);
-        var ids = byId.Keys.ToList();
+        var ids = series.ConvertAll(id => id.Value);
         var changes = await (
             from change in db.Changes.AsNoTracking()
             where ids.Contains(change.SubjectId) && change.Before != null && change.At > since
@@ -262,6 +261,11 @@ public sealed class BinQueries(MortarDb db, ZoneClock zones)
         )
             .Take(MostLookedThrough)
             .ToListAsync(cancellationToken);
+        var changed = changes.Select(one => new EventId(one.Change.SubjectId)).ToHashSet();
+        var byId = await db
+            .Events.AsNoTracking()
+            .Where(row => changed.Contains(row.Id))
+            .ToDictionaryAsync(row => row.Id.Value, cancellationToken);
         var cuts = new List<SeriesCut>();
         foreach (var ofOne in changes.GroupBy(one => (one.Change.Set, one.Change.SubjectId)))
         {

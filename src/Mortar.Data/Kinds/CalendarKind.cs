@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Calendars;
 using Mortar.Core.Changes;
+using Mortar.Core.Undo;
 using Mortar.Core.Words;
 using Mortar.Data.Calendars;
 using Mortar.Data.Changes;
@@ -30,17 +31,31 @@ internal sealed class CalendarKind : ChangeKind<CalendarRow>
         tellings.Tell(readers.Union(members), Topic.Shelf, change);
     }
 
-    protected override Task<Refusal?> WhyNotReturn(
+    protected override async Task<Refusal?> WhyNotReturn(
         Undoing undoing,
         CalendarRow now,
         CalendarRow? then,
         CancellationToken cancellationToken
-    ) =>
-        undoing.WhyNotGive(
+    )
+    {
+        if (then is null && now.DeletedAt is null)
+        {
+            var events = await undoing.Db.Events.AnyAsync(
+                row => row.CalendarId == now.Id && row.DeletedAt == null && !undoing.Vanishing.Contains(row.Id),
+                cancellationToken
+            );
+            if (UndoRules.WhyNotUnmake(events) is { } keeps)
+            {
+                return keeps;
+            }
+        }
+
+        return await undoing.WhyNotGive(
             now.Id,
             then is not null && then.GroupDefault > now.GroupDefault ? new Grant(then.GroupDefault, Way.Default) : null,
             cancellationToken
         );
+    }
 
     public override HistoryOf InHistory => HistoryOf.Calendar;
 

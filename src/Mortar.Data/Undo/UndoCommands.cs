@@ -60,6 +60,40 @@ public sealed class UndoCommands(MortarDb db, ZoneClock zones)
         }
     }
 
+    /// <summary>Brings things back to states that are decided under the write lock, in one act that can itself be undone.</summary>
+    /// <param name="act">Whose.</param>
+    /// <param name="aside">The calendar whose events all of them are, where they are so many that they are written aside.</param>
+    /// <param name="decide">What goes back to which state, as it is found there.</param>
+    /// <param name="cancellationToken">Stops it; nothing is written then.</param>
+    internal Task<Outcome<Undone>> BringTo(
+        Act act,
+        CalendarId? aside,
+        Func<Task<Outcome<UndoPlan.Possible>>> decide,
+        CancellationToken cancellationToken
+    )
+    {
+        return aside is { } calendar
+            ? db.WriteAside(act, calendar, Make, cancellationToken)
+            : db.Write(act, () => Make(db), cancellationToken);
+
+        async Task<Outcome<Undone>> Make(MortarDb things) =>
+            await decide() switch
+            {
+                Outcome<UndoPlan.Possible>.Done plan when plan.Value.Returns.Count == 0 => new Refusal.AgainstRule(
+                    "as-it-was",
+                    "Nothing has changed since then: everything is as it was."
+                ),
+                Outcome<UndoPlan.Possible>.Done plan => await Return(
+                    things,
+                    act.Actor,
+                    plan.Value,
+                    await Standings(act.Actor, cancellationToken),
+                    cancellationToken
+                ),
+                var refused => refused.WhyNot,
+            };
+    }
+
     /// <summary>The calendar whose events were changed in a set, where they are so many that they are written aside; <c>null</c> where they are few, or not events of one calendar alone.</summary>
     private async Task<CalendarId?> ManyIn(ChangeSetId set, UndoWish wish, CancellationToken cancellationToken)
     {

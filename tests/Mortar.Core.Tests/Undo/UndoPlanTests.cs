@@ -79,6 +79,13 @@ public class UndoTests
     public void An_act_that_changed_nothing_is_none() =>
         Assert.Equal("not-found", Assert.IsType<UndoPlan.Refused>(UndoPlan.Plan([], Latest())).Type);
 
+    [Fact]
+    public void The_making_of_a_calendar_is_undone_only_while_it_is_empty()
+    {
+        Assert.Null(UndoRules.WhyNotUnmake(hasEvents: false));
+        Assert.IsType<Core.Words.Refusal.AgainstRule>(UndoRules.WhyNotUnmake(hasEvents: true));
+    }
+
     /// <summary>What stands in calendars and how they are set up; what somebody said or decided about themselves is theirs.</summary>
     [Fact]
     public void Others_undo_what_they_could_do_themselves_and_nothing_that_is_somebodys_own()

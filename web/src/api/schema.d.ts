@@ -1044,6 +1044,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calendars/{calendarId}/moment": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["PreviewMoment"];
+        put?: never;
+        post: operations["BringBackToMoment"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/history": {
         parameters: {
             query?: never;
@@ -2484,6 +2500,32 @@ export interface components {
             repeats: null | string;
             rule: null | string;
         };
+        BringBackToMomentBackBody: {
+            /** Format: int32 */
+            returned: number;
+        };
+        BringBackToMomentFateBody: {
+            fate: components["schemas"]["MomentFate"];
+            /** Format: int32 */
+            count: number;
+            things: components["schemas"]["BringBackToMomentThingBody"][];
+        };
+        BringBackToMomentMomentBody: {
+            at: components["schemas"]["Instant"];
+        };
+        BringBackToMomentPreviewBody: {
+            fates: components["schemas"]["BringBackToMomentFateBody"][];
+            /** Format: int32 */
+            stays: number;
+        };
+        BringBackToMomentThingBody: {
+            /** Format: uuid */
+            id: string;
+            title: string;
+            then: null | components["schemas"]["TimeBody"];
+            now: null | components["schemas"]["TimeBody"];
+            repeats: boolean;
+        };
         /** Format: uuid */
         CalendarId: string;
         CalendarsLossBody: {
@@ -3190,6 +3232,8 @@ export interface components {
             ward: null | string;
             guardian: null | string;
         };
+        /** @enum {string} */
+        MomentFate: "comes" | "goes" | "moves" | "changes";
         MySignInsBody: {
             /** Format: uuid */
             id: string;
@@ -5422,6 +5466,56 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["UndoBody"];
+                };
+            };
+        };
+    };
+    PreviewMoment: {
+        parameters: {
+            query: {
+                at: string;
+            };
+            header?: never;
+            path: {
+                calendarId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BringBackToMomentPreviewBody"];
+                };
+            };
+        };
+    };
+    BringBackToMoment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                calendarId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BringBackToMomentMomentBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BringBackToMomentBackBody"];
                 };
             };
         };

@@ -1,5 +1,6 @@
 import { QueryClient, QueryObserver } from '@tanstack/react-query'
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
+import { leaveAlone } from '../api/leftAlone'
 import { freshener } from './freshen'
 
 const answers = new Map<string, number>()
@@ -155,5 +156,39 @@ describe('asking anew what others changed', () => {
     await vi.advanceTimersByTimeAsync(5_000)
     expect(asked).toHaveBeenCalledTimes(4)
     stop()
+  })
+})
+
+describe('what is gone', () => {
+  beforeEach(() => {
+    vi.useFakeTimers()
+  })
+  afterEach(() => {
+    vi.useRealTimers()
+  })
+
+  test('what went by an act of this page is not asked for while its desk closes, and is once it is opened again', async () => {
+    const queries = new QueryClient()
+    const asked = vi.fn(async () => 'event')
+    const open = () =>
+      new QueryObserver(queries, { queryKey: ['events', 'celadon'], queryFn: asked }).subscribe(() => {})
+    const close = open()
+    await vi.advanceTimersByTimeAsync(1)
+    const fresh = freshener(queries, () => 0)
+    leaveAlone('celadon')
+
+    fresh.heard(['events'])
+    await vi.advanceTimersByTimeAsync(5_000)
+    expect(asked).toHaveBeenCalledTimes(1)
+
+    close()
+    const closeAgain = open()
+    await vi.advanceTimersByTimeAsync(5_000)
+    const before = asked.mock.calls.length
+    fresh.heard(['events'])
+    await vi.advanceTimersByTimeAsync(5_000)
+    expect(asked.mock.calls.length).toBe(before + 1)
+    closeAgain()
+    fresh.stop()
   })
 })

@@ -1,5 +1,6 @@
 import type { Query, QueryClient } from '@tanstack/react-query'
 import { answeredAt } from '../api/client'
+import { askAgainFor, isLeftAlone } from '../api/leftAlone'
 import { wallKeys } from '../api/topics'
 
 /** How many milliseconds at least lie between asking one thing twice, while others go on changing it: what is computed of the wall takes longer. */
@@ -21,6 +22,7 @@ export function freshener(queries: QueryClient, random: () => number = Math.rand
   const begun = new WeakMap<Query, number>()
   const watch = queries.getQueryCache().subscribe((event) => {
     if (event.type === 'updated' && event.action.type === 'fetch') begun.set(event.query, performance.now())
+    if (event.type === 'observerRemoved' && event.query.getObserversCount() === 0) askAgainFor(event.query)
   })
   const asked = new Map<string, number>()
   let timer: ReturnType<typeof setTimeout> | null = null
@@ -56,7 +58,9 @@ export function freshener(queries: QueryClient, random: () => number = Math.rand
     }
     isAsking = true
     await Promise.allSettled(
-      turns.map(([key, acts]) => askAfter(queries, key, (query) => isBefore(begun.get(query), acts))),
+      turns.map(([key, acts]) =>
+        askAfter(queries, key, (query) => isBefore(begun.get(query), acts) && !isLeftAlone(query)),
+      ),
     )
     isAsking = false
     schedule()

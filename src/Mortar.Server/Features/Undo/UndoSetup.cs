@@ -16,10 +16,14 @@ internal static class UndoSetup
     /// <param name="Left">How many were changed since and stay as they are.</param>
     internal sealed record Body(int Returned, int Left);
 
-    public static void AddUndo(this IServiceCollection services) => services.AddScoped<UndoCommands>();
+    public static void AddUndo(this IServiceCollection services) =>
+        services.AddScoped<UndoCommands>().AddScoped<MomentCommands>();
 
-    public static void MapUndo(this RouteGroupBuilder api) =>
+    public static void MapUndo(this RouteGroupBuilder api)
+    {
         api.MapPost("/changes/{set:guid}/undo", Undo).WithName("UndoChange");
+        BringBackToMoment.Map(api);
+    }
 
     /// <param name="fits">Whether, where something was changed since, what still fits is taken back all the same.</param>
     /// <param name="calendar">Only what it did in this calendar.</param>

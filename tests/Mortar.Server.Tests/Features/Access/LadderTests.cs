@@ -28,6 +28,18 @@ public class LadderTests
         ("PUT", "calendars/{calendarId}", _ => World.Calendar("Renamed"), [404, 403, 403, 403, 403, 403, 200]),
         ("DELETE", "calendars/{calendarId}?name=Glaze tests", null, [404, 403, 403, 403, 403, 403, 204]),
         ("GET", "calendars/{calendarId}/history", null, [404, 403, 403, 200, 200, 200, 200]),
+        (
+            "GET",
+            "calendars/{calendarId}/moment?at=2020-01-01T00:00:00Z",
+            null,
+            [404, 403, 403, 403, 403, 403, 422] // it was not made yet
+        ),
+        (
+            "POST",
+            "calendars/{calendarId}/moment",
+            _ => new { at = "2020-01-01T00:00:00Z" },
+            [404, 403, 403, 403, 403, 403, 422]
+        ),
         ("GET", "calendars/{calendarId}/access-history", null, [404, 403, 403, 403, 403, 403, 200]),
         ("GET", "calendars/{calendarId}/loss", null, [404, 403, 403, 403, 403, 403, 200]),
         // It is not in the bin.

@@ -286,7 +286,7 @@ public class AnswerTests
         Assert.Equal(0, await Tell(mortar)); // once
 
         Assert.Equal("2", await Sequence(mortar, "Called off: Glaze day"));
-        (await ines.Post($"/api/bin/{calendar.Value}/bring-back")).Is(204);
+        (await ines.BringBack(calendar)).Is(200);
         Assert.Equal(0, await Tell(mortar, rested: false));
         Assert.Equal(1, await Tell(mortar));
         Assert.Equal(0, await Tell(mortar));

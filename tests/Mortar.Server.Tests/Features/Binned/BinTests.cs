@@ -513,6 +513,32 @@ public class BinTests
         Assert.False(await mortar.Store(db => db.Calendars.AnyAsync(row => row.Id == calendar)));
     }
 
+    /// <summary>Rules that fall on next to nothing, or on every second: looked through for dates that went, they keep nobody waiting.</summary>
+    [Theory]
+    [InlineData(
+        "FREQ=MINUTELY;COUNT=366;BYDAY=MO;BYSETPOS=-283,32",
+        "FREQ=MINUTELY;COUNT=12;BYDAY=MO;BYSETPOS=-283,32"
+    )]
+    [InlineData("FREQ=SECONDLY;COUNT=300000", "FREQ=SECONDLY;COUNT=200000")]
+    [InlineData("FREQ=HOURLY;COUNT=10;BYMINUTE=58;BYSETPOS=206", "FREQ=HOURLY;COUNT=9;BYMINUTE=58;BYSETPOS=206")]
+    public async Task Rules_that_are_hard_to_follow_are_in_the_bin_or_not_and_it_is_read(string rule, string shorter)
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await ines.MakeCalendar();
+        var id = Guid.CreateVersion7();
+        var made = await ines.Put($"/api/events/{id}", Throwing(calendar, "Hard", World.Hours(), rule));
+        if (made.Status == 200)
+        {
+            await ines.Put($"/api/events/{id}", Throwing(calendar, "Hard", World.Hours(), shorter), 1);
+        }
+
+        var single = await ines.MakeEvent(calendar, "Soft");
+        (await ines.Delete($"/api/events/{single}", 1)).Is(200);
+
+        Assert.Contains(await ines.InBin(), entry => Titles(entry).Contains("Soft"));
+    }
+
     private static object Erase(JsonElement entry, string name) => new { place = entry.GetProperty("place"), name };
 
     /// <summary>The calendar as a file, and what was answered.</summary>

@@ -225,7 +225,7 @@ public class FeedTests
 
         (await ines.Delete($"/api/calendars/{calendar.Value}?name=Glaze tests", 1)).Is(204);
         (await phone.Get(kept)).Is(410);
-        (await ines.Post($"/api/bin/{calendar.Value}/bring-back")).Is(204);
+        (await ines.BringBack(calendar)).Is(200);
         (await phone.Get(kept)).Is(200);
         (await phone.Get("/feed/nonsense.ics")).Is(404);
         (await phone.Get("/feed/")).Is(404);

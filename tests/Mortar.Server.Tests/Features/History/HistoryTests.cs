@@ -244,6 +244,24 @@ public class HistoryTests
     }
 
     [Fact]
+    public async Task The_making_of_a_calendar_is_not_undone_once_there_is_something_in_it()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var (id, set, events) = (Guid.CreateVersion7(), Guid.NewGuid(), Guid.NewGuid());
+        (await ines.Put($"/api/calendars/{id}", World.Calendar(), set: set)).Is(200);
+        var calendar = new CalendarId(id);
+        await ines.MakeEvent(calendar, set: events);
+
+        (await ines.Post($"/api/changes/{set}/undo")).IsProblem(409, "in-use");
+        Assert.True(await ines.HasLayer(calendar));
+        (await ines.Post($"/api/changes/{events}/undo")).Is(200);
+        (await ines.Post($"/api/changes/{set}/undo")).Is(200);
+
+        Assert.False(await ines.HasLayer(calendar));
+    }
+
+    [Fact]
     public async Task What_another_did_under_the_name_of_ones_own_act_does_not_keep_it_from_being_undone()
     {
         await using var mortar = await TestMortar.Start();

@@ -1,5 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query'
 import type { Schema } from '../../api/client'
+import { leaveAlone } from '../../api/leftAlone'
 import { ProblemError } from '../../api/problem'
 import { wallKeys } from '../../api/topics'
 import { brickKey, type EventBrick, titleOf } from '../../model/bricks'
@@ -48,7 +49,10 @@ export function useEventActs() {
         queryKey: [key],
         predicate: (query) => gone === null || query.queryKey[1] !== gone,
       })
-    if (gone !== null) void queries.invalidateQueries({ queryKey: ['events', gone], refetchType: 'none' })
+    if (gone === null) return
+    const events = { queryKey: ['events', gone] }
+    if (queries.getQueryCache().findAll({ ...events, type: 'active' }).length > 0) leaveAlone(gone)
+    void queries.invalidateQueries({ ...events, refetchType: 'none' })
   }
 
   /** Runs one change: shown at once, and taken back where it is refused. */

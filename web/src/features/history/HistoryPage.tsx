@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
+import type { ReactNode } from 'react'
 import { useParams, useSearchParams } from 'react-router'
 import { BarTitle } from '../../frame/BarTitle'
 import { TopBar } from '../../frame/TopBar'
@@ -8,6 +9,7 @@ import { Page } from '../../ui/Page'
 import { HistoryFilter } from './HistoryFilter'
 import { HistoryList } from './HistoryList'
 import type { HistoryOf, HistoryWish } from './historyQueries'
+import { MomentPart } from './MomentPart'
 import { isTopic } from './topics'
 
 /** What one did oneself. */
@@ -25,7 +27,9 @@ export function CalendarHistoryPage() {
       of={{ calendarId }}
       title={layer ? `History of ${layer.name}` : 'History'}
       groupId={layer?.groupId ?? undefined}
-    />
+    >
+      {layer?.may.coordinate && <MomentPart calendarId={calendarId} />}
+    </HistoryPage>
   )
 }
 
@@ -39,7 +43,17 @@ export function GroupHistoryPage() {
   )
 }
 
-function HistoryPage({ of, title, groupId }: { of: HistoryOf; title: string; groupId: string | undefined }) {
+function HistoryPage({
+  of,
+  title,
+  groupId,
+  children,
+}: {
+  of: HistoryOf
+  title: string
+  groupId: string | undefined
+  children?: ReactNode
+}) {
   // What it is narrowed to stands in the address: it can be handed on, and Back leads out of it.
   const [search, setSearch] = useSearchParams()
   const topic = search.get('topic') ?? ''
@@ -58,6 +72,7 @@ function HistoryPage({ of, title, groupId }: { of: HistoryOf; title: string; gro
         <BarTitle text={title} />
       </TopBar>
       <Page title={title}>
+        {children}
         <HistoryFilter wish={wish} onChange={change} groupId={of === 'mine' ? undefined : groupId} />
         <HistoryList of={of} wish={wish} />
       </Page>
