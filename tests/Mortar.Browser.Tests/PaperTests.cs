@@ -36,6 +36,7 @@ public class PaperTests
         ines.Open();
         ines.Script("localStorage.setItem('mortar-theme', 'dark')");
         ines.SignIn(DemoPeople.Ines);
+        ines.Find(Brick("Front desk")); // what is not on the screen yet is not printed
         Assert.Equal("dark", Theme());
 
         var print = ines.Print();
