@@ -1,3 +1,4 @@
+using Mortar.Core.Words;
 using NodaTime;
 
 namespace Mortar.Core.Accounts;
@@ -13,6 +14,13 @@ public static class PasswordReset
 
     /// <summary>The time in which mails to one address are counted, and for which it is remembered that one was asked for.</summary>
     public static readonly Duration Span = Duration.FromHours(1);
+
+    /// <summary>What is said where a link does not open.</summary>
+    public static Refusal Ended { get; } =
+        new Refusal.AgainstRule(
+            "link-ended",
+            "This link does not open any more: it is good for 30 minutes and once. Ask for another one."
+        );
 
     /// <summary>Whether a link still opens.</summary>
     /// <param name="askedAt">When it was asked for.</param>

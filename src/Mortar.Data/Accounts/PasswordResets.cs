@@ -41,9 +41,10 @@ public sealed class PasswordResets(MortarDb db, PublicLinks links)
                         AskedAt = db.Now,
                     }
                 );
+                var letter = AccountLetters.ToReset(links.Reset(secret));
                 if (hasAccount)
                 {
-                    db.Post(AccountLetters.ToReset(links.Reset(secret)), address.Value);
+                    db.Post(letter, address.Value);
                 }
             },
             cancellationToken
@@ -53,14 +54,14 @@ public sealed class PasswordResets(MortarDb db, PublicLinks links)
     public async Task<PasswordResetRow?> OpenedBy(string secret, CancellationToken cancellationToken)
     {
         var hash = LinkSecret.HashOf(secret);
-        var row = await db.PasswordResets.FirstOrDefaultAsync(
-            one => one.Hash == hash && one.PersonId != null,
-            cancellationToken
-        );
+        // Read anew each time: under the write lock it may have been used since it was read before it.
+        var row = await db
+            .PasswordResets.AsNoTracking()
+            .FirstOrDefaultAsync(one => one.Hash == hash && one.PersonId != null, cancellationToken);
         return row is not null && PasswordReset.Opens(row.AskedAt, row.UsedAt, db.Now) ? row : null;
     }
 
-    /// <summary>Ends all links of somebody whose password was set, and tells them at their first address.</summary>
+    /// <summary>Ends all links of somebody whose password was set.</summary>
     public async Task End(PersonId person, CancellationToken cancellationToken)
     {
         foreach (
@@ -71,14 +72,25 @@ public sealed class PasswordResets(MortarDb db, PublicLinks links)
         {
             row.UsedAt = db.Now;
         }
-
-        var first = await db
-            .People.Where(row => row.Id == person)
-            .Select(row => row.Address)
-            .FirstOrDefaultAsync(cancellationToken);
-        if (first is not null)
-        {
-            db.Post(AccountLetters.PasswordSet(links.Forgotten), first);
-        }
     }
+
+    /// <summary>
+    /// Tells somebody at their first address that their password was set. By itself and after it: how many mails others had
+    /// written to that address keeps nobody from having a password.
+    /// </summary>
+    public Task Tell(PersonId person, CancellationToken cancellationToken) =>
+        db.WriteUnlogged(
+            async () =>
+            {
+                var first = await db
+                    .People.Where(row => row.Id == person)
+                    .Select(row => row.Address)
+                    .FirstOrDefaultAsync(cancellationToken);
+                if (first is not null)
+                {
+                    db.Post(AccountLetters.PasswordSet(links.Forgotten), first);
+                }
+            },
+            cancellationToken
+        );
 }

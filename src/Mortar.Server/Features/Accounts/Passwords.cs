@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
+using Mortar.Core.Accounts;
 using Mortar.Core.Words;
 using Mortar.Data.Accounts;
 using Mortar.Data.Store;
@@ -59,7 +60,7 @@ internal static class Passwords
         var owner = (await resets.OpenedBy(secret, cancellationToken))?.PersonId;
         if (owner is not { } person)
         {
-            return Ended();
+            return Problems.Of(PasswordReset.Ended);
         }
 
         var outcome = await db.Write<Account>(
@@ -67,7 +68,7 @@ internal static class Passwords
             async () =>
                 // Asked again under the write lock: of two who use it at once one does.
                 await resets.OpenedBy(secret, cancellationToken) is null
-                    ? new Refusal.AgainstRule("link-ended", EndedSentence)
+                    ? PasswordReset.Ended
                     : await passwords.Set(person, body.Password, cancellationToken),
             cancellationToken
         );
@@ -77,6 +78,7 @@ internal static class Passwords
         }
 
         await signIns.EndAll(person, but: null, CancellationToken.None);
+        await resets.Tell(person, CancellationToken.None);
         return TypedResults.NoContent();
     }
 
@@ -89,6 +91,7 @@ internal static class Passwords
         SignInManager<Account> signIn,
         SignInBrake brake,
         SetPassword passwords,
+        PasswordResets resets,
         SignIns signIns,
         CancellationToken cancellationToken
     )
@@ -119,16 +122,12 @@ internal static class Passwords
 
         await signIns.EndAll(acting.Person, but: null, CancellationToken.None);
         await signIn.SignInAsync(done.Value, isPersistent: true);
+        await resets.Tell(acting.Person, CancellationToken.None);
         return TypedResults.NoContent();
     }
-
-    private const string EndedSentence =
-        "This link does not open any more: it is good for 30 minutes and once. Ask for another one.";
-
-    private static ProblemHttpResult Ended() => Problems.Of(StatusCodes.Status409Conflict, "link-ended", EndedSentence);
 }
 
-/// <summary>Sets somebody's password, tells them by mail, and ends the links that could set another. Under the write lock of the one who calls.</summary>
+/// <summary>Sets somebody's password, and ends the links that could set another. Under the write lock of the one who calls.</summary>
 internal sealed class SetPassword(UserManager<Account> accounts, PasswordResets resets)
 {
     public async Task<Outcome<Account>> Set(PersonId person, string? password, CancellationToken cancellationToken)

@@ -1,4 +1,6 @@
 using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Letters;
+using Mortar.Data.Mail;
 using Mortar.Server.Features.Demo;
 using NodaTime;
 using Xunit;
@@ -94,6 +96,56 @@ public class PasswordTests
 
         (await nobody.Post($"/api/password/reset/{secret}", new { password = New })).IsProblem(404, "not-there");
         (await nobody.Post("/api/password/reset/0123", new { password = New })).IsProblem(409, "link-ended");
+    }
+
+    [Fact]
+    public async Task Of_two_who_use_one_link_at_once_one_sets_the_password()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var one = mortar.Anonymous();
+        using var two = mortar.Anonymous();
+        var secret = await Ask(mortar, one, "ines@example.org");
+        (await two.Get("/api/session")).Is(200);
+
+        var answers = await Task.WhenAll(
+            one.Post($"/api/password/reset/{secret}", new { password = New }),
+            two.Post($"/api/password/reset/{secret}", new { password = "something else here" })
+        );
+
+        Assert.Equal([204, 409], answers.Select(answer => answer.Status).Order());
+        Assert.Equal(204, await SignIn(one, answers[0].Status == 204 ? New : "something else here"));
+    }
+
+    [Fact]
+    public async Task How_often_others_have_mails_written_to_an_address_keeps_nobody_from_a_new_password()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var nobody = mortar.Anonymous();
+        await mortar.Store(async db =>
+        {
+            for (var i = 0; i < MailLimits.ToOne; i++)
+            {
+                db.Mails.Add(
+                    new MailRow
+                    {
+                        To = "ines@example.org",
+                        Subject = "Flood",
+                        Body = "",
+                        WrittenAt = db.Now,
+                        SentAt = db.Now,
+                        CausedBy = DemoPeople.Dele.Id.Value,
+                    }
+                );
+            }
+
+            return await db.SaveChangesAsync();
+        });
+        var secret = await Ask(mortar, nobody, "ines@example.org");
+
+        (await nobody.Post($"/api/password/reset/{secret}", new { password = New })).Is(204);
+
+        Assert.Equal(204, await SignIn(nobody, New));
+        Assert.NotNull(await mortar.MailWith("ines@example.org", "was changed just now"));
     }
 
     [Fact]
