@@ -63,6 +63,14 @@ internal abstract class ChangeKind
     /// <summary>Works out anew what follows from the rest of a state, where only parts of it came back.</summary>
     public virtual void KeepTrue(IRecorded row, ZoneClock zones) { }
 
+    /// <summary>Takes out of one that was brought back what it would give to somebody of whom it was taken since.</summary>
+    /// <param name="undoing">Who brought it back.</param>
+    /// <param name="row">As it is now.</param>
+    /// <param name="was">The state that it was in before that.</param>
+    /// <param name="cancellationToken">Stops it.</param>
+    public virtual Task KeepEnded(Undoing undoing, IRecorded row, string was, CancellationToken cancellationToken) =>
+        Task.CompletedTask;
+
     /// <summary>What went out with one; <c>null</c> for kinds with which nothing does.</summary>
     public virtual Mailed? Mailed(IRecorded row) => null;
 

@@ -133,6 +133,38 @@ internal sealed class EventKind : ChangeKind<EventRow>
         nameof(EventRow.LongestReminder),
     ];
 
+    /// <summary>Who has left the group since is named on it as then, and not given it by itself: what has ended stays ended.</summary>
+    public override async Task KeepEnded(
+        Undoing undoing,
+        IRecorded row,
+        string was,
+        CancellationToken cancellationToken
+    )
+    {
+        var one = (EventRow)row;
+        if (one is { GivenTo: null, Editors: null })
+        {
+            return; // as most are; the state is not read for them
+        }
+
+        var anew = Given(one).Except(Given(StoredText.Read<EventRow>(was))).ToList();
+        if (anew.Count == 0)
+        {
+            return;
+        }
+
+        var home = await undoing
+            .Db.Calendars.AsNoTracking()
+            .SingleAsync(home => home.Id == one.CalendarId, cancellationToken);
+        foreach (var stranger in await undoing.Db.StrangersAmong(anew, home, cancellationToken))
+        {
+            one.Apply(one.ToCore().NoLongerGivenTo(stranger), undoing.Zones);
+        }
+
+        static IEnumerable<PersonId> Given(EventRow state) =>
+            EventRow.ToAttendees(state.GivenTo).Concat(EventRow.ToAttendees(state.Editors));
+    }
+
     public override void KeepTrue(IRecorded row, ZoneClock zones)
     {
         var one = (EventRow)row;

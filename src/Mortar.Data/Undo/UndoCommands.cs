@@ -33,7 +33,7 @@ public sealed class UndoCommands(MortarDb db, ZoneClock zones)
         act = act with { Undoes = set };
         try
         {
-            return await ManyIn(set, wish, cancellationToken) is { } calendar
+            return await ManyIn(act.Actor, set, wish, cancellationToken) is { } calendar
                 ? await db.WriteAside(
                     act,
                     calendar,
@@ -95,10 +95,20 @@ public sealed class UndoCommands(MortarDb db, ZoneClock zones)
     }
 
     /// <summary>The calendar whose events were changed in a set, where they are so many that they are written aside; <c>null</c> where they are few, or not events of one calendar alone.</summary>
-    private async Task<CalendarId?> ManyIn(ChangeSetId set, UndoWish wish, CancellationToken cancellationToken)
+    private async Task<CalendarId?> ManyIn(
+        PersonId actor,
+        ChangeSetId set,
+        UndoWish wish,
+        CancellationToken cancellationToken
+    )
     {
+        var isOwn = await db.Changes.AnyAsync(change => change.Set == set && change.Actor == actor, cancellationToken);
         var touched = await db
-            .Changes.Where(change => change.Set == set && (wish.In == null || change.CalendarId == wish.In))
+            .Changes.Where(change =>
+                change.Set == set
+                && (!isOwn || change.Actor == actor)
+                && (wish.In == null || change.CalendarId == wish.In)
+            )
             .GroupBy(change => new { change.Subject, change.CalendarId })
             .Select(all => new { all.Key, Count = all.Count() })
             .ToListAsync(cancellationToken);
@@ -325,6 +335,7 @@ public sealed class UndoCommands(MortarDb db, ZoneClock zones)
 
         var (mailed, before) = (kind.Mailed(row), StoredText.Of(row));
         BringBack(things, row, then);
+        await kind.KeepEnded(undoing, row, before, cancellationToken);
         if (one.From is not null)
         {
             kind.KeepTrue(row, zones);

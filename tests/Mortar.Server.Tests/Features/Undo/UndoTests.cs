@@ -210,4 +210,45 @@ public class UndoTests
             await mortar.Store(db => db.Events.CountAsync(row => row.CalendarId == calendar && row.DeletedAt == null))
         );
     }
+
+    [Fact]
+    public async Task What_brings_an_event_back_does_not_give_it_again_to_who_has_left_since()
+    {
+        var clock = new SetClock();
+        await using var mortar = await TestMortar.StartAt(clock);
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var calendar = await ines.MakeCalendar();
+        var set = Guid.NewGuid();
+        var id = await ines.MakeEvent(calendar);
+        (await ines.Put($"/api/events/{id}", World.Event(calendar, attendees: DemoPeople.Priya.Id.Value), 1)).Is(200);
+        (await ines.Put($"/api/events/{id}/editors", new { personIds = new[] { DemoPeople.Priya.Id.Value } }, 2)).Is(
+            200
+        );
+        (await priya.Get($"/api/events/{id}")).Is(200);
+        var moment = clock.Now;
+        clock.Now += NodaTime.Duration.FromHours(1);
+        (
+            await ines.Put(
+                $"/api/events/{id}",
+                World.Event(calendar),
+                Version(await ines.Get($"/api/events/{id}")),
+                set
+            )
+        ).Is(200);
+        (await priya.Get($"/api/events/{id}")).Is(404);
+        (await ines.Delete($"/api/groups/{World.StudioTeam}/members/{DemoPeople.Priya.Id.Value}")).Is(204);
+
+        (await ines.Post($"/api/changes/{set}/undo")).Is(200);
+        (await priya.Get($"/api/events/{id}")).Is(404);
+        (await ines.Put($"/api/events/{id}", World.Event(calendar), Version(await ines.Get($"/api/events/{id}")))).Is(
+            200
+        );
+        var at = NodaTime.Text.InstantPattern.ExtendedIso.Format(moment);
+        (await ines.Post($"/api/calendars/{calendar.Value}/moment", new { at })).Is(200);
+
+        (await priya.Get($"/api/events/{id}")).Is(404);
+
+        static int Version(Answer answer) => answer.Is(200).Body.GetProperty("version").GetInt32();
+    }
 }
