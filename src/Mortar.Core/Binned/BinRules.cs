@@ -10,6 +10,30 @@ public static class BinRules
     /// <summary>How long it waits.</summary>
     public static readonly Duration Kept = Duration.FromDays(30);
 
+    /// <summary>It is not there for who asks: brought back by another, gone, or never theirs.</summary>
+    public static Refusal NoMore { get; } = new Refusal.NotThere("thing in the bin");
+
+    /// <summary>Somebody wants a thing gone for good that is not theirs to take out.</summary>
+    public static Refusal NotToErase { get; } =
+        new Refusal.NotAllowed(
+            "Whoever coordinates the calendar takes things out of the bin for good. They go by themselves after thirty days."
+        );
+
+    /// <summary>A copy of it came since.</summary>
+    public static Refusal HasCopy { get; } =
+        new Refusal.AgainstRule(
+            "already-there",
+            "A copy of it is in that calendar by now. Delete that one first, then bring this one back."
+        );
+
+    /// <summary>Another time is wanted for what cannot have one.</summary>
+    public static Refusal OnlyOne { get; } =
+        new Refusal.Unfit("start", "Only a single event with hours can come back at another time, one at a time.");
+
+    /// <summary>Proposed times that nobody could take any more.</summary>
+    public static Refusal Over { get; } =
+        new Refusal.AgainstRule("over", "All its times are over by now. Propose new ones.");
+
     /// <summary>Whether something can still be brought back.</summary>
     /// <param name="deletedAt">When it went to the bin.</param>
     /// <param name="now">What o'clock it is.</param>

@@ -23,13 +23,6 @@ public sealed class BinCommands(MortarDb db, BinQueries bin, CalendarCommands ca
     /// <summary>How far around a booking its place is looked at for other times.</summary>
     private const int DaysAround = 14;
 
-    private static readonly Refusal NoMore = new Refusal.NotThere("thing in the bin");
-
-    private static readonly Refusal OnlyOne = new Refusal.Unfit(
-        "start",
-        "Only a single event with hours can come back at another time, one at a time."
-    );
-
     /// <summary>Brings something back whole. Returns how many things are back.</summary>
     /// <param name="act">Who brings it back; can be undone as any act.</param>
     /// <param name="place">What.</param>
@@ -69,7 +62,7 @@ public sealed class BinCommands(MortarDb db, BinQueries bin, CalendarCommands ca
             .ToListAsync(cancellationToken);
         if (rows is not [var row])
         {
-            return NoMore;
+            return BinRules.NoMore;
         }
 
         var booking = row.ToCore();
@@ -102,7 +95,7 @@ public sealed class BinCommands(MortarDb db, BinQueries bin, CalendarCommands ca
 
         var count = await db.Tidy(() => SetOut(act, place, cancellationToken), cancellationToken);
         await sweep.Bin(cancellationToken);
-        return count > 0 ? count : NoMore;
+        return count > 0 ? count : BinRules.NoMore;
     }
 
     /// <summary>Asked before the write lock: what is in the bin is looked through for it.</summary>
@@ -118,14 +111,12 @@ public sealed class BinCommands(MortarDb db, BinQueries bin, CalendarCommands ca
         );
         if (entries.FirstOrDefault(one => place.Kind == BinKind.Events || one.Place.Id == place.Id) is not { } entry)
         {
-            return NoMore;
+            return BinRules.NoMore;
         }
 
         if (entry.Erased is not { } name)
         {
-            return new Refusal.NotAllowed(
-                "Whoever coordinates the calendar takes things out of the bin for good. They go by themselves after thirty days."
-            );
+            return BinRules.NotToErase;
         }
 
         if (place is { Kind: BinKind.Events, Id: { } one })
@@ -136,7 +127,7 @@ public sealed class BinCommands(MortarDb db, BinQueries bin, CalendarCommands ca
                 is not { } title
             )
             {
-                return NoMore;
+                return BinRules.NoMore;
             }
 
             name = BinRules.Spoken([title], entry.Calendar.Name);
@@ -168,7 +159,7 @@ public sealed class BinCommands(MortarDb db, BinQueries bin, CalendarCommands ca
                 var id = place.Id ?? default;
                 var last = await db
                     .Changes.Where(change => change.SubjectId == id && change.Set == place.Act)
-                    .MaxAsync(change => change.Sequence, cancellationToken);
+                    .MaxAsync(change => (long?)change.Sequence, cancellationToken);
                 return await db
                     .Changes.Where(change => change.SubjectId == id && change.Sequence <= last)
                     .ExecuteDeleteAsync(cancellationToken);
@@ -223,20 +214,17 @@ public sealed class BinCommands(MortarDb db, BinQueries bin, CalendarCommands ca
         var ids = await Waiting(things, reader, place).Select(row => row.Id).ToListAsync(cancellationToken);
         if (ids.Count == 0)
         {
-            return NoMore;
+            return BinRules.NoMore;
         }
 
         if (start is not null && ids.Count > 1)
         {
-            return OnlyOne;
+            return BinRules.OnlyOne;
         }
 
         if (await HaveCopies(things, place.CalendarId, ids, cancellationToken))
         {
-            return new Refusal.AgainstRule(
-                "already-there",
-                "A copy of it is in that calendar by now. Delete that one first, then bring this one back."
-            );
+            return BinRules.HasCopy;
         }
 
         var home = await db.Calendars.AsNoTracking().SingleAsync(row => row.Id == place.CalendarId, cancellationToken);
@@ -251,7 +239,7 @@ public sealed class BinCommands(MortarDb db, BinQueries bin, CalendarCommands ca
                 {
                     if (row.ToCore() is not { Time: EventTime.Timed timed, Series: null } whole)
                     {
-                        return OnlyOne;
+                        return BinRules.OnlyOne;
                     }
 
                     var local = at.InZone(zones.Zone(timed.Zone)).LocalDateTime;
@@ -291,13 +279,13 @@ public sealed class BinCommands(MortarDb db, BinQueries bin, CalendarCommands ca
             || TakenOut.Between(cut.Before, cut.After, zones) is not { } taken
         )
         {
-            return NoMore;
+            return BinRules.NoMore;
         }
 
         taken = taken with { From = cut.Still.From };
         if (taken.BringBack(cut.Before, cut.After, cut.Now, zones) is not { } whole)
         {
-            return NoMore;
+            return BinRules.NoMore;
         }
 
         var row = await db.Events.SingleAsync(one => one.Id == whole.Id, cancellationToken);
@@ -319,12 +307,12 @@ public sealed class BinCommands(MortarDb db, BinQueries bin, CalendarCommands ca
             || !BinRules.IsKept(at, db.Now)
         )
         {
-            return NoMore;
+            return BinRules.NoMore;
         }
 
         if (row.ToTimes().All(time => time.Start <= db.Now))
         {
-            return new Refusal.AgainstRule("over", "All its times are over by now. Propose new ones.");
+            return BinRules.Over;
         }
 
         row.Reopen();

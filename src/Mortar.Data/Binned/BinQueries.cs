@@ -327,20 +327,23 @@ public sealed class BinQueries(MortarDb db, ZoneClock zones)
             select new { row, home.Name }
         ).ToDictionaryAsync(one => one.row.Id, one => new Home(one.row, one.Name), cancellationToken);
 
-    /// <summary>The names of who did some acts.</summary>
+    /// <summary>The names of who did some acts: of the first who used the name, since it is the client's and others can use it after.</summary>
     private async Task<Dictionary<ChangeSetId, string>> Actors(
         List<ChangeSetId> acts,
         CancellationToken cancellationToken
-    ) => (
-            await (
-                from change in db.Changes
-                where acts.Contains(change.Set)
-                join actor in db.People on change.Actor equals actor.Id
-                select new { change.Set, actor.Name }
-            )
-                .Distinct()
-                .ToListAsync(cancellationToken)
-        ).GroupBy(one => one.Set).ToDictionary(same => same.Key, same => same.First().Name);
+    )
+    {
+        var first = db
+            .Changes.Where(change => acts.Contains(change.Set))
+            .GroupBy(change => change.Set)
+            .Select(changes => changes.Min(change => change.Sequence));
+        return await (
+            from change in db.Changes
+            where first.Contains(change.Sequence)
+            join actor in db.People on change.Actor equals actor.Id
+            select new { change.Set, actor.Name }
+        ).ToDictionaryAsync(one => one.Set, one => one.Name, cancellationToken);
+    }
 
     /// <summary>The names of who changed some things last.</summary>
     private async Task<Dictionary<Guid, string>> LastActors(List<Guid> subjects, CancellationToken cancellationToken)

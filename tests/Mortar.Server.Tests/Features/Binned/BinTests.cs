@@ -141,6 +141,21 @@ public class BinTests
     }
 
     [Fact]
+    public async Task Who_uses_the_name_of_anothers_act_is_not_who_deleted()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var dele = await mortar.As(DemoPeople.Dele);
+        var (calendar, set) = (await ines.MakeCalendar(), Guid.NewGuid());
+        var id = await ines.MakeEvent(calendar);
+        (await ines.Delete($"/api/events/{id}", 1, set)).Is(200);
+
+        (await dele.Put($"/api/calendars/{Guid.CreateVersion7()}", World.Calendar("His"), set: set)).Is(200);
+
+        Assert.Equal(DemoPeople.Ines.Name, Assert.Single(await ines.InBin()).Text("deletedBy"));
+    }
+
+    [Fact]
     public async Task One_of_several_comes_back_by_itself()
     {
         await using var mortar = await TestMortar.Start();
