@@ -256,7 +256,13 @@ public sealed class UndoCommands(MortarDb db, ZoneClock zones)
             .Select(one => new EventId(one.SubjectId))
             .ToHashSet();
         var undoing = new Undoing(db, zones, actor, standings, vanishing);
-        foreach (var chunk in returns.Chunk(Chunk))
+        // Events last: whom one may be given again depends on who belongs to its group once the rest is back.
+        foreach (
+            var chunk in returns
+                .ToLookup(one => one.Subject == Subject.Event)
+                .OrderBy(are => are.Key)
+                .SelectMany(are => are.Chunk(Chunk))
+        )
         {
             var events = chunk
                 .Where(one => one.Subject == Subject.Event)
