@@ -13,4 +13,15 @@ if (args is ["expand", .. var question])
     );
 }
 
+if (StoreCommands.Knows(args))
+{
+    return await StoreCommands.Run(
+        args,
+        new ZoneClock(new KnownZones(DateTimeZoneProviders.Tzdb)),
+        new KnownZones(DateTimeZoneProviders.Tzdb).VersionId,
+        Console.Out,
+        Console.Error
+    );
+}
+
 return await MortarHost.Run(args, Console.Error);

@@ -17,7 +17,7 @@ public abstract class OnLeftStore(bool deep) : IAsyncLifetime
         Data = await TestMortar.Left();
     }
 
-    public ValueTask DisposeAsync()
+    public virtual ValueTask DisposeAsync()
     {
         SqliteConnection.ClearAllPools();
         if (Directory.Exists(Data)) // one that came up takes it along

@@ -49,7 +49,7 @@ public class SetupTests
 
         Assert.Equal("healthy", health.Text("status"));
         Assert.Equal(
-            ["store", "disk", "writing", "mail"],
+            ["store", "disk", "writing", "mail", "backup"],
             health.GetProperty("checks").EnumerateObject().Select(check => check.Name)
         );
     }

@@ -15,14 +15,19 @@ namespace Mortar.Core.Access;
 /// <param name="Links">Links to whole calendars that lead somewhere, by name.</param>
 /// <param name="Noticeboards">Noticeboards that the world reads now, and what it reads of the calendars there, by title.</param>
 /// <param name="People">Everybody who reaches one of the calendars, and every member, by name.</param>
+/// <param name="Left">Calendars that nobody of the group coordinates any more, told to those who coordinate the group.</param>
 public sealed record AccessOverview(
     string GroupName,
     ImmutableArray<OverviewCalendar> Calendars,
     ImmutableArray<OverviewGroup> Groups,
     ImmutableArray<OverviewLink> Links,
     ImmutableArray<OverviewNoticeboard> Noticeboards,
-    ImmutableArray<OverviewPerson> People
+    ImmutableArray<OverviewPerson> People,
+    ImmutableArray<LeftCalendar> Left
 );
+
+/// <summary>A calendar of the group that nobody of it keeps.</summary>
+public sealed record LeftCalendar(CalendarId Id, string Name);
 
 /// <summary>A calendar that the reader coordinates.</summary>
 public sealed record OverviewCalendar(CalendarId Id, string Name, Hue Hue, Mark Mark, Role GroupDefault);

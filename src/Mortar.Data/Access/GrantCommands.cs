@@ -64,6 +64,36 @@ public sealed class GrantCommands(MortarDb db, ZoneClock zones)
             cancellationToken
         );
 
+    /// <summary>Makes somebody who coordinates a group the coordinator of one of its calendars that nobody of it keeps any more.</summary>
+    public Task<Outcome<GrantRow>> TakeOver(Act act, CalendarId calendarId, CancellationToken cancellationToken) =>
+        db.Write<GrantRow>(
+            act,
+            async () =>
+            {
+                var group = await db
+                    .Calendars.Where(row => row.Id == calendarId && row.DeletedAt == null)
+                    .Select(row => (GroupId?)row.GroupId)
+                    .SingleOrDefaultAsync(cancellationToken);
+                if (group is not { } inGroup)
+                {
+                    return new Refusal.NotThere("calendar");
+                }
+
+                var me = await db.Members.FirstOrDefaultAsync(
+                    member => member.GroupId == inGroup && member.PersonId == act.Actor,
+                    cancellationToken
+                );
+                var keepers = (await db.KeepersIn(inGroup, cancellationToken)).Single(one =>
+                    one.Calendar == calendarId
+                );
+                var isKnown = (await db.StandingOf(act.Actor, calendarId, cancellationToken)).Role > Role.None;
+                return keepers.WhyNotTakeOver(me is not null, me?.Coordinates == true, isKnown) is { } refusal
+                    ? refusal
+                    : await db.MakeKeeper(calendarId, act.Actor, cancellationToken);
+            },
+            cancellationToken
+        );
+
     /// <summary>Makes somebody the first coordinator of a calendar they make. Part of a command that is already under way.</summary>
     internal void Found(CalendarId calendarId, PersonId founder) =>
         db.Grants.Add(

@@ -1,11 +1,13 @@
 using System.Buffers.Binary;
 using System.Globalization;
+using System.Runtime.CompilerServices;
 using System.Security.Cryptography;
 using System.Text;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Events;
 using Mortar.Core.Time;
 using Mortar.Data.Store;
+using NodaTime;
 
 namespace Mortar.Data.Events;
 
@@ -34,16 +36,60 @@ public static class EventIndex
         CancellationToken cancellationToken
     )
     {
-        var wanted = Mark(zoneVersion);
         await using var transaction = await db.Database.BeginTransactionAsync(cancellationToken);
-        var marks = await db.Database.SqlQueryRaw<int>("PRAGMA user_version").ToListAsync(cancellationToken);
-        if (marks[0] == wanted)
+        if (await IsOf(db, zoneVersion, cancellationToken))
         {
             return 0;
         }
 
         var changed = 0;
-        for (var from = 0; ; from += AtOnce)
+        await foreach (var row in Each(db, cancellationToken))
+        {
+            changed += await Refresh(db, row, clock, cancellationToken);
+        }
+
+        // A pragma takes no parameter; the number is our own.
+        await db.Database.ExecuteSqlRawAsync(
+            string.Create(CultureInfo.InvariantCulture, $"PRAGMA user_version = {Mark(zoneVersion)}"),
+            cancellationToken
+        );
+        await transaction.CommitAsync(CancellationToken.None);
+        return changed;
+    }
+
+    /// <summary>How many events are found by other instants than their rules give; those whose rules cannot be read are among them.</summary>
+    /// <param name="db">The store.</param>
+    /// <param name="clock">Zone rules.</param>
+    /// <param name="cancellationToken">Stops it.</param>
+    public static async Task<int> CountWrong(MortarDb db, ZoneClock clock, CancellationToken cancellationToken)
+    {
+        var wrong = 0;
+        await foreach (var row in Each(db, cancellationToken))
+        {
+            try
+            {
+                wrong += Of(row, clock) == (row.IndexStart, row.IndexEnd) ? 0 : 1;
+            }
+            catch (Exception bad) when (bad is not OutOfMemoryException)
+            {
+                wrong++; // whatever stands in its columns, no event can be made of it
+            }
+        }
+
+        return wrong;
+    }
+
+    /// <summary>Whether the instants in a store were computed by this release and these rules of zones.</summary>
+    public static async Task<bool> IsOf(MortarDb db, string zoneVersion, CancellationToken cancellationToken) =>
+        (await db.Database.SqlQueryRaw<int>("PRAGMA user_version").ToListAsync(cancellationToken))[0]
+        == Mark(zoneVersion);
+
+    private static async IAsyncEnumerable<EventRow> Each(
+        MortarDb db,
+        [EnumeratorCancellation] CancellationToken cancellationToken
+    )
+    {
+        for (var (from, count) = (0, AtOnce); count == AtOnce; from += count)
         {
             var rows = await db
                 .Events.AsNoTracking()
@@ -51,24 +97,18 @@ public static class EventIndex
                 .Skip(from)
                 .Take(AtOnce)
                 .ToListAsync(cancellationToken);
+            count = rows.Count;
             foreach (var row in rows)
             {
-                changed += await Refresh(db, row, clock, cancellationToken);
-            }
-
-            if (rows.Count < AtOnce)
-            {
-                break;
+                yield return row;
             }
         }
+    }
 
-        // A pragma takes no parameter; the number is our own.
-        await db.Database.ExecuteSqlRawAsync(
-            string.Create(CultureInfo.InvariantCulture, $"PRAGMA user_version = {wanted}"),
-            cancellationToken
-        );
-        await transaction.CommitAsync(CancellationToken.None);
-        return changed;
+    private static (Instant Start, Instant End) Of(EventRow row, ZoneClock clock)
+    {
+        var whole = row.ToCore();
+        return (whole.FirstStart(clock), whole.LastEnd(clock) ?? EventRow.Forever);
     }
 
     /// <summary>Around the change log on purpose: nobody changed the event, and its version stays.</summary>
@@ -79,9 +119,7 @@ public static class EventIndex
         CancellationToken cancellationToken
     )
     {
-        var whole = row.ToCore();
-        var start = whole.FirstStart(clock);
-        var end = whole.LastEnd(clock) ?? EventRow.Forever;
+        var (start, end) = Of(row, clock);
         return start == row.IndexStart && end == row.IndexEnd
             ? 0
             : await db

@@ -182,13 +182,14 @@ public sealed class MemberCommands(MortarDb db, PublicLinks links, ZoneClock zon
     /// <summary>
     /// Ends a membership: a coordinator anybody's, everybody their own. Access that was given by name stays. Events of the
     /// group's calendars that were given to them by themselves go as well, but for those that somebody who coordinates the
-    /// calendar knowingly leaves them.
+    /// calendar knowingly leaves them. Calendars that they alone coordinate are handed on first, to one who stays.
     /// </summary>
     public Task<Outcome<int>> End(
         Act act,
         GroupId groupId,
         PersonId whose,
         bool leavesEvents,
+        PersonId? handOnTo,
         CancellationToken cancellationToken
     ) =>
         db.Write<int>(
@@ -212,6 +213,22 @@ public sealed class MemberCommands(MortarDb db, PublicLinks links, ZoneClock zon
                 if (MemberRules.WhyNotWithout(whose, await Coordinators(groupId, cancellationToken)) is { } stays)
                 {
                     return stays;
+                }
+
+                var left = (await db.KeepersIn(groupId, cancellationToken)).Where(one => one.IsLeftBy(whose)).ToList();
+                var canKeep =
+                    handOnTo is { } next
+                    && next != whose
+                    && await Of(groupId, next, cancellationToken) is not null
+                    && await db.HasAccount(next, cancellationToken);
+                if (CalendarKeepers.WhyNotGo(left, whose == act.Actor, handOnTo, canKeep) is { } alone)
+                {
+                    return alone;
+                }
+
+                foreach (var one in left)
+                {
+                    await db.MakeKeeper(one.Calendar, handOnTo!.Value, cancellationToken);
                 }
 
                 (member.LeftAt, member.Coordinates, member.ClaimHash) = (db.Now, false, null);

@@ -23,14 +23,21 @@ public static class AccessOverviewQueries
     {
         // Who is in a group is known to its members only, whatever somebody else coordinates in it.
         if (
-            !await db.Members.AnyAsync(
-                member => member.GroupId == groupId && member.PersonId == reader,
-                cancellationToken
-            )
+            await db
+                .Members.AsNoTracking()
+                .FirstOrDefaultAsync(
+                    member => member.GroupId == groupId && member.PersonId == reader,
+                    cancellationToken
+                )
+            is not { } me
         )
         {
             return new Refusal.NotThere("group");
         }
+
+        var leftAlone = me.Coordinates
+            ? (await db.KeepersIn(groupId, cancellationToken)).Where(one => one.IsLeft).ToList()
+            : [];
 
         var mine = await db.StandingsOf(reader, cancellationToken);
         var calendars = (
@@ -43,7 +50,7 @@ public static class AccessOverviewQueries
                 AccessRules.ToCoordinate(mine.GetValueOrDefault(row.Id, Standing.Outside).Role) == Verdict.Granted
             )
             .ToList();
-        if (calendars.Count == 0)
+        if (calendars.Count == 0 && leftAlone.Count == 0)
         {
             return new Refusal.NotAllowed(
                 "You coordinate none of this group’s calendars. A coordinator can make you one."
@@ -178,7 +185,8 @@ public static class AccessOverviewQueries
                             .Select(calendar => Cell(calendar, standings[(calendar, one.Id)])),
                     ]
                 )),
-            ]
+            ],
+            [.. leftAlone.Select(one => new LeftCalendar(one.Calendar, one.Name))]
         );
 
         OverviewCell Cell(CalendarId calendar, Standing standing) =>

@@ -4,7 +4,7 @@ using NodaTime;
 
 namespace Mortar.Data.Store;
 
-/// <summary>Lets the migrations tool make a context; not used when Mortar runs.</summary>
+/// <summary>A context without a store: for the migrations tool, and to name the migrations there are.</summary>
 internal sealed class DesignTimeDb : IDesignTimeDbContextFactory<MortarDb>
 {
     public MortarDb CreateDbContext(string[] args)

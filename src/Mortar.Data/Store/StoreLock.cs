@@ -25,6 +25,29 @@ public sealed class StoreLock : IDisposable
         }
     }
 
+    /// <summary>Whether a Mortar runs on a directory.</summary>
+    public static bool IsHeld(string directory)
+    {
+        try
+        {
+            using var taken = new FileStream(
+                Path.Combine(directory, FileName),
+                FileMode.Open,
+                FileAccess.ReadWrite,
+                FileShare.None
+            );
+            return false;
+        }
+        catch (FileNotFoundException)
+        {
+            return false;
+        }
+        catch (IOException)
+        {
+            return true;
+        }
+    }
+
     /// <inheritdoc />
     public void Dispose() => held?.Dispose();
 }

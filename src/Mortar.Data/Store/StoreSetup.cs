@@ -28,12 +28,17 @@ public static class StoreSetup
             .AddSingleton<KeptPeople>()
             .AddDbContext<MortarDb>(options => Configure(options, Path.Combine(directory, FileName)));
 
-    internal static void Configure(DbContextOptionsBuilder options, string file) =>
+    internal static void Configure(
+        DbContextOptionsBuilder options,
+        string file,
+        SqliteOpenMode mode = SqliteOpenMode.ReadWriteCreate
+    ) =>
         options
             .UseSqlite(
                 new SqliteConnectionStringBuilder
                 {
                     DataSource = file,
+                    Mode = mode,
                     ForeignKeys = true,
                     // Bounds the wait for another writer; the longest holds the lock for half a second (docs/benchmarks.md).
                     DefaultTimeout = 20,

@@ -1,5 +1,6 @@
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 
 namespace Mortar.Data.Store;
 
@@ -20,8 +21,9 @@ public static class StoreStart
     /// <param name="directory">The data directory, held by this Mortar.</param>
     /// <param name="leavesOutLostWrites">Whether to go on without writes that a damaged log file holds.</param>
     /// <param name="cancellationToken">Stops it.</param>
+    /// <returns>The backup that was made before the store was brought to this release; <c>null</c> where there was nothing to bring.</returns>
     /// <exception cref="StartRefusedException">Something is not in order.</exception>
-    public static async Task Bring(
+    public static async Task<string?> Bring(
         MortarDb db,
         string directory,
         bool leavesOutLostWrites,
@@ -29,20 +31,23 @@ public static class StoreStart
     )
     {
         var file = Path.Combine(directory, StoreSetup.FileName);
+        if (File.Exists(Path.Combine(directory, Backup.UnfinishedRestore)))
+        {
+            throw new StartRefusedException(
+                $"A backup was being put back into {directory}, and that was not finished. Do it again: ./mortar restore FILE {directory}"
+            );
+        }
+
         if (File.Exists(Path.Combine(directory, UnfinishedDemo)))
         {
             Remove(file);
         }
 
         TakeBackCopy(directory, file);
-        var log = new FileInfo($"{file}-wal");
-        var endedBadly = log is { Exists: true, Length: > 0 };
-        if (LogFile.WritesLost(log.FullName) is > 0 and var lost && !leavesOutLostWrites)
+        var endedBadly = new FileInfo(LogOf(file)) is { Exists: true, Length: > 0 };
+        if (!leavesOutLostWrites && WhyLost(directory) is { } lost)
         {
-            throw new StartRefusedException(
-                $"The log file {log.FullName} is damaged: at least {lost} of the last writes in it could not be read. Nothing was changed. "
-                    + $"Copy {directory} to a safe place first. Then put back a backup, or start once with --Mortar:LeaveOutLostWrites=true to go on without those writes."
-            );
+            throw new StartRefusedException(lost);
         }
 
         if (File.Exists(file))
@@ -51,8 +56,44 @@ public static class StoreStart
             await Adoption.Adopt(db, cancellationToken);
         }
 
-        await Migrate(db, directory, cancellationToken);
+        return await Migrate(db, directory, cancellationToken);
     }
+
+    /// <summary>What is said where the log file of a store in which no Mortar runs is damaged; <c>null</c> where it is not.</summary>
+    internal static string? WhyLost(string directory)
+    {
+        var log = LogOf(Path.Combine(directory, StoreSetup.FileName));
+        return LogFile.WritesLost(log) is > 0 and var lost
+            ? $"The log file {log} is damaged: at least {lost} of the last writes in it could not be read. Nothing was changed. "
+                + $"Copy {directory} to a safe place first. Then put back a backup, or start once with --Mortar:LeaveOutLostWrites=true to go on without those writes."
+            : null;
+    }
+
+    /// <summary>Whether something was begun in a directory that the next start takes up, or a restore.</summary>
+    /// <exception cref="BackupException">It was.</exception>
+    internal static void ThrowWhereUnfinished(string directory)
+    {
+        if (
+            Array.Exists(
+                [CopyName, UnfinishedDemo, Backup.UnfinishedRestore],
+                name => File.Exists(Path.Combine(directory, name))
+            )
+        )
+        {
+            throw new BackupException(
+                $"Something was begun in {directory} that is not finished: an update, a restore, or the making of the demo. Wait for it, or start Mortar there once, and try again."
+            );
+        }
+    }
+
+    /// <summary>The migrations that this release knows, oldest first.</summary>
+    public static IReadOnlyList<string> Steps()
+    {
+        using var db = new DesignTimeDb().CreateDbContext([]);
+        return [.. db.Database.GetMigrations()];
+    }
+
+    private static string LogOf(string file) => $"{file}-wal";
 
     private static async Task Look(MortarDb db, string file, bool endedBadly, CancellationToken cancellationToken)
     {
@@ -85,17 +126,19 @@ public static class StoreStart
         }
     }
 
-    private static async Task Migrate(MortarDb db, string directory, CancellationToken cancellationToken)
+    private static async Task<string?> Migrate(MortarDb db, string directory, CancellationToken cancellationToken)
     {
         var isNew = !(await db.Database.GetAppliedMigrationsAsync(cancellationToken)).Any();
-        if (!(await db.Database.GetPendingMigrationsAsync(cancellationToken)).Any())
+        var pending = (await db.Database.GetPendingMigrationsAsync(cancellationToken)).ToList();
+        if (pending.Count == 0)
         {
-            return;
+            return null;
         }
 
         // A stop in the middle of an earlier one left it locked; nobody else is here who could hold it.
         await db.Database.ExecuteSqlRawAsync("DROP TABLE IF EXISTS __EFMigrationsLock", cancellationToken);
         var copy = Path.Combine(directory, CopyName);
+        string? backup = null;
         if (!isNew)
         {
             // Some steps rebuild a table and cannot be one transaction: a stop between them would leave neither release.
@@ -103,10 +146,25 @@ public static class StoreStart
             File.Delete(making);
             await db.Database.ExecuteSqlAsync($"VACUUM INTO {making}", cancellationToken);
             File.Move(making, copy);
+            backup = BackupBefore(directory, copy, pending[^1], db.Now);
         }
 
         await db.Database.MigrateAsync(cancellationToken);
         File.Delete(copy);
+        return backup;
+    }
+
+    /// <summary>The copy helps where the update is not finished; a backup helps where it was, and is not liked.</summary>
+    private static string BackupBefore(string directory, string copy, string step, Instant now)
+    {
+        var file = Path.Combine(directory, Backup.Folder, $"before-{step}.zip");
+        // One that was begun, taken back, and begins again: what is there is as good, and kept from before.
+        if (!File.Exists(file))
+        {
+            Backup.Write(directory, file, now, copy);
+        }
+
+        return file;
     }
 
     /// <summary>Puts the store back that was copied before an update which was not finished.</summary>

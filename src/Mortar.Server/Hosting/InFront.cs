@@ -115,8 +115,9 @@ internal static class InFront
         StoreSetup.FileName,
         $"{StoreSetup.FileName}-wal",
         $"{StoreSetup.FileName}-shm",
-        "keys",
-        "post-room",
+        DataFolders.Keys,
+        DataFolders.PostRoom,
+        Backup.Folder,
         "imports",
         Aside.Folder,
         FilesToGive.Folder,
@@ -126,6 +127,15 @@ internal static class InFront
         DiskCheck.ProbeName,
         StoreStart.UnfinishedDemo,
     ];
+
+    /// <summary>What is written from here on is its owner's alone.</summary>
+    public static void KeepNewToOwner()
+    {
+        if (!OperatingSystem.IsWindows())
+        {
+            _ = Umask(Convert.ToUInt32("077", 8));
+        }
+    }
 
     /// <summary>
     /// What is written from here on is its owner's alone, and so is what Mortar has written before. The folder itself is
@@ -138,7 +148,7 @@ internal static class InFront
             return;
         }
 
-        _ = Umask(Convert.ToUInt32("077", 8));
+        KeepNewToOwner();
         if (Directory.EnumerateFileSystemEntries(data).All(path => Own.Contains(Path.GetFileName(path))))
         {
             Close(data);

@@ -108,6 +108,9 @@ internal static class MortarHost
         builder.Services.AddPostRoom(options);
         builder.Services.AddDemo();
         builder.Services.AddScoped<Sweep>().AddHostedService<Sweeper>();
+        builder
+            .Services.AddSingleton<DailyBackups>()
+            .AddHostedService(services => services.GetRequiredService<DailyBackups>());
         builder.Services.AddLive();
 
         // Why it does not start is said once, in a sentence (WhyNotStart); what ends of itself because of that is no news.
@@ -196,7 +199,11 @@ internal static class MortarHost
         {
             await using var app = Build(args);
             data = Path.GetFullPath(app.Services.GetRequiredService<MortarOptions>().Data);
-            await Prepare(app, CancellationToken.None);
+            if (await Prepare(app, CancellationToken.None) is { } backup)
+            {
+                Console.WriteLine($"  The store was brought to this release. As it was before: {backup}");
+            }
+
             await app.StartAsync();
             await Greeting.Print(app, CancellationToken.None);
             await app.WaitForShutdownAsync();
@@ -213,7 +220,8 @@ internal static class MortarHost
     }
 
     /// <summary>Brings the store to this release and, at the demo, furnishes it.</summary>
-    public static async Task Prepare(WebApplication app, CancellationToken cancellationToken)
+    /// <returns>The backup from before that, where there was something to bring.</returns>
+    public static async Task<string?> Prepare(WebApplication app, CancellationToken cancellationToken)
     {
         await using var scope = app.Services.CreateAsyncScope();
         var options = scope.ServiceProvider.GetRequiredService<MortarOptions>();
@@ -223,7 +231,7 @@ internal static class MortarHost
         app.Services.GetRequiredService<StoreLock>().Hold(data);
         var db = scope.ServiceProvider.GetRequiredService<MortarDb>();
         Aside.Clear(db);
-        await StoreStart.Bring(db, data, options.LeaveOutLostWrites, cancellationToken);
+        var backup = await StoreStart.Bring(db, data, options.LeaveOutLostWrites, cancellationToken);
         await EventIndex.Refresh(
             db,
             scope.ServiceProvider.GetRequiredService<ZoneClock>(),
@@ -238,6 +246,8 @@ internal static class MortarHost
                 .Furnish(() => File.WriteAllText(unfinished, string.Empty), cancellationToken);
             File.Delete(unfinished);
         }
+
+        return backup;
     }
 
     /// <summary>The address people use, as configured or as listened on.</summary>

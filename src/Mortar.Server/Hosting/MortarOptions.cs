@@ -30,6 +30,13 @@ internal sealed class MortarOptions
     [Range(KeptFor.ShortestHistory, 36_500)]
     public int HistoryDays { get; init; } = 36_500;
 
+    /// <summary>For how many days a backup made each day is kept; 0 for none made.</summary>
+    [Range(0, 3_650)]
+    public int BackupDays { get; init; }
+
+    /// <summary>Where those go; <c>backups</c> in the data directory where it is empty.</summary>
+    public string BackupsTo { get; init; } = string.Empty;
+
     /// <summary>The built web application.</summary>
     public string Web { get; init; } = "web/dist";
 

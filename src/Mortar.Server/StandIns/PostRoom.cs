@@ -2,6 +2,7 @@ using System.Buffers;
 using System.Collections.Concurrent;
 using MimeKit;
 using Mortar.Core.Letters;
+using Mortar.Data.Store;
 using Mortar.Server.Hosting;
 using NodaTime;
 using SmtpServer;
@@ -35,7 +36,7 @@ internal sealed class PostRoom(MortarOptions options, AnswerReader answers, IClo
     /// <summary>How many are kept at most.</summary>
     internal const int Most = 5_000;
 
-    private string Folder => Path.Combine(options.Data, "post-room");
+    private string Folder => Path.Combine(options.Data, DataFolders.PostRoom);
 
     /// <summary>All that has arrived, newest first.</summary>
     public IReadOnlyList<ArrivedMail> Arrived =>

@@ -52,7 +52,8 @@ public class AccessRowsTests
                         )
                     ),
                     Person("Dele", isMember: false),
-                ]
+                ],
+                []
             )
         );
 

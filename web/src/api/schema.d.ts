@@ -1524,6 +1524,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calendars/{calendarId}/take-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["TakeOverCalendar"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calendars/{calendarId}/invitations/meaning": {
         parameters: {
             query?: never;
@@ -2175,6 +2191,7 @@ export interface components {
             links: components["schemas"]["AccessTableLinkBody"][];
             noticeboards: components["schemas"]["AccessTableNoticeboardBody"][];
             people: components["schemas"]["AccessTablePersonBody"][];
+            left: components["schemas"]["AccessTableLeftBody"][];
         };
         AccessTableCalendarBody: {
             /** Format: uuid */
@@ -2198,6 +2215,11 @@ export interface components {
             /** Format: int32 */
             members: number;
             cells: components["schemas"]["AccessTableCellBody"][];
+        };
+        AccessTableLeftBody: {
+            /** Format: uuid */
+            calendarId: string;
+            name: string;
         };
         AccessTableLinkBody: {
             /** Format: uuid */
@@ -2578,6 +2600,7 @@ export interface components {
         };
         ChangeMembersEndingBody: {
             calendars: components["schemas"]["ChangeMembersEndingCalendarBody"][];
+            alone: string[];
         };
         ChangeMembersEndingCalendarBody: {
             calendarName: string;
@@ -5732,6 +5755,7 @@ export interface operations {
         parameters: {
             query?: {
                 leavesEvents?: boolean;
+                handOnTo?: string;
             };
             header?: never;
             path: {
@@ -6308,6 +6332,26 @@ export interface operations {
             path: {
                 calendarId: string;
                 personId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    TakeOverCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                calendarId: string;
             };
             cookie?: never;
         };

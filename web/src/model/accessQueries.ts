@@ -176,3 +176,12 @@ export const endAccess = (calendarId: string, personId: string, set: string) =>
       headers: named(set),
     }),
   )
+
+/** Becomes the coordinator of a calendar that nobody of its group coordinates any more. */
+export const takeOverCalendar = (calendarId: string, set: string) =>
+  unwrap(
+    api.POST('/api/calendars/{calendarId}/take-over', {
+      params: { path: { calendarId } },
+      headers: named(set),
+    }),
+  )

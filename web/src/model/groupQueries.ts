@@ -119,10 +119,16 @@ export const inviteMember = (groupId: string, personId: string, set: string) =>
     }),
   )
 
-export const endMembership = (groupId: string, personId: string, leavesEvents: boolean, set: string) =>
+export interface Going {
+  leavesEvents: boolean
+  /** Who coordinates from now on what they alone did. */
+  handOnTo?: string
+}
+
+export const endMembership = (groupId: string, personId: string, going: Going, set: string) =>
   unwrap(
     api.DELETE('/api/groups/{groupId}/members/{personId}', {
-      params: { path: { groupId, personId }, query: { leavesEvents } },
+      params: { path: { groupId, personId }, query: { ...going } },
       headers: named(set),
     }),
   )

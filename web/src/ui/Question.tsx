@@ -6,6 +6,8 @@ interface QuestionProps {
   children: ReactNode
   yes: string
   no?: string
+  /** Whether it can be answered with yes yet. */
+  isReady?: boolean
   onYes: () => void
   onClose: () => void
 }
@@ -13,7 +15,15 @@ interface QuestionProps {
 const buttonLook = 'rounded-control border border-cement-500 px-3 py-1.5'
 
 /** One irreversible question; the only dialog there is. */
-export function Question({ title, children, yes, no = 'Leave it', onYes, onClose }: QuestionProps) {
+export function Question({
+  title,
+  children,
+  yes,
+  no = 'Leave it',
+  isReady = true,
+  onYes,
+  onClose,
+}: QuestionProps) {
   return (
     <AlertDialog.Root open onOpenChange={(open) => !open && onClose()}>
       <AlertDialog.Portal>
@@ -25,7 +35,11 @@ export function Question({ title, children, yes, no = 'Leave it', onYes, onClose
           </AlertDialog.Description>
           <div className="mt-5 flex justify-end gap-2">
             <AlertDialog.Cancel className={buttonLook}>{no}</AlertDialog.Cancel>
-            <AlertDialog.Action onClick={onYes} className={`${buttonLook} border-clash font-bold text-clash`}>
+            <AlertDialog.Action
+              onClick={onYes}
+              disabled={!isReady}
+              className={`${buttonLook} border-clash font-bold text-clash disabled:opacity-50`}
+            >
               {yes}
             </AlertDialog.Action>
           </div>

@@ -22,14 +22,18 @@ internal static class AccessTable
     /// <param name="Links">Down, then: links to whole calendars that lead somewhere.</param>
     /// <param name="Noticeboards">Down, then: noticeboards that the world reads now.</param>
     /// <param name="People">Down: everybody who reaches one of the calendars, and every member, by name.</param>
+    /// <param name="Left">Calendars that nobody of the group coordinates any more, told to those who coordinate the group.</param>
     internal sealed record Body(
         string GroupName,
         IReadOnlyList<CalendarBody> Calendars,
         IReadOnlyList<GroupBody> Groups,
         IReadOnlyList<LinkBody> Links,
         IReadOnlyList<NoticeboardBody> Noticeboards,
-        IReadOnlyList<PersonBody> People
+        IReadOnlyList<PersonBody> People,
+        IReadOnlyList<LeftBody> Left
     );
+
+    internal sealed record LeftBody(Guid CalendarId, string Name);
 
     internal sealed record CalendarBody(Guid CalendarId, string Name, Hue Hue, Mark Mark, Role GroupDefault);
 
@@ -126,7 +130,8 @@ internal static class AccessTable
                     one.EventsAlone,
                     Cells(one.Cells)
                 )),
-            ]
+            ],
+            [.. overview.Left.Select(one => new LeftBody(one.Id.Value, one.Name))]
         );
 
     private static IReadOnlyList<CellBody> Cells(IEnumerable<OverviewCell> cells) =>

@@ -7,7 +7,7 @@ using NodaTime;
 
 namespace Mortar.Server.Features.Access;
 
-/// <summary>PUT and DELETE /api/calendars/{id}/access/{personId}: another step for one person, or none.</summary>
+/// <summary>PUT and DELETE /api/calendars/{id}/access/{personId}: another step for one person, or none; /take-over for what is left.</summary>
 internal static class ChangeAccess
 {
     /// <param name="LastDay">The last day it holds, on the calendar's clock; <c>null</c> for no end.</param>
@@ -17,7 +17,16 @@ internal static class ChangeAccess
     {
         calendar.MapPut("/access/{personId:guid}", Put).WithName(nameof(ChangeAccess));
         calendar.MapDelete("/access/{personId:guid}", End).WithName("EndAccess");
+        calendar.MapPost("/take-over", TakeOver).WithName("TakeOverCalendar");
     }
+
+    /// <summary>Of a calendar that nobody of its group coordinates any more, by somebody who coordinates the group.</summary>
+    private static Task<Results<NoContent, ProblemHttpResult>> TakeOver(
+        CalendarId calendarId,
+        Acting acting,
+        GrantCommands grants,
+        CancellationToken cancellationToken
+    ) => grants.TakeOver(acting.Act, calendarId, cancellationToken).Answer();
 
     private static Task<Results<NoContent, ProblemHttpResult>> Put(
         CalendarId calendarId,

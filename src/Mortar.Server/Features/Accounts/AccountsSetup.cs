@@ -14,7 +14,7 @@ internal static class AccountsSetup
         services
             .AddDataProtection()
             .SetApplicationName("Mortar")
-            .PersistKeysToFileSystem(new DirectoryInfo(Path.Combine(options.Data, "keys")));
+            .PersistKeysToFileSystem(new DirectoryInfo(Path.Combine(options.Data, DataFolders.Keys)));
         services
             .AddIdentityCore<Account>(identity =>
             {

@@ -25,7 +25,9 @@ internal static class ChangeMembers
     /// <param name="SaidNo">How many are left alone, since they said no not long ago.</param>
     internal sealed record AddedBody(int Added, int Asked, int SaidNo);
 
-    internal sealed record EndingBody(IReadOnlyList<EndingCalendarBody> Calendars);
+    /// <param name="Calendars">Calendars of which events could be left to them.</param>
+    /// <param name="Alone">Calendars that nobody else of the group coordinates, which are handed on first.</param>
+    internal sealed record EndingBody(IReadOnlyList<EndingCalendarBody> Calendars, IReadOnlyList<string> Alone);
 
     /// <param name="Events">How many of its events are given to them by themselves.</param>
     internal sealed record EndingCalendarBody(string CalendarName, int Events);
@@ -104,16 +106,31 @@ internal static class ChangeMembers
     ) => members.InviteAgain(acting.Act, groupId, personId, cancellationToken).Answer();
 
     /// <param name="leavesEvents">Whether events given to them by themselves stay theirs, of calendars that one coordinates.</param>
+    /// <param name="handOnTo">Who coordinates from now on what they alone did.</param>
     private static Task<Results<NoContent, ProblemHttpResult>> End(
         GroupId groupId,
         PersonId personId,
         [FromQuery] bool? leavesEvents,
+        [FromQuery] Guid? handOnTo,
         Acting acting,
         MemberCommands members,
         CancellationToken cancellationToken
-    ) => members.End(acting.Act, groupId, personId, leavesEvents == true, cancellationToken).Answer();
+    ) =>
+        members
+            .End(
+                acting.Act,
+                groupId,
+                personId,
+                leavesEvents == true,
+                handOnTo is { } next ? new PersonId(next) : null,
+                cancellationToken
+            )
+            .Answer();
 
-    /// <summary>What somebody who is taken out could be left: events given to them by themselves, of calendars that one coordinates.</summary>
+    /// <summary>
+    /// What somebody who goes has to hand on, told to themselves and to coordinators of the group; and what those could leave
+    /// them: events given to them by themselves, of calendars that one coordinates.
+    /// </summary>
     private static async Task<Results<Ok<EndingBody>, ProblemHttpResult>> ReadEnding(
         GroupId groupId,
         PersonId personId,
@@ -122,9 +139,24 @@ internal static class ChangeMembers
         CancellationToken cancellationToken
     )
     {
-        if (await db.WhyNotKeep(acting.Person, groupId, cancellationToken) is { } refusal)
+        var isOwn =
+            personId == acting.Person
+            && await db.Members.AnyAsync(
+                member => member.GroupId == groupId && member.PersonId == personId,
+                cancellationToken
+            );
+        if (!isOwn && await db.WhyNotKeep(acting.Person, groupId, cancellationToken) is { } refusal)
         {
             return Problems.Of(refusal);
+        }
+
+        var alone = (await db.KeepersIn(groupId, cancellationToken))
+            .Where(one => one.IsLeftBy(personId))
+            .Select(one => one.Name)
+            .ToList();
+        if (isOwn)
+        {
+            return TypedResults.Ok(new EndingBody([], alone));
         }
 
         var mine = await db.StandingsOf(acting.Person, cancellationToken);
@@ -142,9 +174,10 @@ internal static class ChangeMembers
             .ToHashSetAsync(cancellationToken);
         var given = await db.GivenAlone(coordinated, (calendar, _) => own.Contains(calendar), cancellationToken);
         return TypedResults.Ok(
-            new EndingBody([
-                .. given[personId].Select(one => new EndingCalendarBody(calendars[one.Calendar], one.Events)),
-            ])
+            new EndingBody(
+                [.. given[personId].Select(one => new EndingCalendarBody(calendars[one.Calendar], one.Events))],
+                alone
+            )
         );
     }
 }

@@ -103,3 +103,19 @@ internal sealed class MailCheck(MailLine line) : IHealthCheck
                 : HealthCheckResult.Healthy()
         );
 }
+
+/// <summary>Whether the backup of each day is made, where one is asked for.</summary>
+internal sealed class BackupCheck(DailyBackups backups) : IHealthCheck
+{
+    public Task<HealthCheckResult> CheckHealthAsync(
+        HealthCheckContext context,
+        CancellationToken cancellationToken = default
+    ) =>
+        Task.FromResult(
+            backups.FailingSince is { } since
+                ? HealthCheckResult.Degraded(
+                    $"The backup of the day cannot be made, since {since.ToDateTimeUtc():yyyy-MM-dd HH:mm} UTC; the log says why."
+                )
+                : HealthCheckResult.Healthy()
+        );
+}

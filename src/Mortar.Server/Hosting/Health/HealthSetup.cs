@@ -24,7 +24,8 @@ internal static class HealthSetup
             .AddCheck<StoreCheck>("store")
             .AddCheck<DiskCheck>("disk")
             .AddCheck<WritingCheck>("writing")
-            .AddCheck<MailCheck>("mail");
+            .AddCheck<MailCheck>("mail")
+            .AddCheck<BackupCheck>("backup");
     }
 
     public static void MapHealth(this WebApplication app) =>

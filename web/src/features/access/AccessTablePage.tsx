@@ -11,6 +11,7 @@ import { TextLink } from '../../ui/TextLink'
 import { AccessGrid, rowsOf } from './AccessGrid'
 import { type Narrowing, narrowed, narrowings, type Place, placeKey, type Table } from './accessTable'
 import { CellDesk, type Chosen } from './CellDesk'
+import { LeftCalendars } from './LeftCalendars'
 
 /** Who can see and change what in a group: people and groups down, calendars across, a step in every cell. */
 export function AccessTablePage() {
@@ -76,9 +77,10 @@ function Whole({ table, groupId }: { table: Table; groupId: string }) {
             <TextLink to={`/spreadsheet?what=access&group=${groupId}`}>As a spreadsheet</TextLink>
           </div>
         </div>
+        {table.left.length > 0 && <LeftCalendars left={table.left} />}
         <div className="min-h-0 flex-1 scroll-pt-12 scroll-pl-48 overflow-auto">
           <AccessGrid table={table} rows={rows} places={places} onChoose={choose} />
-          {rows.length === 0 && (
+          {rows.length === 0 && table.calendars.length > 0 && (
             <p className="p-6 text-cement-700">Nobody here. Show everybody, or look for another name.</p>
           )}
         </div>

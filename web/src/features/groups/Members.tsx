@@ -6,6 +6,7 @@ import { fieldProblem } from '../../api/problem'
 import {
   correctMember,
   endMembership,
+  type Going,
   groupQueries,
   removeGuest,
   setGuardians,
@@ -38,12 +39,12 @@ export function Members({ group, members }: { group: Group; members: readonly Me
   const { person: me } = useReader()
   const change = useChange(changed)
   const navigate = useNavigate()
-  const end = (member: Member, leavesEvents: boolean) => {
+  const end = (member: Member, going: Going) => {
     setEnding(null)
     const isMe = member.personId === me.id
     change.mutate(
       {
-        act: (set) => endMembership(group.id, member.personId, leavesEvents, set),
+        act: (set) => endMembership(group.id, member.personId, going, set),
         sentence: isMe ? `You left “${group.name}”.` : `Took ${member.name} out of “${group.name}”.`,
       },
       // Whoever left has nothing to see here any more.
@@ -127,8 +128,9 @@ export function Members({ group, members }: { group: Group; members: readonly Me
         <TakeOut
           group={group}
           member={ending}
-          isMe={ending.personId === me.id}
-          onYes={(leavesEvents) => end(ending, leavesEvents)}
+          members={members}
+          me={me.id}
+          onYes={(going) => end(ending, going)}
           onClose={() => setEnding(null)}
         />
       )}
