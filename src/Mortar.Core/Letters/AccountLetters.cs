@@ -35,6 +35,22 @@ public static class AccountLetters
             """
         );
 
+    /// <summary>Told at the address that was the first until now.</summary>
+    /// <param name="next">The address that is from now on.</param>
+    /// <param name="link">Where who did not do it themselves sets another password.</param>
+    public static Letter FirstAddress(string next, string link) =>
+        new(
+            "Mail from Mortar goes to another address",
+            $"""
+            Hello,
+
+            mail about your account goes to {next} from now on. This address stays one of yours, and you can still sign in with it.
+
+            If it was not you, set another password at once, and then take that address out:
+            {link}
+            """
+        );
+
     /// <summary>The question whether a further address is somebody's.</summary>
     /// <param name="name">The name of the account that says so; anybody may call themselves what they like, so it is kept short.</param>
     /// <param name="link">Where it is confirmed.</param>

@@ -72,7 +72,7 @@ internal static class StoreCommands
         }
         catch (Exception bad) when (bad is IOException or UnauthorizedAccessException)
         {
-            errors.WriteLine(bad.Message);
+            errors.WriteLine($"It could not be done, and nothing was changed: {bad.Message}");
         }
 
         return 1;

@@ -67,7 +67,12 @@ internal static class AccountsSetup
             antiforgery.Cookie.Path = "/";
             antiforgery.Cookie.SameSite = SameSiteMode.Strict;
         });
-        services.AddScoped<MakeAccount>().AddScoped<AddressCommands>().AddScoped<SignIns>();
+        services
+            .AddScoped<MakeAccount>()
+            .AddScoped<AddressCommands>()
+            .AddScoped<AccountCommands>()
+            .AddScoped<OwnPassword>()
+            .AddScoped<SignIns>();
         services.AddScoped<PasswordResets>().AddScoped<SetPassword>();
         services.AddSingleton<SecurityLog>();
         services.AddSingleton<FirstAccountCode>().AddSingleton<SignInBrake>();

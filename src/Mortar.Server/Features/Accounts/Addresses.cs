@@ -6,13 +6,18 @@ using Mortar.Server.Hosting;
 
 namespace Mortar.Server.Features.Accounts;
 
-/// <summary>/api/addresses: one's own further addresses.</summary>
+/// <summary>/api/addresses and /api/name: what one is called, one's own further addresses, and which is the first.</summary>
 internal static class Addresses
 {
     /// <param name="IsConfirmed">Whether its mail was shown to arrive; until then it leads nowhere.</param>
     internal sealed record Body(Guid Id, ToldAddress Address, bool IsConfirmed);
 
     internal sealed record AskBody(string Address);
+
+    /// <param name="Password">Asked for once more: mail to the first address can set another one.</param>
+    internal sealed record FirstBody(string Password);
+
+    internal sealed record NameBody(string Name);
 
     internal static void Map(RouteGroupBuilder api)
     {
@@ -21,6 +26,10 @@ internal static class Addresses
         api.MapPost("/addresses/confirm/{secret}", Confirm)
             .WithName("ConfirmAddress")
             .RequireRateLimiting(RateLimits.SignIn);
+        api.MapPost("/addresses/{addressId:guid}/first", MakeFirst)
+            .WithName("MakeFirstAddress")
+            .RequireRateLimiting(RateLimits.SignIn);
+        api.MapPut("/name", Rename).WithName("Rename");
         api.MapDelete("/addresses/{addressId:guid}", TakeOut).WithName("TakeOutAddress");
     }
 
@@ -49,6 +58,26 @@ internal static class Addresses
         AddressCommands addresses,
         CancellationToken cancellationToken
     ) => addresses.Confirm(acting.Act, secret, cancellationToken).Answer();
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> MakeFirst(
+        Guid addressId,
+        FirstBody body,
+        Acting acting,
+        HttpContext context,
+        OwnPassword own,
+        AccountCommands account,
+        CancellationToken cancellationToken
+    ) =>
+        await own.WhyNot(context, acting.Person, body.Password, "password") is { } wrong
+            ? wrong
+            : await account.MakeFirst(acting.Act, addressId, cancellationToken).Answer();
+
+    private static Task<Results<NoContent, ProblemHttpResult>> Rename(
+        NameBody body,
+        Acting acting,
+        AccountCommands account,
+        CancellationToken cancellationToken
+    ) => account.Rename(acting.Act, body.Name, cancellationToken).Answer();
 
     private static Task<Results<NoContent, ProblemHttpResult>> TakeOut(
         Guid addressId,

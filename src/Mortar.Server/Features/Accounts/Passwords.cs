@@ -87,27 +87,17 @@ internal static class Passwords
         Acting acting,
         HttpContext context,
         MortarDb db,
-        UserManager<Account> accounts,
         SignInManager<Account> signIn,
-        SignInBrake brake,
+        OwnPassword own,
         SetPassword passwords,
         PasswordResets resets,
         SignIns signIns,
         CancellationToken cancellationToken
     )
     {
-        var account =
-            await accounts.FindByIdAsync(acting.Person.Value.ToString())
-            ?? throw new InvalidOperationException("Who is signed in has an account.");
-        if (brake.Wait(context, account.Id.ToString()) is { } wait)
+        if (await own.WhyNot(context, acting.Person, body.Current, "current") is { } wrong)
         {
-            return Problems.TooOften("Too many wrong passwords. Wait a little and try again.", wait);
-        }
-
-        if (!await accounts.CheckPasswordAsync(account, body.Current))
-        {
-            brake.Failed(context, account.Id.ToString());
-            return Problems.Unfit([new FieldProblem("current", "That is not your password until now.")]);
+            return wrong;
         }
 
         var outcome = await db.Write<Account>(
@@ -147,5 +137,38 @@ internal sealed class SetPassword(UserManager<Account> accounts, PasswordResets 
 
         await resets.End(person, cancellationToken);
         return account;
+    }
+}
+
+/// <summary>Asks for somebody's own password once more before what could take the account from them.</summary>
+internal sealed class OwnPassword(UserManager<Account> accounts, SignInBrake brake)
+{
+    /// <summary>What is answered where it is not theirs, or was guessed at too often; <c>null</c> where it is.</summary>
+    /// <param name="context">The request.</param>
+    /// <param name="person">Who is signed in.</param>
+    /// <param name="password">What they gave.</param>
+    /// <param name="field">What the field is called.</param>
+    public async Task<ProblemHttpResult?> WhyNot(HttpContext context, PersonId person, string? password, string field)
+    {
+        var account =
+            await accounts.FindByIdAsync(person.Value.ToString())
+            ?? throw new InvalidOperationException("Who is signed in has an account.");
+        if (brake.Wait(context, account.Id.ToString()) is { } wait)
+        {
+            return Problems.TooOften("Too many wrong passwords. Wait a little and try again.", wait);
+        }
+
+        if (await accounts.CheckPasswordAsync(account, password ?? string.Empty))
+        {
+            return null;
+        }
+
+        brake.Failed(context, account.Id.ToString());
+        return Problems.Unfit([
+            new FieldProblem(
+                field,
+                field == "current" ? "That is not your password until now." : "That is not your password."
+            ),
+        ]);
     }
 }

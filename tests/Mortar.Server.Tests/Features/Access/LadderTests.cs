@@ -410,6 +410,8 @@ public class LadderTests
             "POST password/reset/{secret}",
             "PUT password",
             "GET sign-ins",
+            "PUT name", // these by AddressTests
+            "POST addresses/{addressId}/first",
             "DELETE sign-ins",
             "DELETE sign-ins/{signInId}",
             "GET bin/{act}/events", // by BinTests

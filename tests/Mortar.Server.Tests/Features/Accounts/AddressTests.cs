@@ -167,4 +167,71 @@ public class AddressTests
         Assert.DoesNotContain("Evening class", (await priya.Get("/api/inbox")).Is(200).Text, StringComparison.Ordinal);
         Assert.DoesNotContain("Priya", (await ines.Get($"{group}/members")).Is(200).Text, StringComparison.Ordinal);
     }
+
+    [Fact]
+    public async Task A_confirmed_address_becomes_the_first_with_the_password_and_the_old_one_is_told_and_stays()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var priya = await mortar.As(DemoPeople.Priya);
+        using var mei = await mortar.As(DemoPeople.Mei);
+        using var nobody = mortar.Anonymous();
+        const string Next = "p.work@example.org";
+        (await priya.Post("/api/addresses", new { address = Next })).Is(204);
+        var id = (await priya.Get("/api/addresses")).Body.EnumerateArray().Single().GetProperty("id").GetGuid();
+        var first = $"/api/addresses/{id}/first";
+        object password = new { password = DemoPeople.Password };
+
+        (await priya.Post(first, password)).IsProblem(409, "not-confirmed");
+        (await priya.Post($"/api/addresses/confirm/{await Secret(mortar, Next)}")).Is(204);
+        (await priya.Post(first, new { password = "not hers at all" })).IsProblem(422, "unfit");
+        (await mei.Post(first, password)).IsProblem(404, "not-there");
+        (await nobody.Post(first, password)).IsProblem(401, "signed-out");
+        Assert.Equal(DemoPeople.Priya.Address, await FirstOf(priya));
+
+        (await nobody.Post("/api/password/forgotten", new { address = DemoPeople.Priya.Address })).Is(204);
+        var reset = await mortar.SecretIn(await mortar.MailWith(DemoPeople.Priya.Address, "/reset/"), "/reset/");
+        (await priya.Post(first, password)).Is(204);
+
+        Assert.Equal(Next, await FirstOf(priya)); // and she is signed in still
+        Assert.Equal(
+            DemoPeople.Priya.Address,
+            (await priya.Get("/api/addresses")).Body.EnumerateArray().Single().Text("address")
+        );
+        Assert.NotNull(await mortar.MailWith(DemoPeople.Priya.Address, $"goes to {Next} from now on"));
+        (await nobody.Post($"/api/password/reset/{reset}", new { password = "four glazes two kilns" })).IsProblem(
+            409,
+            "link-ended"
+        );
+        foreach (var address in new[] { Next, DemoPeople.Priya.Address })
+        {
+            using var again = mortar.Anonymous();
+            (await again.Post("/api/session", new { address, password = DemoPeople.Password })).Is(204);
+        }
+
+        // Back again, and nothing of it is left over.
+        id = (await priya.Get("/api/addresses")).Body.EnumerateArray().Single().GetProperty("id").GetGuid();
+        (await priya.Post($"/api/addresses/{id}/first", password)).Is(204);
+        Assert.Equal(DemoPeople.Priya.Address, await FirstOf(priya));
+        (await mei.Post("/api/addresses", new { address = Next })).Is(204);
+    }
+
+    [Fact]
+    public async Task Another_name_is_what_everybody_reads()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var priya = await mortar.As(DemoPeople.Priya);
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var members = $"/api/groups/{World.StudioTeam}/members";
+        Assert.Contains("Priya Raman", (await ines.Get(members)).Text, StringComparison.Ordinal);
+
+        (await priya.Put("/api/name", new { name = "  " })).IsProblem(422, "unfit");
+        (await priya.Put("/api/name", new { name = new string('x', 81) })).IsProblem(422, "unfit");
+        (await priya.Put("/api/name", new { name = "Priya\u202e\nRaman-Holt" })).Is(204);
+
+        Assert.Contains("\"Priya Raman-Holt\"", (await ines.Get(members)).Text, StringComparison.Ordinal);
+        Assert.Equal("Priya Raman-Holt", (await priya.Get("/api/session")).Body.GetProperty("person").Text("name"));
+    }
+
+    private static async Task<string> FirstOf(Browser who) =>
+        (await who.Get("/api/session")).Is(200).Body.GetProperty("person").Text("address");
 }

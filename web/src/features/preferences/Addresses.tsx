@@ -8,6 +8,7 @@ import { Note } from '../../ui/Note'
 import { TextField } from '../../ui/TextField'
 import { useActs } from '../../undo/acts'
 import { addressesQuery, askToConfirm, takeOutAddress } from './addressQueries'
+import { FirstAddressForm } from './FirstAddressForm'
 
 /** One's own addresses: an invitation to any of them arrives, and any of them signs in. */
 export function Addresses() {
@@ -16,6 +17,7 @@ export function Addresses() {
   const acts = useActs()
   const addresses = useQuery(addressesQuery)
   const [written, setWritten] = useState('')
+  const [making, setMaking] = useState<string | null>(null)
   const settled = () => queries.invalidateQueries({ queryKey: addressesQuery.queryKey })
   const ask = useMutation({
     mutationFn: (address: string) => askToConfirm(address),
@@ -41,7 +43,7 @@ export function Addresses() {
       <ul className="divide-y divide-cement-200 border-y border-cement-200 bg-surface">
         <li className="px-3 py-2">
           <span className="written font-bold">{person.address}</span>{' '}
-          <span className="text-[12px] text-cement-700">the one you signed up with; mail goes here</span>
+          <span className="text-[12px] text-cement-700">mail goes here</span>
         </li>
         {addresses.data?.map((one) => (
           <li key={one.id} className="flex flex-wrap items-baseline gap-3 px-3 py-2">
@@ -54,9 +56,15 @@ export function Addresses() {
                 </Button>
               </>
             )}
+            {one.isConfirmed && making !== one.id && (
+              <Button look="link" onClick={() => setMaking(one.id)}>
+                Mail to this one<span className="sr-only">: {one.address}</span>
+              </Button>
+            )}
             <Button look="link" onClick={() => takeOut.mutate(one)}>
               Take out<span className="sr-only"> {one.address}</span>
             </Button>
+            {making === one.id && <FirstAddressForm address={one} onClose={() => setMaking(null)} />}
           </li>
         ))}
       </ul>

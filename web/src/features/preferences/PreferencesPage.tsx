@@ -10,6 +10,7 @@ import { PasswordPart } from '../accounts'
 import { FeedsPart } from '../feeds'
 import { Addresses } from './Addresses'
 import { Guardianships } from './Guardianships'
+import { NamePart } from './NamePart'
 import { ClockFields, MailFields, NewEventFields, OthersFields, WeekFields } from './PreferenceFields'
 
 /** How one likes to see time, and what new events begin with. Kept with the account. */
@@ -57,6 +58,7 @@ export function PreferencesPage() {
       </form>
       <Guardianships />
       <FeedsPart />
+      <NamePart />
       <Addresses />
       <PasswordPart />
     </main>
