@@ -52,4 +52,90 @@ public class AccountTests
         ines.Click("Set the password");
         ines.WaitForText("This link does not open any more");
     }
+
+    [Fact]
+    public async Task A_passkey_signs_in_without_address_and_password_until_it_is_taken_out()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        // A passkey is of a name: by a number there is none, and the page says so.
+        var named = new UriBuilder(mortar.Url) { Host = "localhost" }.Uri;
+        using var ines = new Screen(named);
+        ines.HasAuthenticator();
+        ines.SignIn(DemoPeople.Ines).Open("/preferences");
+        Add(ines, "blue key", "not hers at all");
+        ines.WaitForText("That is not your password.");
+        Add(ines, "blue key", DemoPeople.Password);
+        ines.WaitForText("“blue key” signs in to your account from now on.");
+        Assert.Equal(string.Empty, ines.Axe());
+        Shot(ines, "passkeys");
+        Assert.NotNull(await mortar.MailWith("ines@example.org", "the passkey “blue key” can sign in"));
+        Add(ines, "another", DemoPeople.Password);
+        ines.WaitForText("This device has a passkey for your account already.");
+        ines.Click(Containing("button", "Rename"));
+        ines.Type("Name of the passkey", "studio door");
+        ines.Click("Name it so");
+        ines.WaitForText("It is “studio door” now.");
+
+        SignOut(ines);
+        Assert.Equal(string.Empty, ines.Axe());
+        ines.Click("Sign in with a passkey");
+        ines.WaitForWall();
+        using (var other = await mortar.As(DemoPeople.Priya))
+        {
+            // The id is no secret; what one can do with it is its owner's alone.
+            var id = ines.Script<string>(
+                "return fetch('/api/passkeys').then((answer) => answer.json()).then((all) => all[0].id)"
+            );
+            (await other.Put($"/api/passkeys/{id}", new { name = "hers" })).IsProblem(404, "not-there");
+            (await other.Delete($"/api/passkeys/{id}")).IsProblem(404, "not-there");
+        }
+
+        // What the device answered to one question is no answer to the next, nor to the same once more.
+        SignOut(ines);
+        Assert.Equal("204 401 401", ines.Script<string>(AnswerTwice));
+        ines.Open("/preferences");
+        ines.WaitForText("studio door");
+        ines.Click(Containing("button", "Take out studio door"));
+        ines.WaitForText("“studio door” does not sign in any more.");
+        SignOut(ines);
+        ines.Click("Sign in with a passkey");
+        ines.WaitForText("This passkey does not open an account here.");
+
+        using var byNumber = new Screen(mortar.Url).Open();
+        byNumber.Click("Sign in with a passkey");
+        byNumber.WaitForText("Passkeys need Mortar to be reached by a name and https");
+
+        static void Add(Screen screen, string name, string password)
+        {
+            screen.Type("Name of a new passkey", name);
+            screen.Type("Your password", password);
+            screen.Click("Add a passkey of this device");
+        }
+
+        static void SignOut(Screen screen)
+        {
+            screen.SignOut();
+            screen.WaitForText("I forgot my password");
+        }
+    }
+
+    /// <summary>Signs in with an answer, sends it again, and sends it again to a new question; tells what each was answered with.</summary>
+    private const string AnswerTwice = """
+        const token = async () => (await (await fetch('/api/session')).json()).antiforgeryToken
+        const post = async (path, body) => fetch(path, {
+          method: 'POST',
+          headers: { 'Content-Type': 'application/json', 'X-Antiforgery': await token() },
+          body: body && JSON.stringify(body),
+        })
+        return (async () => {
+          const { options } = await (await post('/api/session/passkey/question')).json()
+          const publicKey = PublicKeyCredential.parseRequestOptionsFromJSON(options)
+          const credential = (await navigator.credentials.get({ publicKey })).toJSON()
+          const answers = [(await post('/api/session/passkey', { credential })).status]
+          answers.push((await post('/api/session/passkey', { credential })).status)
+          await post('/api/session/passkey/question')
+          answers.push((await post('/api/session/passkey', { credential })).status)
+          return answers.join(' ')
+        })()
+        """;
 }

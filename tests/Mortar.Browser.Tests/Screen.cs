@@ -6,6 +6,7 @@ using Mortar.Server.Tests;
 using OpenQA.Selenium;
 using OpenQA.Selenium.Chrome;
 using OpenQA.Selenium.Interactions;
+using OpenQA.Selenium.VirtualAuth;
 
 namespace Mortar.Browser.Tests;
 
@@ -46,6 +47,7 @@ internal sealed class Screen : IDisposable
     }
 
     private PointerInputDevice? hand;
+    private string? authenticator;
 
     public string Path => new Uri(driver.Url).PathAndQuery;
 
@@ -119,10 +121,24 @@ internal sealed class Screen : IDisposable
         Find(By.XPath($"//nav[@aria-label='Views']//button[@aria-current='page'][normalize-space()={Quoted(view)}]"));
     }
 
+    /// <summary>Signs out by the menu.</summary>
+    public void SignOut() => Choose(By.CssSelector("header > div:last-child button"), "Sign out");
+
+    /// <summary>Gives the browser a device that knows a finger when it is asked (Web Authentication, 11: virtual authenticators).</summary>
+    public void HasAuthenticator() =>
+        authenticator = driver.AddVirtualAuthenticator(
+            new VirtualAuthenticatorOptions()
+                .SetProtocol(VirtualAuthenticatorOptions.Protocol.CTAP2)
+                .SetTransport(VirtualAuthenticatorOptions.Transport.INTERNAL)
+                .SetHasResidentKey(true)
+                .SetHasUserVerification(true)
+                .SetIsUserVerified(true)
+        );
+
     /// <summary>Signs out by the menu and in again as somebody else.</summary>
     public Screen SignInAgain(DemoPerson person)
     {
-        Choose(By.CssSelector("header > div:last-child button"), "Sign out");
+        SignOut();
         Click(Containing("button", person.Name));
         WaitForWall();
         return this;
@@ -594,7 +610,15 @@ internal sealed class Screen : IDisposable
 
     public void Photograph(string file) => driver.GetScreenshot().SaveAsFile(file);
 
-    public void Dispose() => Browsers.GiveBack(driver);
+    public void Dispose()
+    {
+        if (authenticator is { } device)
+        {
+            driver.RemoveVirtualAuthenticator(device);
+        }
+
+        Browsers.GiveBack(driver);
+    }
 
     public void Drag((double X, double Y) from, (double X, double Y) to)
     {

@@ -35,6 +35,22 @@ public static class AccountLetters
             """
         );
 
+    /// <summary>That an account can be signed in to by another device.</summary>
+    /// <param name="name">What its owner calls the passkey.</param>
+    /// <param name="link">Where who did not do it themselves sets another password.</param>
+    public static Letter PasskeyAdded(string name, string link) =>
+        new(
+            "A passkey was added to your Mortar account",
+            $"""
+            Hello,
+
+            the passkey “{name}” can sign in to your account from now on. If it was you, all is well.
+
+            If it was not, set another password at once, and take the passkey out in your preferences:
+            {link}
+            """
+        );
+
     /// <summary>Told at the address that was the first until now.</summary>
     /// <param name="next">The address that is from now on.</param>
     /// <param name="link">Where who did not do it themselves sets another password.</param>

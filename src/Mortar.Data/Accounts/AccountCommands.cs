@@ -86,4 +86,8 @@ public sealed class AccountCommands(MortarDb db, PublicLinks links, PasswordRese
             },
             cancellationToken
         );
+
+    /// <summary>Writes to somebody that a passkey of their account was added; part of a write that is under way.</summary>
+    public void TellOfPasskey(string address, string name) =>
+        db.Post(AccountLetters.PasskeyAdded(name, links.Forgotten), address);
 }

@@ -102,7 +102,8 @@ internal static class InFront
             }
         );
 
-    private static bool IsOwn(string origin, HttpRequest request, MortarOptions options) =>
+    /// <summary>Whether a page of Mortar's own asks.</summary>
+    public static bool IsOwn(string origin, HttpRequest request, MortarOptions options) =>
         Uri.TryCreate(origin, UriKind.Absolute, out var from)
         && (
             from.Authority == request.Host.Value

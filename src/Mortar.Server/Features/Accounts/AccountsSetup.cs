@@ -58,6 +58,31 @@ internal static class AccountsSetup
                             .ExecuteAsync(context.HttpContext);
                 }
             );
+        services
+            .AddAuthentication()
+            .AddCookie(
+                IdentityConstants.TwoFactorUserIdScheme,
+                cookie =>
+                {
+                    // What a device was asked, until it answers.
+                    cookie.Cookie.Name = options.IsSecure ? "__Host-mortar-passkey" : "mortar-passkey";
+                    cookie.Cookie.SecurePolicy = options.IsSecure ? CookieSecurePolicy.Always : CookieSecurePolicy.None;
+                    cookie.Cookie.Path = "/";
+                    cookie.Cookie.HttpOnly = true;
+                    cookie.Cookie.SameSite = SameSiteMode.Strict;
+                    cookie.ExpireTimeSpan = TimeSpan.FromMinutes(10);
+                }
+            );
+        services.Configure<IdentityPasskeyOptions>(passkeys =>
+        {
+            // It takes the place of address and password, so it asks for a finger or a PIN and is found without an address.
+            (passkeys.UserVerificationRequirement, passkeys.ResidentKeyRequirement) = ("required", "required");
+            passkeys.ServerDomain = Uri.TryCreate(options.PublicUrl, UriKind.Absolute, out var own) ? own.Host : null;
+            passkeys.ValidateOrigin = asked =>
+                ValueTask.FromResult(
+                    !asked.CrossOrigin && InFront.IsOwn(asked.Origin, asked.HttpContext.Request, options)
+                );
+        });
         services.AddAuthorization();
         services.AddAntiforgery(antiforgery =>
         {
@@ -87,6 +112,7 @@ internal static class AccountsSetup
         FirstAccount.Map(api);
         Addresses.Map(api);
         Passwords.Map(api);
+        Passkeys.Map(api);
         MySignIns.Map(api);
     }
 }

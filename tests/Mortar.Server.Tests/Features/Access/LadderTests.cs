@@ -410,6 +410,13 @@ public class LadderTests
             "POST password/reset/{secret}",
             "PUT password",
             "GET sign-ins",
+            "GET passkeys", // these by PasskeyTests
+            "POST passkeys/question",
+            "POST passkeys",
+            "PUT passkeys/{passkeyId}",
+            "DELETE passkeys/{passkeyId}",
+            "POST session/passkey/question",
+            "POST session/passkey",
             "PUT name", // these by AddressTests
             "POST addresses/{addressId}/first",
             "DELETE sign-ins",

@@ -7,6 +7,7 @@ import { FormProblem } from '../../ui/FormProblem'
 import { TextField } from '../../ui/TextField'
 import { useActs } from '../../undo/acts'
 import { deviceText } from './deviceText'
+import { PasskeyList } from './PasskeyList'
 import { changePassword, endOtherSignIns, endSignIn, signInsQuery } from './passwordQueries'
 
 /** One's password, and where one is signed in. */
@@ -15,6 +16,7 @@ export function PasswordPart() {
     <section aria-label="Signing in" className="mx-auto grid max-w-2xl gap-4 px-6 pb-8 max-sm:px-3">
       <h2 className="text-lg">Signing in</h2>
       <ChangeForm />
+      <PasskeyList />
       <SignInList />
     </section>
   )

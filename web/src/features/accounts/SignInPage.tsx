@@ -7,6 +7,7 @@ import { Button } from '../../ui/Button'
 import { Gate } from '../../ui/Gate'
 import { TextField } from '../../ui/TextField'
 import { TextLink } from '../../ui/TextLink'
+import { canHavePasskeys, signInWithPasskey } from './passkeys'
 
 /** Signing in; at the demo with one click. */
 export function SignInPage({ demo }: { demo: boolean }) {
@@ -65,6 +66,10 @@ export function SignInForm({ address: known = '' }: { address?: string }) {
     mutationFn: () => signIn(address, password),
     onSuccess: () => queries.invalidateQueries(),
   })
+  const byPasskey = useMutation({
+    mutationFn: signInWithPasskey,
+    onSuccess: () => queries.invalidateQueries(),
+  })
   const submit = (event: FormEvent) => {
     event.preventDefault()
     enter.mutate()
@@ -91,6 +96,12 @@ export function SignInForm({ address: known = '' }: { address?: string }) {
       <Button type="submit" look="main" disabled={enter.isPending}>
         Sign in
       </Button>
+      {canHavePasskeys() && (
+        <Button disabled={byPasskey.isPending} onClick={() => byPasskey.mutate()}>
+          Sign in with a passkey
+        </Button>
+      )}
+      {byPasskey.isError && <Problem error={byPasskey.error} />}
       <p>
         <TextLink to="/forgotten">I forgot my password</TextLink>
       </p>
