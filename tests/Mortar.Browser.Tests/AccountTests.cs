@@ -1,5 +1,6 @@
 using Mortar.Server.Features.Demo;
 using Mortar.Server.Tests;
+using OpenQA.Selenium;
 using Xunit;
 using static Mortar.Browser.Tests.Screen;
 
@@ -117,6 +118,51 @@ public class AccountTests
             screen.SignOut();
             screen.WaitForText("I forgot my password");
         }
+    }
+
+    [Fact]
+    public async Task A_code_is_asked_for_beside_the_password_and_a_recovery_code_opens_where_the_app_is_lost()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+        ines.Open("/preferences");
+        ines.Click("Ask for a code as well");
+        var key = ines.Find(By.XPath("//textarea[string-length(.) = 32]")).GetAttribute("value")!;
+        ines.Type("Code that the app shows now", "123");
+        ines.Type("Password", DemoPeople.Password);
+        ines.Click("Switch it on");
+        ines.WaitForText("That code is not right, or was used already.");
+        Assert.Equal(string.Empty, ines.Axe());
+        Shot(ines, "second-factor");
+        ines.Type("Code that the app shows now", Totp.Code(key, DateTimeOffset.UtcNow));
+        ines.Click("Switch it on");
+        ines.WaitForText("Keep these recovery codes");
+        var recovery = ines.Text(By.CssSelector("ul[aria-label='Recovery codes'] li"));
+        Assert.Equal(string.Empty, ines.Axe());
+        Shot(ines, "recovery-codes");
+        ines.Click("I have kept them");
+        ines.WaitForText("It is on. 10 recovery codes are left.");
+
+        using var other = new Screen(mortar.Url).Open();
+        other.Type("Mail address", "ines@example.org");
+        other.Type("Password", DemoPeople.Password);
+        other.Click("Sign in");
+        other.WaitForText("Give the code that your authenticator app shows now");
+        Assert.Equal(string.Empty, other.Axe());
+        Shot(other, "code");
+        other.Type("Code", "000 00x");
+        other.Click("Sign in");
+        other.WaitForText("That code is not right, or was used already.");
+        other.Type("Code", recovery);
+        other.Click("Sign in");
+        other.WaitForWall();
+        other.Open("/preferences");
+        other.WaitForText("It is on. 9 recovery codes are left.");
+        other.Type("Password, to change this", DemoPeople.Password);
+        other.Click("Switch it off");
+        other.WaitForText("Ask for a code as well");
+        ines.Open("/inbox");
+        ines.WaitForText("I forgot my password"); // every other device is signed out
     }
 
     /// <summary>Signs in with an answer, sends it again, and sends it again to a new question; tells what each was answered with.</summary>

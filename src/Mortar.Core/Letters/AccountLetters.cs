@@ -35,6 +35,24 @@ public static class AccountLetters
             """
         );
 
+    /// <summary>That a code beside the password is asked for from now on, or no longer.</summary>
+    /// <param name="isOn">Whether it is.</param>
+    /// <param name="link">Where who did not do it themselves sets another password.</param>
+    public static Letter SecondFactor(bool isOn, string link) =>
+        new(
+            isOn ? "Mortar asks for a code from now on" : "Mortar asks for no code any more",
+            $"""
+            Hello,
+
+            signing in to your account {(
+                isOn ? "takes a code of an authenticator app from now on" : "takes the password alone from now on"
+            )}, and every other device was signed out. If it was you, all is well.
+
+            If it was not, set another password at once:
+            {link}
+            """
+        );
+
     /// <summary>That an account can be signed in to by another device.</summary>
     /// <param name="name">What its owner calls the passkey.</param>
     /// <param name="link">Where who did not do it themselves sets another password.</param>

@@ -90,4 +90,13 @@ public sealed class AccountCommands(MortarDb db, PublicLinks links, PasswordRese
     /// <summary>Writes to somebody that a passkey of their account was added; part of a write that is under way.</summary>
     public void TellOfPasskey(string address, string name) =>
         db.Post(AccountLetters.PasskeyAdded(name, links.Forgotten), address);
+
+    /// <summary>Writes to somebody that a code is asked for, or no longer; part of a write that is under way.</summary>
+    public void TellOfSecondFactor(string? address, bool isOn)
+    {
+        if (address is not null)
+        {
+            db.Post(AccountLetters.SecondFactor(isOn, links.Forgotten), address);
+        }
+    }
 }

@@ -29,6 +29,7 @@ internal static class AccountsSetup
             })
             .AddPasswordValidator<KnownPasswords>()
             .AddEntityFrameworkStores<MortarDb>()
+            .AddTokenProvider<AuthenticatorTokenProvider<Account>>(TokenOptions.DefaultAuthenticatorProvider)
             .AddSignInManager();
         services
             .AddAuthentication(IdentityConstants.ApplicationScheme)
@@ -64,8 +65,8 @@ internal static class AccountsSetup
                 IdentityConstants.TwoFactorUserIdScheme,
                 cookie =>
                 {
-                    // What a device was asked, until it answers.
-                    cookie.Cookie.Name = options.IsSecure ? "__Host-mortar-passkey" : "mortar-passkey";
+                    // What a device was asked, or whose password was right, until the answer or the code comes.
+                    cookie.Cookie.Name = options.IsSecure ? "__Host-mortar-second" : "mortar-second";
                     cookie.Cookie.SecurePolicy = options.IsSecure ? CookieSecurePolicy.Always : CookieSecurePolicy.None;
                     cookie.Cookie.Path = "/";
                     cookie.Cookie.HttpOnly = true;
@@ -97,6 +98,7 @@ internal static class AccountsSetup
             .AddScoped<AddressCommands>()
             .AddScoped<AccountCommands>()
             .AddScoped<OwnPassword>()
+            .AddScoped<SecondFactor.Changing>()
             .AddScoped<SignIns>();
         services.AddScoped<PasswordResets>().AddScoped<SetPassword>();
         services.AddSingleton<SecurityLog>();
@@ -113,6 +115,7 @@ internal static class AccountsSetup
         Addresses.Map(api);
         Passwords.Map(api);
         Passkeys.Map(api);
+        SecondFactor.Map(api);
         MySignIns.Map(api);
     }
 }

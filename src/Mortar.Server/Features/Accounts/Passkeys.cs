@@ -52,7 +52,7 @@ internal static class Passkeys
 
     private static async Task<Ok<List<Body>>> List(Acting acting, UserManager<Account> accounts) =>
         TypedResults.Ok(
-            (await accounts.GetPasskeysAsync(await Of(acting, accounts)))
+            (await accounts.GetPasskeysAsync(await accounts.Of(acting)))
                 .OrderBy(one => one.CreatedAt)
                 .Select(one => new Body(
                     Base64Url.EncodeToString(one.CredentialId),
@@ -76,7 +76,7 @@ internal static class Passkeys
             return wrong;
         }
 
-        var account = await Of(acting, accounts);
+        var account = await accounts.Of(acting);
         if (PasskeyRules.WhyNotAnother((await accounts.GetPasskeysAsync(account)).Count) is { } refusal)
         {
             return Problems.Of(refusal);
@@ -120,7 +120,7 @@ internal static class Passkeys
             acting.Act,
             async () =>
             {
-                var account = await Of(acting, accounts);
+                var account = await accounts.Of(acting);
                 // Asked again under the write lock: of two at once one may be the last.
                 if (PasskeyRules.WhyNotAnother((await accounts.GetPasskeysAsync(account)).Count) is { } refusal)
                 {
@@ -243,7 +243,7 @@ internal static class Passkeys
             acting.Act,
             async () =>
             {
-                var account = await Of(acting, accounts);
+                var account = await accounts.Of(acting);
                 var passkey = Base64Url.IsValid(passkeyId)
                     ? await accounts.GetPasskeyAsync(account, Base64Url.DecodeFromChars(passkeyId))
                     : null;
@@ -273,8 +273,4 @@ internal static class Passkeys
             return null;
         }
     }
-
-    private static async Task<Account> Of(Acting acting, UserManager<Account> accounts) =>
-        await accounts.FindByIdAsync(acting.Person.Value.ToString())
-        ?? throw new InvalidOperationException("Who is signed in has an account.");
 }

@@ -4,6 +4,7 @@ using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Absences;
 using Mortar.Core.Access;
+using Mortar.Core.Accounts;
 using Mortar.Core.Availability;
 using Mortar.Core.Groups;
 using Mortar.Core.Words;
@@ -144,12 +145,15 @@ internal static class Session
             accounts.PasswordHasher.HashPassword(new Account(), body.Password);
         }
 
-        if (
-            account is null
-            || !(
-                await signIn.PasswordSignInAsync(account, body.Password, isPersistent: true, lockoutOnFailure: false)
-            ).Succeeded
-        )
+        var result = account is null
+            ? SignInResult.Failed
+            : await signIn.PasswordSignInAsync(account, body.Password, isPersistent: true, lockoutOnFailure: false);
+        if (result.RequiresTwoFactor)
+        {
+            return Problems.Of(StatusCodes.Status401Unauthorized, "second-factor", SecondFactorRules.Asked);
+        }
+
+        if (!result.Succeeded)
         {
             brake.Failed(context, address.Value);
             log.SignInFailed(context.Connection.RemoteIpAddress, account?.Id);

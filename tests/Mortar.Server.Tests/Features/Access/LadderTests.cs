@@ -417,6 +417,12 @@ public class LadderTests
             "DELETE passkeys/{passkeyId}",
             "POST session/passkey/question",
             "POST session/passkey",
+            "GET second-factor", // these by SecondFactorTests
+            "GET second-factor/key",
+            "POST second-factor",
+            "POST second-factor/off",
+            "POST second-factor/codes",
+            "POST session/second",
             "PUT name", // these by AddressTests
             "POST addresses/{addressId}/first",
             "DELETE sign-ins",

@@ -9,6 +9,7 @@ import { useActs } from '../../undo/acts'
 import { deviceText } from './deviceText'
 import { PasskeyList } from './PasskeyList'
 import { changePassword, endOtherSignIns, endSignIn, signInsQuery } from './passwordQueries'
+import { SecondFactorPart } from './SecondFactorPart'
 
 /** One's password, and where one is signed in. */
 export function PasswordPart() {
@@ -17,6 +18,7 @@ export function PasswordPart() {
       <h2 className="text-lg">Signing in</h2>
       <ChangeForm />
       <PasskeyList />
+      <SecondFactorPart />
       <SignInList />
     </section>
   )

@@ -8,6 +8,7 @@ import { Gate } from '../../ui/Gate'
 import { TextField } from '../../ui/TextField'
 import { TextLink } from '../../ui/TextLink'
 import { canHavePasskeys, signInWithPasskey } from './passkeys'
+import { isCodeAsked, signInWithCode } from './secondFactor'
 
 /** Signing in; at the demo with one click. */
 export function SignInPage({ demo }: { demo: boolean }) {
@@ -74,6 +75,8 @@ export function SignInForm({ address: known = '' }: { address?: string }) {
     event.preventDefault()
     enter.mutate()
   }
+  if (isCodeAsked(enter.error))
+    return <CodeForm sentence={sentenceOf(enter.error)} onBack={() => enter.reset()} />
   return (
     <form onSubmit={submit} className="grid gap-3">
       <TextField
@@ -105,6 +108,41 @@ export function SignInForm({ address: known = '' }: { address?: string }) {
       <p>
         <TextLink to="/forgotten">I forgot my password</TextLink>
       </p>
+    </form>
+  )
+}
+
+/** The code after the password. */
+function CodeForm({ sentence, onBack }: { sentence: string; onBack: () => void }) {
+  const queries = useQueryClient()
+  const [code, setCode] = useState('')
+  const enter = useMutation({
+    mutationFn: () => signInWithCode(code),
+    onSuccess: () => queries.invalidateQueries(),
+    onError: () => setCode(''),
+  })
+  const submit = (event: FormEvent) => {
+    event.preventDefault()
+    enter.mutate()
+  }
+  return (
+    <form onSubmit={submit} className="grid gap-3">
+      <p>{sentence}</p>
+      <TextField
+        label="Code"
+        value={code}
+        onChange={setCode}
+        autoComplete="one-time-code"
+        autoFocus
+        required
+      />
+      {enter.isError && <Problem error={enter.error} />}
+      <Button type="submit" look="main" disabled={enter.isPending || code.trim() === ''}>
+        Sign in
+      </Button>
+      <Button look="link" onClick={onBack}>
+        Back to the password
+      </Button>
     </form>
   )
 }
