@@ -333,6 +333,13 @@ public sealed class BackupTests() : OnLeftStore(deep: false)
     {
         var steps = StoreStart.Steps();
         await Left.DowngradeTo(steps[^2]);
+        // One of an earlier try, from before people went on.
+        Directory.CreateDirectory(Path.Combine(Data, Backup.Folder));
+        await File.WriteAllTextAsync(
+            Path.Combine(Data, Backup.Folder, $"before-{steps[^1]}.zip"),
+            "old",
+            TestContext.Current.CancellationToken
+        );
         var url = KillableMortar.FreeAddress();
         string said;
         await using (var mortar = KillableMortar.Start(Data, url))

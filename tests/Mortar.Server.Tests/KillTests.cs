@@ -104,12 +104,12 @@ public sealed class KillTests(ITestOutputHelper output) : OnLeftStore(deep: true
     {
         await Left.DowngradeTo("Initial");
         var (old, events, people) = ($"{Data}-old", await Left.Count("Events"), await Left.Count("People"));
-        Copy(Data, old);
+        LeftStore.Copy(Data, old);
         try
         {
             var (killed, usual) = (0, await ComesUp());
             Directory.Delete(Data, recursive: true);
-            Copy(old, Data);
+            LeftStore.Copy(old, Data);
             for (var round = 1; round <= Deep.Rounds; round++)
             {
                 killed += await KillWithin(usual);
@@ -120,7 +120,7 @@ public sealed class KillTests(ITestOutputHelper output) : OnLeftStore(deep: true
                     Assert.False(File.Exists(Path.Combine(Data, StoreStart.CopyName)));
                     Assert.Equal("ok", await Left.Scalar("PRAGMA integrity_check"));
                     Directory.Delete(Data, recursive: true);
-                    Copy(old, Data);
+                    LeftStore.Copy(old, Data);
                 }
             }
 
@@ -225,15 +225,6 @@ public sealed class KillTests(ITestOutputHelper output) : OnLeftStore(deep: true
         catch (HttpRequestException)
         {
             // It was killed.
-        }
-    }
-
-    private static void Copy(string from, string to)
-    {
-        Directory.CreateDirectory(to);
-        foreach (var file in Directory.EnumerateFiles(from))
-        {
-            File.Copy(file, Path.Combine(to, Path.GetFileName(file)));
         }
     }
 }

@@ -47,4 +47,14 @@ internal sealed class LeftStore(string data)
 
         SqliteConnection.ClearAllPools();
     }
+
+    /// <summary>Copies a data directory's own files.</summary>
+    public static void Copy(string from, string to)
+    {
+        Directory.CreateDirectory(to);
+        foreach (var file in Directory.EnumerateFiles(from))
+        {
+            System.IO.File.Copy(file, Path.Combine(to, Path.GetFileName(file)));
+        }
+    }
 }

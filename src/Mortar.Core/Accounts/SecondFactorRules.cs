@@ -17,9 +17,9 @@ public static class SecondFactorRules
     /// <summary>The length of a code of the app; a recovery code is longer.</summary>
     private const int Digits = 6;
 
-    /// <summary>A code as somebody typed it, without what people put between its parts.</summary>
+    /// <summary>A code as somebody typed it: without blanks, in capitals, as recovery codes are.</summary>
     public static string Read(string? written) =>
-        string.Concat((written ?? string.Empty).Where(one => !char.IsWhiteSpace(one))).Trim();
+        string.Concat((written ?? string.Empty).Where(one => !char.IsWhiteSpace(one))).ToUpperInvariant();
 
     /// <summary>Whether what was typed can be a code of the app; else it can be a recovery code.</summary>
     public static bool IsOfApp(string code) => code.Length == Digits && code.All(char.IsAsciiDigit);

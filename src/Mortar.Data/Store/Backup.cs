@@ -77,9 +77,9 @@ public static class Backup
         }
 
         var (copy, making) = ($"{file}.store", $"{file}.making");
+        Directory.CreateDirectory(Path.GetDirectoryName(Path.GetFullPath(file))!);
         try
         {
-            Directory.CreateDirectory(Path.GetDirectoryName(Path.GetFullPath(file))!);
             foreach (var one in new[] { copy, making })
             {
                 File.Delete(one);

@@ -158,12 +158,13 @@ public static class StoreStart
     private static string BackupBefore(string directory, string copy, string step, Instant now)
     {
         var file = Path.Combine(directory, Backup.Folder, $"before-{step}.zip");
-        // One that was begun, taken back, and begins again: what is there is as good, and kept from before.
-        if (!File.Exists(file))
+        // Of an update to the same step that was not finished or was taken back: people may have gone on since.
+        if (File.Exists(file))
         {
-            Backup.Write(directory, file, now, copy);
+            File.Delete(file);
         }
 
+        Backup.Write(directory, file, now, copy);
         return file;
     }
 

@@ -194,6 +194,7 @@ internal static class SecondFactor
             return Problems.Of(outcome.WhyNot);
         }
 
+        brake.Succeeded(context, account.Email ?? string.Empty); // whoever guesses at their password slows down others than them
         await context.SignOutAsync(IdentityConstants.TwoFactorUserIdScheme);
         await signIn.SignInAsync(account, isPersistent: true);
         return TypedResults.NoContent();
