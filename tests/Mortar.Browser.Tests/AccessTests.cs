@@ -80,12 +80,18 @@ public class AccessTests
         ines.WaitForText("Priya Raman coordinates “Studio team” now.");
 
         ines.Click(By.XPath("//li[contains(., 'Ines Varga')]//button[normalize-space()='Leave']"));
+        // She alone coordinates the studio's calendars, and hands them on first.
+        ines.WaitForText("have nobody else in the group to coordinate them.");
+        Assert.Equal(string.Empty, ines.Axe());
+        ines.Pick("Coordinated from now on by", "Priya Raman");
         ines.Click(By.XPath("//*[@role='alertdialog']//button[normalize-space()='Leave']"));
         ines.WaitGone(By.XPath("//*[@role='alertdialog']"));
         ines.WaitForWall(); // and not at a group that is no longer there for her
         priya.Open(people).Find(add);
         priya.WaitForText("5 people");
         Assert.False(priya.Has(By.XPath("//li[contains(., 'Ines Varga')]")));
+        using var hers = await mortar.As(DemoPeople.Priya);
+        (await hers.Get($"/api/calendars/{Rota}/access")).Is(200); // as one who coordinates it reads it
     }
 
     [Fact]

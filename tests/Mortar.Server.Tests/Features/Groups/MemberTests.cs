@@ -309,7 +309,9 @@ public partial class MemberTests
             "no-account"
         );
         (await ines.Put($"{Team}/members/{DemoPeople.Priya.Id.Value}/coordinates", new { coordinates = true })).Is(204);
-        (await ines.Delete($"{Team}/members/{me}")).Is(204);
+        // She alone coordinates the studio's calendars, too.
+        (await ines.Delete($"{Team}/members/{me}")).IsProblem(409, "coordinates-alone");
+        (await ines.Delete($"{Team}/members/{me}?handOnTo={DemoPeople.Priya.Id.Value}")).Is(204);
 
         (await ines.Get($"{Team}/members")).IsProblem(404, "not-there");
     }
