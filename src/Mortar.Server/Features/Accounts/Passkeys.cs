@@ -52,7 +52,7 @@ internal static class Passkeys
 
     private static async Task<Ok<List<Body>>> List(Acting acting, UserManager<Account> accounts) =>
         TypedResults.Ok(
-            (await accounts.GetPasskeysAsync(await accounts.Of(acting)))
+            (await accounts.GetPasskeysAsync(await accounts.Of(acting.Person)))
                 .OrderBy(one => one.CreatedAt)
                 .Select(one => new Body(
                     Base64Url.EncodeToString(one.CredentialId),
@@ -76,7 +76,7 @@ internal static class Passkeys
             return wrong;
         }
 
-        var account = await accounts.Of(acting);
+        var account = await accounts.Of(acting.Person);
         if (PasskeyRules.WhyNotAnother((await accounts.GetPasskeysAsync(account)).Count) is { } refusal)
         {
             return Problems.Of(refusal);
@@ -120,7 +120,7 @@ internal static class Passkeys
             acting.Act,
             async () =>
             {
-                var account = await accounts.Of(acting);
+                var account = await accounts.Of(acting.Person);
                 // Asked again under the write lock: of two at once one may be the last.
                 if (PasskeyRules.WhyNotAnother((await accounts.GetPasskeysAsync(account)).Count) is { } refusal)
                 {
@@ -166,7 +166,7 @@ internal static class Passkeys
                 }
 
                 passkey.Name = name.Value;
-                await accounts.AddOrUpdatePasskeyAsync(account, passkey);
+                await accounts.AddOrUpdatePasskeyAsync(account, passkey).Held();
                 return null;
             },
             cancellationToken
@@ -186,7 +186,7 @@ internal static class Passkeys
             accounts,
             async (account, passkey) =>
             {
-                await accounts.RemovePasskeyAsync(account, passkey.CredentialId);
+                await accounts.RemovePasskeyAsync(account, passkey.CredentialId).Held();
                 return null;
             },
             cancellationToken
@@ -222,7 +222,7 @@ internal static class Passkeys
             Act.By(new PersonId(found.User.Id)),
             async () =>
             {
-                await accounts.AddOrUpdatePasskeyAsync(found.User, found.Passkey);
+                await accounts.AddOrUpdatePasskeyAsync(found.User, found.Passkey).Held();
                 return found.User;
             },
             cancellationToken
@@ -243,7 +243,7 @@ internal static class Passkeys
             acting.Act,
             async () =>
             {
-                var account = await accounts.Of(acting);
+                var account = await accounts.Of(acting.Person);
                 var passkey = Base64Url.IsValid(passkeyId)
                     ? await accounts.GetPasskeyAsync(account, Base64Url.DecodeFromChars(passkeyId))
                     : null;

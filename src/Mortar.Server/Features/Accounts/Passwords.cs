@@ -150,9 +150,7 @@ internal sealed class OwnPassword(UserManager<Account> accounts, SignInBrake bra
     /// <param name="field">What the field is called.</param>
     public async Task<ProblemHttpResult?> WhyNot(HttpContext context, PersonId person, string? password, string field)
     {
-        var account =
-            await accounts.FindByIdAsync(person.Value.ToString())
-            ?? throw new InvalidOperationException("Who is signed in has an account.");
+        var account = await accounts.Of(person);
         if (brake.Wait(context, account.Id.ToString()) is { } wait)
         {
             return Problems.TooOften("Too many wrong passwords. Wait a little and try again.", wait);

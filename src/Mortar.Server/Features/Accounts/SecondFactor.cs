@@ -55,13 +55,13 @@ internal static class SecondFactor
 
     private static async Task<Ok<Body>> Read(Acting acting, UserManager<Account> accounts)
     {
-        var account = await accounts.Of(acting);
+        var account = await accounts.Of(acting.Person);
         return TypedResults.Ok(new Body(account.TwoFactorEnabled, await accounts.CountRecoveryCodesAsync(account)));
     }
 
     private static async Task<Ok<KeyBody>> NewKey(Acting acting, UserManager<Account> accounts)
     {
-        var account = await accounts.Of(acting);
+        var account = await accounts.Of(acting.Person);
         var key = accounts.GenerateNewAuthenticatorKey();
         return TypedResults.Ok(
             new KeyBody(key, QrPicture.Of(SecondFactorRules.AddressOf(account.Email ?? string.Empty, key)))
@@ -101,7 +101,7 @@ internal static class SecondFactor
                     return new Refusal.Unfit("code", SecondFactorRules.WrongCode);
                 }
 
-                await accounts.SetTwoFactorEnabledAsync(account, enabled: true);
+                await accounts.SetTwoFactorEnabledAsync(account, enabled: true).Held();
                 letters.TellOfSecondFactor(account.Email, isOn: true);
                 return await Codes(accounts, account);
             },
@@ -123,8 +123,8 @@ internal static class SecondFactor
             body.Password,
             async (account, accounts) =>
             {
-                await accounts.SetTwoFactorEnabledAsync(account, enabled: false);
-                await accounts.ResetAuthenticatorKeyAsync(account);
+                await accounts.SetTwoFactorEnabledAsync(account, enabled: false).Held();
+                await accounts.ResetAuthenticatorKeyAsync(account).Held();
                 await accounts.GenerateNewTwoFactorRecoveryCodesAsync(account, 0);
                 letters.TellOfSecondFactor(account.Email, isOn: false);
                 return new CodesBody([]);
@@ -213,16 +213,12 @@ internal static class SecondFactor
             return false;
         }
 
-        await accounts.SetAuthenticationTokenAsync(account, Tokens, Used, used);
+        await accounts.SetAuthenticationTokenAsync(account, Tokens, Used, used).Held();
         return true;
     }
 
     private static async Task<CodesBody> Codes(UserManager<Account> accounts, Account account) =>
         new([.. await accounts.GenerateNewTwoFactorRecoveryCodesAsync(account, SecondFactorRules.RecoveryCodes) ?? []]);
-
-    internal static async Task<Account> Of(this UserManager<Account> accounts, Acting acting) =>
-        await accounts.FindByIdAsync(acting.Person.Value.ToString())
-        ?? throw new InvalidOperationException("Who is signed in has an account.");
 
     /// <summary>A change of how one signs in: with the password once more, in one write, and all other sign-ins end with it.</summary>
     internal sealed class Changing(
@@ -248,7 +244,7 @@ internal static class SecondFactor
 
             var outcome = await db.Write<CodesBody>(
                 acting.Act,
-                async () => await change(await accounts.Of(acting), accounts),
+                async () => await change(await accounts.Of(acting.Person), accounts),
                 cancellationToken
             );
             if (outcome is not Outcome<CodesBody>.Done done)
@@ -257,7 +253,7 @@ internal static class SecondFactor
             }
 
             await signIns.EndAll(acting.Person, but: null, CancellationToken.None);
-            await signIn.SignInAsync(await accounts.Of(acting), isPersistent: true);
+            await signIn.SignInAsync(await accounts.Of(acting.Person), isPersistent: true);
             return TypedResults.Ok(done.Value);
         }
     }
