@@ -368,7 +368,7 @@ public class CoordinatingTests
         ines.Click("Put away");
         ines.WaitGone(reminder);
         ines.Open("/preferences");
-        ines.Pick("What others changed", "each day, when my usual hours begin");
+        ines.Pick("The digest of what others changed", "each day, when my usual hours begin");
         ines.Click("Keep these");
         ines.WaitForText("Your preferences are kept.");
         Assert.Equal(string.Empty, ines.Axe());

@@ -38,6 +38,9 @@ public sealed record PublicLinks(string Url)
     /// <summary>What waits for one's answer.</summary>
     public string Inbox => $"{Url}/inbox";
 
+    /// <summary>Where one says what is told to one, and how.</summary>
+    public string Preferences => $"{Url}/preferences";
+
     /// <summary>A request for access, to be answered by those who sign in.</summary>
     public string Ask(AskId id) => $"{Url}/inbox?ask={id.Value}";
 

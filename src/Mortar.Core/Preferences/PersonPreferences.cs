@@ -58,6 +58,19 @@ public sealed record PersonPreferences(
     /// <summary>How often a mail tells what changed in one's calendars.</summary>
     public DigestRhythm Digest { get; init; }
 
+    /// <summary>What is told to one in which ways.</summary>
+    public ToldTable Told { get; init; } = new();
+
+    /// <summary>The hours in which nothing comes by itself; <c>null</c> for none.</summary>
+    public QuietHours? Quiet { get; init; }
+
+    /// <summary>Until when nothing comes by itself; <c>null</c> where it may come now.</summary>
+    public Instant? QuietUntil(Instant now, DateTimeZone zone) => Quiet?.Until(now, zone);
+
+    /// <summary>Whether something is laid over one's open screen as it happens.</summary>
+    public bool IsOnScreen(NoticeTopic topic, Instant now, DateTimeZone zone) =>
+        Told.Of(topic).Screen && QuietUntil(now, zone) is null;
+
     /// <summary>The shortest a new event can be at first, in minutes.</summary>
     public const int ShortestEvent = 5;
 
@@ -103,6 +116,16 @@ public sealed record PersonPreferences(
             "eventMinutes",
             $"A new event can be {ShortestEvent} to {LongestEvent} minutes long."
         );
+        Unless(
+            Quiet is not { } quiet || quiet.From != quiet.To,
+            "quiet.to",
+            "Quiet hours end at another time than they begin."
+        );
+        if (Told.WhyUnfit() is { } unfit)
+        {
+            problems.Add(unfit);
+        }
+
         return new(this, problems);
 
         void Unless(bool fit, string path, string sentence)

@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Letters;
+using Mortar.Core.Preferences;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Mail;
@@ -98,12 +99,15 @@ public sealed class AskCommands(MortarDb db, PublicLinks links, ZoneClock zones)
             where grant.CalendarId == ask.CalendarId && grant.Role == Role.Coordinate
             join person in db.People on grant.PersonId equals person.Id
             where person.Address != null
-            select person.Address
+            select person
         ).ToListAsync(cancellationToken);
         var letter = AccessLetters.ToAnswer((from.Name, from.Address), calendar, ask.Role, ask.Note, links.Ask(ask.Id));
-        foreach (var address in to)
+        foreach (var person in to)
         {
-            db.Post(letter, address);
+            if (person.AtOnce(NoticeTopic.Asks, db.Now, zones) is { } there)
+            {
+                db.Post(letter, there);
+            }
         }
     }
 

@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Letters;
+using Mortar.Core.Preferences;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Mail;
@@ -137,7 +138,16 @@ public sealed class InvitationCommands(MortarDb db, PublicLinks links, ZoneClock
             invitation.Message,
             links.Invitation(secret)
         );
-        db.Post(letter, invitation.Address, invitation.InvitedBy);
+        // Whoever has an account is told as they want to be, at the address that was written to.
+        var known = await db.People.FirstOrDefaultAsync(person => person.Id == invitation.PersonId, cancellationToken);
+        var to =
+            known is null ? new MailTo(invitation.Address)
+            : known.AtOnce(NoticeTopic.Asks, db.Now, zones) is { } there ? there with { Address = invitation.Address }
+            : (MailTo?)null;
+        if (to is { } address)
+        {
+            db.Post(letter, address, invitation.InvitedBy);
+        }
     }
 
     /// <summary>Takes a waiting invitation back. Its link leads nowhere from then on.</summary>

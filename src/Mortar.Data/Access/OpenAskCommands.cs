@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Letters;
+using Mortar.Core.Preferences;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Mail;
@@ -166,7 +167,7 @@ public sealed class OpenAskCommands(MortarDb db, PublicLinks links, ZoneClock zo
                         member.GroupId == ask.ToGroupId && member.PersonId == person.Id && member.Coordinates
                     )
                 )
-            select person.Address
+            select person
         ).ToListAsync(cancellationToken);
         var letter = AccessLetters.ToAnswerOpen(
             (from.Name, from.Address),
@@ -175,9 +176,12 @@ public sealed class OpenAskCommands(MortarDb db, PublicLinks links, ZoneClock zo
             ask.Note,
             links.Ask(ask.Id)
         );
-        foreach (var address in to)
+        foreach (var person in to)
         {
-            db.Post(letter, address);
+            if (person.AtOnce(NoticeTopic.Asks, db.Now, zones) is { } there)
+            {
+                db.Post(letter, there);
+            }
         }
     }
 

@@ -162,6 +162,25 @@ public static class Standings
         return new[] { own, group, link }.Min();
     }
 
+    /// <summary>Those whose access ended by its date after one moment and up to another.</summary>
+    public static IQueryable<PersonId> EndedBetween(this MortarDb db, Instant after, Instant upTo)
+    {
+        var own = db
+            .Grants.Where(grant => grant.Role != Role.None && grant.EndsAt > after && grant.EndsAt <= upTo)
+            .Select(grant => grant.PersonId);
+        var groups =
+            from grant in db.GroupGrants
+            where grant.Role != Role.None && grant.EndsAt > after && grant.EndsAt <= upTo
+            join member in db.Members on grant.GroupId equals member.GroupId
+            select member.PersonId;
+        var links =
+            from link in db.Links
+            where link.EndedAt == null && link.EndsAt > after && link.EndsAt <= upTo
+            join holder in db.LinkHolders on link.Id equals holder.LinkId
+            select holder.PersonId;
+        return own.Union(groups).Union(links);
+    }
+
     private static IQueryable<CalendarRow> Kept(MortarDb db) => db.Calendars.Where(row => row.DeletedAt == null);
 
     private static Dictionary<CalendarId, Standing> Of(PersonId person, IEnumerable<Found> ways, Instant now) =>

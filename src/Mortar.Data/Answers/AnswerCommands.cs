@@ -3,6 +3,7 @@ using Mortar.Core.Answers;
 using Mortar.Core.Changes;
 using Mortar.Core.Events;
 using Mortar.Core.Letters;
+using Mortar.Core.Preferences;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Events;
@@ -260,7 +261,7 @@ public sealed class AnswerCommands(MortarDb db, PublicLinks links, ZoneClock zon
         if (
             tells == ToldOfEvent.Nothing
             || asked.PersonId == row.AddedBy
-            || await db.MailedAt(asked.PersonId, cancellationToken) is not { } to
+            || await db.MailedAt(asked.PersonId, NoticeTopic.Plan, zones, cancellationToken) is not { } to
         )
         {
             return false;
@@ -341,7 +342,7 @@ public sealed class AnswerCommands(MortarDb db, PublicLinks links, ZoneClock zon
         CancellationToken cancellationToken
     )
     {
-        if (await db.MailedAt(person, cancellationToken) is not { } to)
+        if (await db.MailedAt(person, NoticeTopic.Asks, zones, cancellationToken) is not { } to)
         {
             return;
         }

@@ -2,11 +2,13 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using Mortar.Core.Answers;
 using Mortar.Core.Changes;
+using Mortar.Core.Preferences;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Events;
 using Mortar.Data.Groups;
+using Mortar.Data.Mail;
 using Mortar.Data.Store;
 using NodaTime;
 
@@ -163,21 +165,37 @@ public static class AnswerQueries
             );
     }
 
-    /// <summary>Where mail reaches somebody: the address of their account, else one they are known by in a group, as a member or a guest.</summary>
-    internal static Task<string?> MailedAt(this MortarDb db, PersonId person, CancellationToken cancellationToken) =>
-        (
-            from one in db.People
-            where one.Id == person
-            select one.Address
-                ?? db.Members.Where(member => member.PersonId == person && member.Address != null)
-                    .OrderBy(member => member.Id)
-                    .Select(member => member.Address)
-                    .FirstOrDefault()
-                ?? db.Guests.Where(guest => guest.PersonId == person)
-                    .OrderBy(guest => guest.Id)
-                    .Select(guest => guest.Address)
-                    .FirstOrDefault()
-        ).FirstOrDefaultAsync(cancellationToken);
+    /// <summary>
+    /// Where a mail reaches somebody: the address of their account, as they want to be told; else one they are known by in a
+    /// group, as a member or a guest. <c>null</c> where none does, or they do not want one.
+    /// </summary>
+    internal static async Task<MailTo?> MailedAt(
+        this MortarDb db,
+        PersonId person,
+        NoticeTopic topic,
+        ZoneClock zones,
+        CancellationToken cancellationToken
+    )
+    {
+        var one = await db.People.FirstOrDefaultAsync(row => row.Id == person, cancellationToken);
+        if (one is null or { Address: not null })
+        {
+            return one?.AtOnce(topic, db.Now, zones);
+        }
+
+        var known =
+            await db
+                .Members.Where(member => member.PersonId == person && member.Address != null)
+                .OrderBy(member => member.Id)
+                .Select(member => member.Address)
+                .FirstOrDefaultAsync(cancellationToken)
+            ?? await db
+                .Guests.Where(guest => guest.PersonId == person)
+                .OrderBy(guest => guest.Id)
+                .Select(guest => guest.Address)
+                .FirstOrDefaultAsync(cancellationToken);
+        return known is null ? null : new MailTo(known);
+    }
 
     /// <summary>Whom a mail asks, whatever became of what it asks about; <c>null</c> where another has followed it.</summary>
     public static Task<AskedRow?> AskedBy(this MortarDb db, string secret, CancellationToken cancellationToken)

@@ -108,6 +108,14 @@ public sealed class EventRow : IRecorded
 
     void IRecorded.Vanish(Instant now) => DeletedAt = now;
 
+    /// <summary>Whether somebody else has to do with it; most events of a file are read no further for that.</summary>
+    internal bool MayConcernOthersThan(PersonId person) =>
+        AddedBy != person
+        || Attendees is not null
+        || GivenTo is not null
+        || Editors is not null
+        || Series?.Contains(nameof(Attendees), StringComparison.Ordinal) == true;
+
     /// <summary>The event of the row.</summary>
     public Event ToCore() =>
         new(

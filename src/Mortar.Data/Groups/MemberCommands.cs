@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Groups;
 using Mortar.Core.Letters;
+using Mortar.Core.Preferences;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
@@ -57,7 +58,7 @@ public sealed class MemberCommands(MortarDb db, PublicLinks links, ZoneClock zon
                     if (arrival == Arrival.Asked && newcomers.Known(id, address) is { } known)
                     {
                         newcomers.Ask(known);
-                        if (known.Address is { } to)
+                        if (known.AtOnce(NoticeTopic.Asks, db.Now, zones) is { } to)
                         {
                             var from = await NameOf(act.Actor, cancellationToken);
                             db.Post(GroupLetters.ToAskIn(from, group.Name, links.Inbox), to, act.Actor);

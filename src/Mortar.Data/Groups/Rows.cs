@@ -65,6 +65,18 @@ public sealed class PersonRow
 
     /// <summary>The sequence of the last change their inbox has shown them.</summary>
     public long SeenChanges { get; set; }
+
+    /// <summary>When they looked through their inbox last; <c>null</c> for never. By it is known what ended by its date since.</summary>
+    public Instant? InboxSeenAt { get; set; }
+
+    /// <summary>The sequence of the first change that may have to be told by mail; <c>null</c> where none has.</summary>
+    public long? TellFrom { get; set; }
+
+    /// <summary>After when access may have ended by its date of which they are to be told by mail; <c>null</c> where none has.</summary>
+    public Instant? TellEndsAfter { get; set; }
+
+    /// <summary>When they were last written at once what others did; <c>null</c> for never.</summary>
+    public Instant? ToldAt { get; set; }
 }
 
 /// <summary>A group.</summary>

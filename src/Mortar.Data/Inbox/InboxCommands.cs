@@ -12,6 +12,7 @@ public sealed class InboxCommands(MortarDb db)
     {
         var row = await db.People.SingleAsync(one => one.Id == person, cancellationToken);
         row.SeenChanges = await db.Changes.MaxAsync(change => (long?)change.Sequence, cancellationToken) ?? 0;
+        row.InboxSeenAt = db.Now;
         await db.SaveChangesAsync(cancellationToken);
     }
 }

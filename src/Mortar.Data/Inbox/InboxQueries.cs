@@ -7,9 +7,11 @@ using Mortar.Core.Proposals;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
+using Mortar.Data.Answers;
 using Mortar.Data.Events;
 using Mortar.Data.Groups;
 using Mortar.Data.People;
+using Mortar.Data.Proposals;
 using Mortar.Data.Store;
 using NodaTime;
 
@@ -101,14 +103,47 @@ public sealed record WaitingAbsence(
 public sealed record WaitingMails(int Count, Instant? NextTry, IReadOnlyList<string> GivenUp);
 
 /// <summary>Reads what waits for somebody; nothing is written to the inbox by hand.</summary>
-public sealed class InboxQueries(MortarDb db, ZoneClock zones)
+public sealed class InboxQueries(MortarDb db, QuestionQueries questions, ZoneClock zones)
 {
     private const int MostAbsences = 60;
     private const int MostGuests = 20;
     private const int MostTold = 3;
 
+    /// <summary>All that waits for a person's answer.</summary>
+    public async Task<Waits> Waits(PersonId person, DateTimeZone zone, CancellationToken cancellationToken)
+    {
+        var asked = await questions.Waiting(person, zone, cancellationToken);
+        var proposals = await db.ProposalsWaiting(person, cancellationToken);
+        var wards = asked
+            .Select(one => one.Whose)
+            .Concat(proposals.Select(one => one.Whose))
+            .Where(one => one != person)
+            .Distinct()
+            .ToList();
+        return new Waits(
+            person,
+            await Memberships(person, cancellationToken),
+            await Guardianships(person, cancellationToken),
+            await Guests(person, zone, cancellationToken),
+            await Waiting(person, cancellationToken),
+            await Asks(person, cancellationToken),
+            await OpenAsks(person, cancellationToken),
+            asked,
+            await Absences(person, zone, cancellationToken),
+            proposals,
+            wards.Count == 0
+                ? new Dictionary<PersonId, string>()
+                : await db
+                    .People.Where(one => wards.Contains(one.Id))
+                    .ToDictionaryAsync(one => one.Id, one => one.Name, cancellationToken)
+        );
+    }
+
     /// <summary>The invitations that wait for a person, newest first.</summary>
-    public async Task<IReadOnlyList<WaitingInvitation>> Waiting(PersonId person, CancellationToken cancellationToken) =>
+    private async Task<IReadOnlyList<WaitingInvitation>> Waiting(
+        PersonId person,
+        CancellationToken cancellationToken
+    ) =>
         await (
             from invitation in db.StandingInvitations()
             where invitation.PersonId == person
@@ -127,7 +162,7 @@ public sealed class InboxQueries(MortarDb db, ZoneClock zones)
         ).ToListAsync(cancellationToken);
 
     /// <summary>The groups that ask a person, the newest first.</summary>
-    public async Task<IReadOnlyList<WaitingMembership>> Memberships(
+    private async Task<IReadOnlyList<WaitingMembership>> Memberships(
         PersonId person,
         CancellationToken cancellationToken
     ) =>
@@ -140,7 +175,7 @@ public sealed class InboxQueries(MortarDb db, ZoneClock zones)
         ).ToListAsync(cancellationToken);
 
     /// <summary>What a person is asked about guardians, by the name of the ward.</summary>
-    public async Task<IReadOnlyList<WaitingGuardianship>> Guardianships(
+    private async Task<IReadOnlyList<WaitingGuardianship>> Guardianships(
         PersonId person,
         CancellationToken cancellationToken
     ) =>
@@ -162,7 +197,7 @@ public sealed class InboxQueries(MortarDb db, ZoneClock zones)
         ).ToListAsync(cancellationToken);
 
     /// <summary>The requests for calendars that a person coordinates, oldest first: who has waited longest comes first.</summary>
-    public async Task<IReadOnlyList<WaitingAsk>> Asks(PersonId person, CancellationToken cancellationToken)
+    private async Task<IReadOnlyList<WaitingAsk>> Asks(PersonId person, CancellationToken cancellationToken)
     {
         var standings = await db.StandingsOf(person, cancellationToken);
         var coordinated = standings
@@ -189,7 +224,7 @@ public sealed class InboxQueries(MortarDb db, ZoneClock zones)
     }
 
     /// <summary>The requests that name no calendar and that a person can answer, oldest first.</summary>
-    public async Task<IReadOnlyList<WaitingOpenAsk>> OpenAsks(PersonId person, CancellationToken cancellationToken) =>
+    private async Task<IReadOnlyList<WaitingOpenAsk>> OpenAsks(PersonId person, CancellationToken cancellationToken) =>
         await (
             from ask in db.OpenAsksTo(person)
             where ask.State == AskState.Waiting
@@ -245,7 +280,7 @@ public sealed class InboxQueries(MortarDb db, ZoneClock zones)
     }
 
     /// <summary>Where a person was put on a group's plan as a guest, by an address of theirs, with what waits for the guest there.</summary>
-    public async Task<IReadOnlyList<WaitingGuest>> Guests(
+    private async Task<IReadOnlyList<WaitingGuest>> Guests(
         PersonId person,
         DateTimeZone zone,
         CancellationToken cancellationToken
@@ -314,7 +349,7 @@ public sealed class InboxQueries(MortarDb db, ZoneClock zones)
     }
 
     /// <summary>The absences that wait for somebody who coordinates their calendar to agree to them, the soonest first.</summary>
-    public async Task<IReadOnlyList<WaitingAbsence>> Absences(
+    private async Task<IReadOnlyList<WaitingAbsence>> Absences(
         PersonId person,
         DateTimeZone zone,
         CancellationToken cancellationToken

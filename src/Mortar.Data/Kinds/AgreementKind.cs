@@ -37,7 +37,7 @@ internal sealed class AgreementKind : ChangeKind<AgreementRow>
     {
         var answer = said.After;
         return answer.Agrees is { } agrees && facts.Found(answer.EventId) is { } whole
-            ? new NoticeLine(
+            ? NoticeRules.OfAnswer(
                 NoticeSentence.OfAgreement(actor, whole.Content.Title, facts.When(whole.Time), agrees, answer.Comment),
                 agrees ? answer.EventId : null
             )

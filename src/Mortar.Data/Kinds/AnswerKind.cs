@@ -77,14 +77,16 @@ internal sealed class AnswerKind : ChangeKind<AnswerRow>
             return null;
         }
 
-        var sentence = NoticeSentence.OfAnswer(
-            facts.People[answer.PersonId],
-            actor,
-            whole.Content.Title,
-            answer.Answer,
-            Suggested(answer, facts)
+        return NoticeRules.OfAnswer(
+            NoticeSentence.OfAnswer(
+                facts.People[answer.PersonId],
+                actor,
+                whole.Content.Title,
+                answer.Answer,
+                Suggested(answer, facts)
+            ),
+            answer.EventId
         );
-        return sentence is null ? null : new NoticeLine(sentence, answer.EventId);
     }
 
     /// <summary>The other time that came with an answer, on the reader's clock.</summary>

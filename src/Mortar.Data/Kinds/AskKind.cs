@@ -31,7 +31,7 @@ internal sealed class AskKind : ChangeKind<AskRow>
     ) => Nothing();
 
     protected override NoticeLine? Notice(Said<AskRow> said, string actor, NoticeFacts facts) =>
-        Line(NoticeSentence.OfAsk(actor, said.After.State));
+        NoticeRules.OfAsk(actor, said.After.State);
 
     public override HistoryOf InHistory => HistoryOf.Calendar;
 

@@ -2,8 +2,10 @@ using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Calendars;
 using Mortar.Core.Changes;
+using Mortar.Core.Letters;
 using Mortar.Core.Undo;
 using Mortar.Core.Words;
+using Mortar.Data.Access;
 using Mortar.Data.Calendars;
 using Mortar.Data.Changes;
 using Mortar.Data.Events;
@@ -29,6 +31,12 @@ internal sealed class CalendarKind : ChangeKind<CalendarRow>
         var members = await tellings.MembersOf(Read(change).After.GroupId, onlyKeepers: false, cancellationToken);
         tellings.Tell(readers.Union(given), Topic.Wall, change, calendar);
         tellings.Tell(readers.Union(members), Topic.Shelf, change);
+        if (IsNoticed(Read(change)))
+        {
+            // One in the bin is reached by nobody any more, and those who had it are told that.
+            var had = await tellings.Db.ReadersOf(calendar, cancellationToken);
+            tellings.Tell(had.Union(members), Topic.Inbox, change);
+        }
     }
 
     protected override async Task<Refusal?> WhyNotReturn(
@@ -56,6 +64,61 @@ internal sealed class CalendarKind : ChangeKind<CalendarRow>
             cancellationToken
         );
     }
+
+    /// <summary>What became of the calendars of one's groups, and of those one had.</summary>
+    public override Task<IQueryable<ChangeRow>?> AlsoNoticed(
+        MortarDb db,
+        PersonId reader,
+        CancellationToken cancellationToken
+    )
+    {
+        var groups = db.Members.Where(member => member.PersonId == reader).Select(member => member.GroupId);
+        var given = db.GroupGrants.Where(grant => groups.Contains(grant.GroupId)).Select(grant => grant.CalendarId);
+        var own = db.Grants.Where(grant => grant.PersonId == reader).Select(grant => grant.CalendarId);
+        var calendars = db
+            .Calendars.Where(row => groups.Contains(row.GroupId) || own.Contains(row.Id) || given.Contains(row.Id))
+            .Select(row => row.Id);
+        return Task.FromResult<IQueryable<ChangeRow>?>(
+            db.Changes.Where(change =>
+                change.Subject == Subject.Calendar
+                && change.CalendarId != null
+                && calendars.Contains(change.CalendarId.Value)
+            )
+        );
+    }
+
+    public override void NeedForNotice(ChangeRow change, NoticeNeeds needs)
+    {
+        var said = Read(change);
+        if (IsNoticed(said))
+        {
+            needs.Groups.Add(said.After.GroupId);
+            needs.Calendars.Add(said.After.Id);
+        }
+    }
+
+    protected override NoticeLine? Notice(Said<CalendarRow> said, string actor, NoticeFacts facts) =>
+        IsNoticed(said)
+            ? NoticeRules.OfCalendar(
+                actor,
+                facts.Groups[said.After.GroupId],
+                said.Before is { } before ? Then(before) : null,
+                Then(said.After),
+                facts.PlaceAt(said.After.Id, said.After.GroupId, said.Change.Sequence)
+            )
+            : null;
+
+    /// <summary>Whether it may be told: that it came, went, or is open to members in another way. The time of one person is nobody's news.</summary>
+    private static bool IsNoticed(Said<CalendarRow> said) =>
+        said.After.Person is null
+        && (
+            said.Before is { } before
+                ? (before.GroupDefault, before.DeletedAt is null)
+                    != (said.After.GroupDefault, said.After.DeletedAt is null)
+                : said.After.GroupDefault > Role.None
+        );
+
+    private static CalendarThen Then(CalendarRow row) => new(row.Name, row.GroupDefault, row.DeletedAt is null);
 
     public override HistoryOf InHistory => HistoryOf.Calendar;
 

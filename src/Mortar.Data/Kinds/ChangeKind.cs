@@ -1,4 +1,5 @@
 using Mortar.Core.Changes;
+using Mortar.Core.Letters;
 using Mortar.Core.Time;
 using Mortar.Core.Undo;
 using Mortar.Core.Words;
@@ -143,11 +144,6 @@ internal enum HistoryOf
 internal readonly record struct Said<TRow>(ChangeRow Change, TRow? Before, TRow After)
     where TRow : class;
 
-/// <summary>One line in an inbox.</summary>
-/// <param name="Sentence">What it says.</param>
-/// <param name="Event">The event it is about, which the reader still sees; <c>null</c> where it is about none.</param>
-internal readonly record struct NoticeLine(string Sentence, EventId? Event = null);
-
 /// <inheritdoc />
 /// <typeparam name="TRow">Its rows.</typeparam>
 internal abstract class ChangeKind<TRow> : ChangeKind
@@ -230,8 +226,6 @@ internal abstract class ChangeKind<TRow> : ChangeKind
             ? new Deed(name, [sentence])
             : null;
     }
-
-    protected static NoticeLine? Line(string? sentence) => sentence is null ? null : new NoticeLine(sentence);
 
     /// <summary>For kinds that are brought back by whoever may change their calendar.</summary>
     protected static Task<Refusal?> Nothing() => Task.FromResult<Refusal?>(null);

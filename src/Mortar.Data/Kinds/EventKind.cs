@@ -45,6 +45,26 @@ internal sealed class EventKind : ChangeKind<EventRow>
         {
             TellGiven(tellings, change);
         }
+
+        await TellConcerned(tellings, changes, cancellationToken);
+    }
+
+    /// <summary>Those in whose inbox it may stand.</summary>
+    private static async Task TellConcerned(
+        Tellings tellings,
+        IReadOnlyList<ChangeRow> changes,
+        CancellationToken cancellationToken
+    )
+    {
+        var (first, last) = (changes[0].Sequence, changes[^1].Sequence);
+        var concerned = await tellings
+            .Db.ConcernedByEvents.Where(row => row.Sequence >= first && row.Sequence <= last)
+            .ToListAsync(cancellationToken);
+        var people = concerned.ToLookup(row => row.Sequence, row => row.PersonId);
+        foreach (var change in changes)
+        {
+            tellings.Tell(people[change.Sequence], Topic.Inbox, change);
+        }
     }
 
     protected override Task Tell(Tellings tellings, ChangeRow change, CancellationToken cancellationToken) =>
@@ -171,49 +191,30 @@ internal sealed class EventKind : ChangeKind<EventRow>
         one.Apply(one.ToCore(), zones);
     }
 
-    /// <summary>What others changed about the events one is asked to or may change.</summary>
-    public override async Task<IQueryable<ChangeRow>?> AlsoNoticed(
+    /// <summary>What others changed about the events one is on, may change or had made.</summary>
+    public override Task<IQueryable<ChangeRow>?> AlsoNoticed(
         MortarDb db,
         PersonId reader,
         CancellationToken cancellationToken
-    )
-    {
-        var given = (await db.EventsGivenTo(reader).ToListAsync(cancellationToken)).ConvertAll(id => id.Value);
-        return given.Count == 0
-            ? null
-            : db.Changes.Where(change => change.Subject == Subject.Event && given.Contains(change.SubjectId));
-    }
+    ) =>
+        Task.FromResult<IQueryable<ChangeRow>?>(
+            from one in db.ConcernedByEvents
+            where one.PersonId == reader
+            join change in db.Changes on one.Sequence equals change.Sequence
+            where !db.Calendars.Any(row => row.Id == change.CalendarId && row.DeletedAt != null)
+            select change
+        );
 
     protected override NoticeLine? Notice(Said<EventRow> said, string actor, NoticeFacts facts)
     {
-        var reader = facts.Reader;
-        var (was, now) = (said.Change.EventBefore(), said.Change.EventAfter());
-        if (was is null || !Sees(was) || (now is not null && !Sees(now)))
-        {
-            return null;
-        }
-
-        var (before, after) = (Known(was), now is null ? null : Known(now));
-        return
-            after is not null
-            && before.Time == after.Time
-            && before.Content == after.Content
-            && Equals(before.Series, after.Series)
-            ? null
-            : new NoticeLine(
-                NoticeSentence.OfEvent(
-                    actor,
-                    before.Content.Title,
-                    EventDifference.Between(before, after, facts.Zone, facts.Zones)
-                ),
-                after?.Id
-            );
-
-        bool Sees(Event state) =>
-            state.GivenTo.Has(reader.Person)
-            && VisibleEvent.SeesEverything(reader.RoleOn(state.CalendarId), reader.Person, state);
-
-        Event Known(Event state) => VisibleEvent.WithNamesSeen(reader.RoleOn(state.CalendarId), reader.Person, state);
+        var (before, after) = (said.Change.EventBefore(), said.Change.EventAfter());
+        return NoticeRules.OfEvent(
+            actor,
+            before,
+            after,
+            isBack: before is null && said.Before is not null,
+            facts.ToReader()
+        );
     }
 
     public override bool IsInDigest => true;

@@ -64,13 +64,11 @@ internal sealed class GrantKind : ChangeKind<GrantRow>
     public override void NeedForNotice(ChangeRow change, NoticeNeeds needs) => needs.CalendarsThen.Add(change.Sequence);
 
     protected override NoticeLine? Notice(Said<GrantRow> said, string actor, NoticeFacts facts) =>
-        Line(
-            NoticeSentence.OfStep(
-                actor,
-                facts.CalendarsThen[said.Change.Sequence],
-                said.Before?.Role ?? Role.None,
-                said.After.Role
-            )
+        NoticeRules.OfStep(
+            actor,
+            facts.CalendarsThen[said.Change.Sequence],
+            said.Before?.Role ?? Role.None,
+            said.After.Role
         );
 
     public override HistoryOf InHistory => HistoryOf.Calendar;

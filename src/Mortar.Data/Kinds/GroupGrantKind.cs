@@ -1,5 +1,6 @@
 using Mortar.Core.Access;
 using Mortar.Core.Changes;
+using Mortar.Core.Letters;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Changes;
@@ -23,6 +24,7 @@ internal sealed class GroupGrantKind : ChangeKind<GroupGrantRow>
         var calendar = CalendarOf(change);
         var members = await tellings.MembersOf(Read(change).After.GroupId, onlyKeepers: false, cancellationToken);
         tellings.Tell(members, Topic.Shelf, change);
+        tellings.Tell(members, Topic.Inbox, change);
         tellings.Tell(await tellings.CoordinatorsOf(calendar, cancellationToken), Topic.Access, change, calendar);
     }
 
@@ -36,6 +38,38 @@ internal sealed class GroupGrantKind : ChangeKind<GroupGrantRow>
             now.CalendarId,
             then is null ? null : new Grant(then.Role, Way.Group, then.EndsAt),
             cancellationToken
+        );
+
+    /// <summary>What one's groups were given as a whole.</summary>
+    public override Task<IQueryable<ChangeRow>?> AlsoNoticed(
+        MortarDb db,
+        PersonId reader,
+        CancellationToken cancellationToken
+    )
+    {
+        var groups = db.Members.Where(member => member.PersonId == reader).Select(member => member.GroupId);
+        var grants = db.GroupGrants.Where(grant => groups.Contains(grant.GroupId)).Select(grant => grant.Id);
+        return Task.FromResult<IQueryable<ChangeRow>?>(
+            db.Changes.Where(change => change.Subject == Subject.GroupGrant && grants.Contains(change.SubjectId))
+        );
+    }
+
+    public override void NeedForNotice(ChangeRow change, NoticeNeeds needs)
+    {
+        var after = Read(change).After;
+        needs.Groups.Add(after.GroupId);
+        needs.Calendars.Add(after.CalendarId);
+        needs.CalendarsThen.Add(change.Sequence);
+    }
+
+    protected override NoticeLine? Notice(Said<GroupGrantRow> said, string actor, NoticeFacts facts) =>
+        NoticeRules.OfGroupStep(
+            actor,
+            facts.Groups[said.After.GroupId],
+            facts.CalendarsThen[said.Change.Sequence],
+            said.Before?.Role ?? Role.None,
+            said.After.Role,
+            facts.PlaceAt(said.After.CalendarId, said.After.GroupId, said.Change.Sequence)
         );
 
     public override HistoryOf InHistory => HistoryOf.Calendar;

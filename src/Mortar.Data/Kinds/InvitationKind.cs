@@ -42,13 +42,11 @@ internal sealed class InvitationKind : ChangeKind<InvitationRow>
     public override void NeedForNotice(ChangeRow change, NoticeNeeds needs) => needs.CalendarsThen.Add(change.Sequence);
 
     protected override NoticeLine? Notice(Said<InvitationRow> said, string actor, NoticeFacts facts) =>
-        Line(
-            NoticeSentence.OfInvitation(
-                actor,
-                facts.CalendarsThen[said.Change.Sequence],
-                said.After.State,
-                said.Before is null
-            )
+        NoticeRules.OfInvitation(
+            actor,
+            facts.CalendarsThen[said.Change.Sequence],
+            said.After.State,
+            said.Before is null
         );
 
     public override HistoryOf InHistory => HistoryOf.Calendar;

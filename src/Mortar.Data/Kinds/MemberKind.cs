@@ -117,12 +117,10 @@ internal sealed class MemberKind : ChangeKind<MemberRow>
         var group = facts.Groups[after.GroupId];
         var (then, now) = (before?.Place() ?? MemberPlace.Outside, after.Place());
         return after.PersonId == facts.Reader.Person
-                ? Line(
-                    NoticeSentence.OfPlace(actor, group, (then, before?.Coordinates == true), (now, after.Coordinates))
-                )
+                ? NoticeRules.OfPlace(actor, group, (then, before?.Coordinates == true), (now, after.Coordinates))
             : before is { ClaimedBy: null } && after.ClaimedBy is not null
-                ? Line(NoticeSentence.OfClaim(actor, facts.People[after.PersonId], group))
-            : after.PersonId == said.Change.Actor ? Line(NoticeSentence.OfTheirPlace(actor, group, then, now))
+                ? NoticeRules.OfClaim(actor, facts.People[after.PersonId], group)
+            : after.PersonId == said.Change.Actor ? NoticeRules.OfTheirPlace(actor, group, then, now)
             : null;
     }
 

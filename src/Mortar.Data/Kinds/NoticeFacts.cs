@@ -9,6 +9,7 @@ using Mortar.Data.Access;
 using Mortar.Data.Calendars;
 using Mortar.Data.Changes;
 using Mortar.Data.Events;
+using Mortar.Data.Groups;
 using Mortar.Data.People;
 using Mortar.Data.Proposals;
 using Mortar.Data.Store;
@@ -29,6 +30,9 @@ internal sealed class NoticeNeeds
 
     /// <summary>The changes for which the name that their calendar had then is needed.</summary>
     public HashSet<long> CalendarsThen { get; } = [];
+
+    /// <summary>The calendars of groups for which it is needed how the reader has to do with them.</summary>
+    public HashSet<CalendarId> Calendars { get; } = [];
 }
 
 /// <summary>All that the sentences of some changes need beside the changes themselves, each read once for all of them.</summary>
@@ -41,6 +45,8 @@ internal sealed class NoticeNeeds
 /// <param name="InBin">Their calendars that are in the bin.</param>
 /// <param name="Proposals">Proposals for calendars that are there.</param>
 /// <param name="CalendarsThen">By the sequence of a change the name that its calendar had then.</param>
+/// <param name="Calendars">The steps on calendars: that one has, also in the bin, and that one was given oneself.</param>
+/// <param name="MemberSince">By group the sequence of the change with which the reader came to it last.</param>
 internal sealed record NoticeFacts(
     Reader Reader,
     DateTimeZone Zone,
@@ -51,9 +57,27 @@ internal sealed record NoticeFacts(
     IReadOnlyDictionary<EventId, EventRow> Events,
     IReadOnlySet<CalendarId> InBin,
     IReadOnlyDictionary<ProposalId, ProposalRow> Proposals,
-    IReadOnlyDictionary<long, string> CalendarsThen
+    IReadOnlyDictionary<long, string> CalendarsThen,
+    IReadOnlyDictionary<CalendarId, (Role Stands, Role Own)> Calendars,
+    IReadOnlyDictionary<GroupId, long> MemberSince
 )
 {
+    /// <summary>Who is told, as Core asks for them.</summary>
+    public NoticeReader ToReader() => new(Reader.Person, Reader.RoleOn, Zone, Zones, Now);
+
+    /// <summary>How the reader has to do with a calendar that a change brought to a group, or took from it.</summary>
+    public NoticePlace PlaceAt(CalendarId calendar, GroupId group, long sequence)
+    {
+        var (stands, own) = Calendars.GetValueOrDefault(calendar);
+        return new NoticePlace(
+            // Who makes a group comes to it in the same act, whatever is written first.
+            MemberSince.TryGetValue(group, out var since)
+                && since <= sequence,
+            stands,
+            own
+        );
+    }
+
     public static async Task<NoticeFacts> Of(
         MortarDb db,
         PersonId person,
@@ -114,8 +138,69 @@ internal sealed record NoticeFacts(
                         )
                         .ToDictionaryAsync(row => row.Id, cancellationToken)
             ),
-            await NamesThen(db, needs.CalendarsThen, cancellationToken)
+            await NamesThen(db, needs.CalendarsThen, cancellationToken),
+            needs.Calendars.Count == 0 ? [] : await StepsOn(db, person, needs.Calendars, cancellationToken),
+            needs.Groups.Count == 0 ? [] : await MemberIn(db, person, needs.Groups, cancellationToken)
         );
+    }
+
+    private static async Task<Dictionary<CalendarId, (Role Stands, Role Own)>> StepsOn(
+        MortarDb db,
+        PersonId person,
+        HashSet<CalendarId> calendars,
+        CancellationToken cancellationToken
+    )
+    {
+        var there = await db.StandingsOf(person, cancellationToken);
+        var inBin = calendars.All(there.ContainsKey)
+            ? new Dictionary<CalendarId, Standing>()
+            : await db.StandingsInBin(person, cancellationToken);
+        return calendars.ToDictionary(
+            calendar => calendar,
+            calendar =>
+            {
+                var standing = there.GetValueOrDefault(calendar, inBin.GetValueOrDefault(calendar, Standing.Outside));
+                var own = standing.Grants.Where(grant => grant.Way == Way.Own).Select(grant => grant.Role);
+                return (standing.Role, own.DefaultIfEmpty().Max());
+            }
+        );
+    }
+
+    private static async Task<Dictionary<GroupId, long>> MemberIn(
+        MortarDb db,
+        PersonId person,
+        HashSet<GroupId> groups,
+        CancellationToken cancellationToken
+    )
+    {
+        var places = await db
+            .Changes.AsNoTracking()
+            .Where(change =>
+                change.Concerns == person
+                && change.Subject == Subject.Member
+                && change.GroupId != null
+                && groups.Contains(change.GroupId.Value)
+            )
+            .OrderBy(change => change.Sequence)
+            .ToListAsync(cancellationToken);
+        var since = new Dictionary<GroupId, long>();
+        foreach (var change in places)
+        {
+            var group = change.GroupId!.Value;
+            if (!IsMember(change.After))
+            {
+                since.Remove(group);
+            }
+            else if (!IsMember(change.Before))
+            {
+                since[group] = change.Sequence;
+            }
+        }
+
+        return since;
+
+        static bool IsMember(string? state) =>
+            state is not null && StoredText.Read<MemberRow>(state).Place() == MemberPlace.Member;
     }
 
     /// <summary>An event while its reader finds it, also where it is deleted; <c>null</c> where they do not.</summary>

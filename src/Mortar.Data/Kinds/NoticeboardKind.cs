@@ -68,13 +68,11 @@ internal sealed class NoticeboardKind : ChangeKind<NoticeboardRow>
         var (_, before, after) = said;
         return before is null || before.Keeper != facts.Reader.Person
             ? null
-            : Line(
-                NoticeSentence.OfNoticeboard(
-                    actor,
-                    after.ToCore().Title,
-                    (before.State, before.EndedAt is null),
-                    (after.State, after.EndedAt is null)
-                )
+            : NoticeRules.OfNoticeboard(
+                actor,
+                after.ToCore().Title,
+                (before.State, before.EndedAt is null),
+                (after.State, after.EndedAt is null)
             );
     }
 

@@ -35,7 +35,7 @@ internal sealed class OpenAskKind : ChangeKind<OpenAskRow>
     ) => Nothing();
 
     protected override NoticeLine? Notice(Said<OpenAskRow> said, string actor, NoticeFacts facts) =>
-        Line(NoticeSentence.OfAsk(actor, said.After.State));
+        NoticeRules.OfAsk(actor, said.After.State);
 
     /// <summary>Whether it reached anybody would be told by it.</summary>
     public override Deed? Deed(ChangeRow change, DeedFacts facts) => null;

@@ -47,7 +47,7 @@ internal sealed class SuitingsKind : ChangeKind<SuitingsRow>
             facts.Proposals.TryGetValue(suitings.ProposalId, out var row)
             && ProposalRules.ToSettle(facts.Reader.RoleOn(row.CalendarId), facts.Reader.Person, row.ProposedBy)
                 == Verdict.Granted
-            ? Line(
+            ? NoticeRules.OfAnswer(
                 NoticeSentence.OfSuitings(
                     facts.People[suitings.PersonId],
                     row.Title,

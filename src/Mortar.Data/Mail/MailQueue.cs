@@ -124,6 +124,10 @@ public sealed class MailQueue(MortarDb db)
     private IQueryable<MailRow> Due(Instant? heldUntil)
     {
         var (now, furthest) = (db.Now, db.Now + MailLife.LongestPause);
-        return Waiting().Where(mail => mail.DueAt <= now || mail.DueAt == heldUntil || mail.DueAt > furthest);
+        // Quiet hours are shorter than a day: what they would keep back for longer was kept back by another clock.
+        var quietest = now + Duration.FromDays(1);
+        return Waiting()
+            .Where(mail => mail.DueAt <= now || mail.DueAt == heldUntil || mail.DueAt > furthest)
+            .Where(mail => mail.QuietUntil == null || mail.QuietUntil <= now || mail.QuietUntil > quietest);
     }
 }

@@ -57,6 +57,9 @@ public sealed class MailRow
     /// <summary>It is tried no more, and what it said is kept no longer.</summary>
     public void GiveUp(Instant now) => (GivenUpAt, Body, AnswersTo) = (now, string.Empty, null);
 
+    /// <summary>Until when it is kept back, since who gets it has quiet hours; <c>null</c> where it is not.</summary>
+    public Instant? QuietUntil { get; init; }
+
     /// <summary>Not before this is it tried again.</summary>
     public Instant DueAt { get; set; }
 }

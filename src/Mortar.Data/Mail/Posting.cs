@@ -22,12 +22,21 @@ internal static class Posting
         string to,
         PersonId? by = null,
         MailRank rank = MailRank.Awaited
+    ) => db.Post(letter, new MailTo(to), by, rank);
+
+    /// <summary>The same to somebody as they want to be told.</summary>
+    public static void Post(
+        this MortarDb db,
+        Letter letter,
+        MailTo to,
+        PersonId? by = null,
+        MailRank rank = MailRank.Awaited
     ) => db.Mails.Add(Mail(db, letter, to, by, rank, about: null, ToldOfEvent.Nothing, answersTo: null));
 
     /// <summary>The same with the event it is about, as other calendar programs read it, and an address that takes answers.</summary>
     /// <param name="db">The store.</param>
     /// <param name="letter">What it says.</param>
-    /// <param name="to">The address.</param>
+    /// <param name="to">Where it goes.</param>
     /// <param name="by">Who asks.</param>
     /// <param name="about">The event.</param>
     /// <param name="secret">What its link opens with.</param>
@@ -35,7 +44,7 @@ internal static class Posting
     public static void PostAbout(
         this MortarDb db,
         Letter letter,
-        string to,
+        MailTo to,
         PersonId by,
         EventId about,
         string secret,
@@ -78,7 +87,7 @@ internal static class Posting
     private static MailRow Mail(
         MortarDb db,
         Letter letter,
-        string to,
+        MailTo to,
         PersonId? by,
         MailRank rank,
         Guid? about,
@@ -87,7 +96,8 @@ internal static class Posting
     ) =>
         new()
         {
-            To = to,
+            To = to.Address,
+            QuietUntil = to.QuietUntil,
             Subject = letter.Subject,
             Body = letter.Body,
             AskedBy = by?.Value,

@@ -863,6 +863,21 @@ namespace Mortar.Data.Migrations
                     b.ToTable("Changes", (string)null);
                 });
 
+            modelBuilder.Entity("Mortar.Data.Changes.ConcernedRow", b =>
+                {
+                    b.Property<Guid>("PersonId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Sequence")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("PersonId", "Sequence");
+
+                    b.HasIndex("Sequence");
+
+                    b.ToTable("ConcernedByEvents", (string)null);
+                });
+
             modelBuilder.Entity("Mortar.Data.Events.EventRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1254,6 +1269,9 @@ namespace Mortar.Data.Migrations
                     b.Property<long>("DigestedUpTo")
                         .HasColumnType("INTEGER");
 
+                    b.Property<long?>("InboxSeenAt")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -1265,6 +1283,15 @@ namespace Mortar.Data.Migrations
                         .HasColumnType("INTEGER");
 
                     b.Property<long>("SeenChanges")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("TellEndsAfter")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("TellFrom")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("ToldAt")
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("Zone")
@@ -1399,6 +1426,9 @@ namespace Mortar.Data.Migrations
                         .HasColumnType("INTEGER");
 
                     b.Property<long?>("GivenUpAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("QuietUntil")
                         .HasColumnType("INTEGER");
 
                     b.Property<int>("Rank")
@@ -1623,6 +1653,23 @@ namespace Mortar.Data.Migrations
                         .HasDatabaseName("UX_Suitings_OncePerPerson");
 
                     b.ToTable("Suitings", (string)null);
+                });
+
+            modelBuilder.Entity("Mortar.Data.Reminders.NoticeClockRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("EndsUpTo")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("UpTo")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("NoticeClock", (string)null);
                 });
 
             modelBuilder.Entity("Mortar.Data.Reminders.ReminderClockRow", b =>
@@ -1959,6 +2006,17 @@ namespace Mortar.Data.Migrations
                         .HasForeignKey("Owner")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
+                });
+
+            modelBuilder.Entity("Mortar.Data.Changes.ConcernedRow", b =>
+                {
+                    b.HasOne("Mortar.Data.Changes.ChangeRow", "Change")
+                        .WithMany()
+                        .HasForeignKey("Sequence")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.Navigation("Change");
                 });
 
             modelBuilder.Entity("Mortar.Data.Events.EventRow", b =>

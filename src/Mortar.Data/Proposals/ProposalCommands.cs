@@ -3,6 +3,7 @@ using Mortar.Core.Access;
 using Mortar.Core.Answers;
 using Mortar.Core.Events;
 using Mortar.Core.Letters;
+using Mortar.Core.Preferences;
 using Mortar.Core.Proposals;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
@@ -329,7 +330,7 @@ public sealed class ProposalCommands(
 
     private async Task Mail(ProposalRow row, ProposalAskedRow asked, CancellationToken cancellationToken)
     {
-        if (await db.MailedAt(asked.PersonId, cancellationToken) is not { } to)
+        if (await db.MailedAt(asked.PersonId, NoticeTopic.Asks, zones, cancellationToken) is not { } to)
         {
             return;
         }

@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.ChangeTracking;
 using Mortar.Core.Access;
+using Mortar.Core.Events;
 using Mortar.Core.Letters;
 using Mortar.Core.Words;
 using Mortar.Data.Absences;
@@ -101,6 +102,10 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
     public DbSet<ReminderClockRow> ReminderClock => Set<ReminderClockRow>();
 
     public DbSet<ChangeRow> Changes => Set<ChangeRow>();
+
+    public DbSet<ConcernedRow> ConcernedByEvents => Set<ConcernedRow>();
+
+    public DbSet<NoticeClockRow> NoticeClock => Set<NoticeClockRow>();
 
     public DbSet<SignInRow> SignIns => Set<SignInRow>();
 
@@ -263,16 +268,39 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
             {
                 case EntityState.Added:
                     entry.Entity.Version = 1;
-                    Changes.Add(ToRow(entry, before: null));
+                    Changes.Add(Concerning(ToRow(entry, before: null), null, entry.Entity));
                     break;
                 case EntityState.Modified:
                     entry.Entity.Version = entry.OriginalValues.GetValue<int>(nameof(IRecorded.Version)) + 1;
-                    Changes.Add(ToRow(entry, StoredText.Of(entry.OriginalValues.ToObject())));
+                    var before = (IRecorded)entry.OriginalValues.ToObject();
+                    Changes.Add(Concerning(ToRow(entry, StoredText.Of(before)), before, entry.Entity));
                     break;
                 case EntityState.Deleted:
                     throw new NotSupportedException("Recorded rows are never deleted; let them vanish.");
             }
         }
+    }
+
+    /// <summary>Takes note of whom the change of an event may concern.</summary>
+    private ChangeRow Concerning(ChangeRow change, IRecorded? before, IRecorded after)
+    {
+        if (
+            after is EventRow now
+            && (
+                now.MayConcernOthersThan(change.Actor)
+                || before is EventRow was && was.MayConcernOthersThan(change.Actor)
+            )
+        )
+        {
+            foreach (var person in NoticeRules.PeopleOf(There(before), There(now)).Where(one => one != change.Actor))
+            {
+                ConcernedByEvents.Add(new ConcernedRow { PersonId = person, Change = change });
+            }
+        }
+
+        return change;
+
+        static Event? There(IRecorded? state) => state is EventRow { DeletedAt: null } row ? row.ToCore() : null;
     }
 
     /// <summary>Keeps true which act put events in the bin; brought back to when they were there, it is the act of then.</summary>

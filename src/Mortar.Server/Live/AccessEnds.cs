@@ -1,6 +1,5 @@
 using Microsoft.AspNetCore.SignalR;
 using Microsoft.EntityFrameworkCore;
-using Mortar.Core.Access;
 using Mortar.Core.Changes;
 using Mortar.Data.Access;
 using Mortar.Data.Store;
@@ -83,20 +82,8 @@ internal sealed class AccessEnds(
     {
         await using var scope = scopes.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<MortarDb>();
-        var own = db
-            .Grants.Where(grant => grant.Role != Role.None && grant.EndsAt > after && grant.EndsAt <= upTo)
-            .Select(grant => grant.PersonId);
-        var groups =
-            from grant in db.GroupGrants
-            where grant.Role != Role.None && grant.EndsAt > after && grant.EndsAt <= upTo
-            join member in db.Members on grant.GroupId equals member.GroupId
-            select member.PersonId;
-        var links =
-            from link in db.Links
-            where link.EndedAt == null && link.EndsAt > after && link.EndsAt <= upTo
-            join holder in db.LinkHolders on link.Id equals holder.LinkId
-            select holder.PersonId;
-        var people = await own.Union(groups).Union(links).ToListAsync(cancellationToken);
+        var people = await db.EndedBetween(after, upTo).ToListAsync(cancellationToken);
         await hub.Tell(people, Topic.Shelf, cancellationToken);
+        await hub.Tell(people, Topic.Inbox, cancellationToken);
     }
 }

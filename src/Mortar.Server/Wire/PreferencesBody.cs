@@ -10,6 +10,8 @@ namespace Mortar.Server.Wire;
 /// <param name="ShowsBusy">Whether people of one's groups are told when one is busy, and never with what.</param>
 /// <param name="RemindsByMail">Whether reminders also come by mail.</param>
 /// <param name="Digest">How often a mail tells what changed in one's calendars.</param>
+/// <param name="Told">What is told to one in which ways; left out, as everybody begins with.</param>
+/// <param name="Quiet">The hours in which nothing comes by itself; <c>null</c> for none.</param>
 internal sealed record PreferencesBody(
     string Zone,
     string? SecondZone,
@@ -22,9 +24,54 @@ internal sealed record PreferencesBody(
     Guid? EventCalendar,
     bool ShowsBusy = false,
     bool RemindsByMail = true,
-    DigestRhythm Digest = DigestRhythm.Never
+    DigestRhythm Digest = DigestRhythm.Never,
+    PreferencesBody.ToldBody? Told = null,
+    PreferencesBody.QuietBody? Quiet = null
 )
 {
+    /// <summary>The hours in which nothing comes by itself.</summary>
+    /// <param name="From">Minutes after midnight.</param>
+    /// <param name="To">Minutes after midnight; before the other where they go past it.</param>
+    internal sealed record QuietBody(int From, int To);
+
+    /// <summary>What is told to one in which ways, a row for each sort of thing.</summary>
+    internal sealed record ToldBody(
+        NoticeWays Plan,
+        NoticeWays Handed,
+        NoticeWays Calendars,
+        NoticeWays Access,
+        NoticeWays Deleted,
+        NoticeWays Asks,
+        NoticeWays Answers,
+        NoticeWays Keeping
+    )
+    {
+        public static ToldBody Of(ToldTable table) =>
+            new(
+                table.Plan,
+                table.Handed,
+                table.Calendars,
+                table.Access,
+                table.Deleted,
+                table.Asks,
+                table.Answers,
+                table.Keeping
+            );
+
+        public ToldTable ToCore() =>
+            new()
+            {
+                Plan = Plan,
+                Handed = Handed,
+                Calendars = Calendars,
+                Access = Access,
+                Deleted = Deleted,
+                Asks = Asks,
+                Answers = Answers,
+                Keeping = Keeping,
+            };
+    }
+
     public static PreferencesBody Of(PersonPreferences preferences) =>
         new(
             preferences.Zone,
@@ -38,7 +85,9 @@ internal sealed record PreferencesBody(
             preferences.EventCalendar?.Value,
             preferences.ShowsBusy,
             preferences.RemindsByMail,
-            preferences.Digest
+            preferences.Digest,
+            ToldBody.Of(preferences.Told),
+            preferences.Quiet is { } quiet ? new QuietBody(Minutes(quiet.From), Minutes(quiet.To)) : null
         );
 
     public PersonPreferences ToCore() =>
@@ -57,6 +106,8 @@ internal sealed record PreferencesBody(
             ShowsBusy = ShowsBusy,
             RemindsByMail = RemindsByMail,
             Digest = Digest,
+            Told = Told?.ToCore() ?? new ToldTable(),
+            Quiet = Quiet is { } quiet ? new QuietHours(At(quiet.From), At(quiet.To)) : null,
         };
 
     internal static int Minutes(LocalTime time) => (time.Hour * 60) + time.Minute;

@@ -19,7 +19,19 @@ public class PreferencesTests
             { "dayEnds", First with { DayEnds = First.DayBegins } },
             { "eventMinutes", First with { EventMinutes = 4 } },
             { "eventMinutes", First with { EventMinutes = 1_441 } },
+            { "quiet.to", First with { Quiet = new QuietHours(new LocalTime(20, 0), new LocalTime(20, 0)) } },
+            {
+                "told.asks.inbox",
+                First with
+                {
+                    Told = new ToldTable { Asks = new NoticeWays(Inbox: false, Screen: true, MailWay.AtOnce) },
+                }
+            },
         };
+
+    [Fact]
+    public void Every_sort_of_thing_has_a_row_and_nothing_is_kept_from_an_inbox_at_first() =>
+        Assert.All(Enum.GetValues<NoticeTopic>(), topic => Assert.True(First.Told.Of(topic).Inbox));
 
     [Fact]
     public void What_somebody_begins_with_is_fit() => Assert.Empty(First.Check(Studio.Clock).Problems);

@@ -3206,6 +3206,7 @@ export interface components {
             absences: components["schemas"]["InboxAbsenceBody"][];
             notices: components["schemas"]["InboxNoticeBody"][];
             mails: null | components["schemas"]["InboxMailsBody"];
+            onScreen: components["schemas"]["InboxNewsBody"][];
         };
         InboxGuardianshipBody: {
             /** Format: uuid */
@@ -3252,9 +3253,14 @@ export interface components {
             from: string;
             askedAt: components["schemas"]["Instant"];
         };
+        InboxNewsBody: {
+            key: string;
+            sentence: string;
+            /** Format: uuid */
+            eventId: null | string;
+        };
         InboxNoticeBody: {
-            /** Format: int64 */
-            sequence: number;
+            key: string;
             at: components["schemas"]["Instant"];
             sentence: string;
             seen: boolean;
@@ -3434,6 +3440,8 @@ export interface components {
         /** Format: local-date-time */
         LocalTimeQuery: string;
         /** @enum {string} */
+        MailWay: "none" | "atOnce" | "digest";
+        /** @enum {string} */
         Mark: "cone" | "dome" | "tile" | "shelf" | "cross" | "disc" | "ring" | "block" | "wave" | "drop" | "spark" | "post";
         May: {
             add: boolean;
@@ -3531,6 +3539,11 @@ export interface components {
             /** Format: int32 */
             withPeople: number;
         };
+        NoticeWays: {
+            inbox: boolean;
+            screen: boolean;
+            mail: components["schemas"]["MailWay"];
+        };
         OpenInvitationAccountBody: {
             name: string;
             password: string;
@@ -3612,6 +3625,24 @@ export interface components {
             /** @default true */
             remindsByMail: boolean;
             digest?: components["schemas"]["DigestRhythm"];
+            told?: null | components["schemas"]["PreferencesBodyToldBody"];
+            quiet?: null | components["schemas"]["PreferencesBodyQuietBody"];
+        };
+        PreferencesBodyQuietBody: {
+            /** Format: int32 */
+            from: number;
+            /** Format: int32 */
+            to: number;
+        };
+        PreferencesBodyToldBody: {
+            plan: components["schemas"]["NoticeWays"];
+            handed: components["schemas"]["NoticeWays"];
+            calendars: components["schemas"]["NoticeWays"];
+            access: components["schemas"]["NoticeWays"];
+            deleted: components["schemas"]["NoticeWays"];
+            asks: components["schemas"]["NoticeWays"];
+            answers: components["schemas"]["NoticeWays"];
+            keeping: components["schemas"]["NoticeWays"];
         };
         /** @enum {string} */
         Presence: "free" | "outsideHours" | "tentative" | "busy" | "away";

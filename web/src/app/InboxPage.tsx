@@ -37,7 +37,7 @@ export function InboxPage() {
   // A mail leads to the request it is about.
   const meant = useSearchParams()[0].get('ask')
   const clashes = useUnseenClashes(true)
-  const newest = notices.find((notice) => !notice.seen)?.sequence
+  const newest = notices.find((notice) => !notice.seen)?.key
   const isNews = newest !== undefined || clashes.length > 0
   const queries = useQueryClient()
   // Leaving the page is what makes its notices read; while it is open they stay marked as new.
@@ -121,7 +121,7 @@ export function InboxPage() {
       {notices.length > 0 && (
         <Lines title="What changed for you">
           {notices.map((notice) => (
-            <NoticeLine key={notice.sequence} notice={notice} />
+            <NoticeLine key={notice.key} notice={notice} />
           ))}
         </Lines>
       )}

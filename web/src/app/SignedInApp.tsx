@@ -52,6 +52,8 @@ const ConfirmAddressPage = lazyNamed(
 
 const ReminderBar = lazyNamed(() => import('../features/reminders/ReminderBar'), 'ReminderBar')
 
+const NewsBar = lazyNamed(() => import('../features/inbox/NewsBar'), 'NewsBar')
+
 /** The pages that lay something of their own into the bar. */
 const pages: readonly [string, ComponentType][] = [
   ['/calendars/:calendarId/links/:linkId', OwnLinkPage],
@@ -91,6 +93,7 @@ export function SignedInApp() {
     <>
       <Suspense fallback={null}>
         <ReminderBar />
+        <NewsBar />
       </Suspense>
       <p data-news="true" role="status" className="sr-only" />
       <Routes>

@@ -2,11 +2,9 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Letters;
+using Mortar.Core.Preferences;
 using Mortar.Core.Time;
-using Mortar.Data.Answers;
 using Mortar.Data.Inbox;
-using Mortar.Data.People;
-using Mortar.Data.Proposals;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
 using Mortar.Server.Wire;
@@ -18,6 +16,7 @@ namespace Mortar.Server.Features.Inbox;
 internal static class InboxSetup
 {
     /// <param name="Unread">Invitations and requests that wait, and notices since one last looked.</param>
+    /// <param name="OnScreen">Of all that, what one wants to be told on an open screen; nothing in quiet hours.</param>
     internal sealed record Body(
         int Unread,
         IReadOnlyList<MembershipBody> Memberships,
@@ -29,8 +28,15 @@ internal static class InboxSetup
         IReadOnlyList<QuestionBody> Questions,
         IReadOnlyList<AbsenceBody> Absences,
         IReadOnlyList<NoticeBody> Notices,
-        MailsBody? Mails
+        MailsBody? Mails,
+        IReadOnlyList<NewsBody> OnScreen
     );
+
+    /// <summary>Something to be laid over an open screen when it has come; what is there already as a screen opens is not.</summary>
+    /// <param name="Key">The same as long as it stands, and of nothing else.</param>
+    /// <param name="Sentence">What happened or is asked.</param>
+    /// <param name="EventId">The event it is about; <c>null</c> where it is about none.</param>
+    internal sealed record NewsBody(string Key, string Sentence, Guid? EventId);
 
     /// <summary>A group that asks whether one wants to be in it.</summary>
     internal sealed record MembershipBody(Guid GroupId, string GroupName, string From, Instant AskedAt);
@@ -122,7 +128,7 @@ internal static class InboxSetup
 
     /// <param name="Sentence">What happened, for example "Ines Varga ended your access to “Glaze tests”."</param>
     /// <param name="EventId">The event it is about; <c>null</c> where it is about none.</param>
-    internal sealed record NoticeBody(long Sequence, Instant At, string Sentence, bool Seen, Guid? EventId);
+    internal sealed record NoticeBody(string Key, Instant At, string Sentence, bool Seen, Guid? EventId);
 
     public static void AddInbox(this IServiceCollection services) =>
         services.AddScoped<InboxQueries>().AddScoped<NoticeQueries>().AddScoped<InboxCommands>();
@@ -137,47 +143,24 @@ internal static class InboxSetup
         Acting acting,
         InboxQueries inbox,
         NoticeQueries notes,
-        QuestionQueries questions,
         MortarDb db,
         ZoneClock zones,
         CancellationToken cancellationToken
     )
     {
-        var zone = await db.ZoneOf(acting.Person, zones, cancellationToken);
-        var waiting = await questions.Waiting(acting.Person, zone, cancellationToken);
-        var wards = waiting.Select(one => one.Whose).Where(one => one != acting.Person).Distinct().ToList();
-        var names = await db
-            .People.Where(one => wards.Contains(one.Id))
-            .ToDictionaryAsync(one => one.Id, one => one.Name, cancellationToken);
-        var memberships = await inbox.Memberships(acting.Person, cancellationToken);
-        var guardianships = await inbox.Guardianships(acting.Person, cancellationToken);
-        var guests = await inbox.Guests(acting.Person, zone, cancellationToken);
-        var invitations = await inbox.Waiting(acting.Person, cancellationToken);
-        var asks = await inbox.Asks(acting.Person, cancellationToken);
-        var open = await inbox.OpenAsks(acting.Person, cancellationToken);
-        var proposals = await db.ProposalsWaiting(acting.Person, cancellationToken);
-        var absences = await inbox.Absences(acting.Person, zone, cancellationToken);
+        var me = await db.People.AsNoTracking().SingleAsync(person => person.Id == acting.Person, cancellationToken);
+        var (preferences, zone) = (me.ToPreferences(), zones.Zone(me.Zone));
+        var waits = await inbox.Waits(acting.Person, zone, cancellationToken);
         var mails = await inbox.Mails(acting.Person, cancellationToken);
-        var notices = await notes.Notices(acting.Person, cancellationToken);
+        var latest = await notes.Latest(acting.Person, cancellationToken);
+        var notices = latest.Where(notice => preferences.Told.Of(notice.Topic).Inbox).ToList();
+        var asks = preferences.IsOnScreen(NoticeTopic.Asks, db.Now, zone) ? waits.Lines() : [];
+        var news = latest.Where(notice => !notice.Seen && preferences.IsOnScreen(notice.Topic, db.Now, zone));
         return TypedResults.Ok(
             new Body(
-                InboxCount.Of(
-                    [
-                        memberships.Count,
-                        guardianships.Count,
-                        guests.Count,
-                        invitations.Count,
-                        asks.Count,
-                        open.Count,
-                        waiting.Count,
-                        absences.Count,
-                        proposals.Count,
-                    ],
-                    notices.Count(notice => !notice.Seen),
-                    mailsAreStuck: mails is not null
-                ),
+                InboxCount.Of(waits.Counts, notices.Count(notice => !notice.Seen), mailsAreStuck: mails is not null),
                 [
-                    .. memberships.Select(one => new MembershipBody(
+                    .. waits.Memberships.Select(one => new MembershipBody(
                         one.GroupId.Value,
                         one.GroupName,
                         one.From,
@@ -185,7 +168,7 @@ internal static class InboxSetup
                     )),
                 ],
                 [
-                    .. guardianships.Select(one => new GuardianshipBody(
+                    .. waits.Guardianships.Select(one => new GuardianshipBody(
                         one.Id,
                         one.GroupName,
                         one.From,
@@ -195,7 +178,7 @@ internal static class InboxSetup
                     )),
                 ],
                 [
-                    .. guests.Select(one => new GuestBody(
+                    .. waits.Guests.Select(one => new GuestBody(
                         one.GroupId.Value,
                         one.GroupName,
                         one.PersonId.Value,
@@ -207,7 +190,7 @@ internal static class InboxSetup
                     )),
                 ],
                 [
-                    .. invitations.Select(one => new InvitationBody(
+                    .. waits.Invitations.Select(one => new InvitationBody(
                         one.Id.Value,
                         one.CalendarName,
                         one.From,
@@ -219,7 +202,7 @@ internal static class InboxSetup
                     )),
                 ],
                 [
-                    .. asks.Select(one => new AskBody(
+                    .. waits.Asks.Select(one => new AskBody(
                         one.Id.Value,
                         one.CalendarId.Value,
                         one.CalendarName,
@@ -231,7 +214,7 @@ internal static class InboxSetup
                     )),
                 ],
                 [
-                    .. open.Select(one => new OpenAskBody(
+                    .. waits.OpenAsks.Select(one => new OpenAskBody(
                         one.Id.Value,
                         one.GroupId?.Value,
                         one.GroupName,
@@ -243,14 +226,14 @@ internal static class InboxSetup
                     )),
                 ],
                 [
-                    .. waiting.Select(one => new QuestionBody(
+                    .. waits.Questions.Select(one => new QuestionBody(
                         one.Whose.Value,
-                        names.GetValueOrDefault(one.Whose),
+                        waits.Names.GetValueOrDefault(one.Whose),
                         BrickBody.Of(one.Next, zone)
                     )),
                 ],
                 [
-                    .. absences.Select(one => new AbsenceBody(
+                    .. waits.Absences.Select(one => new AbsenceBody(
                         one.GroupId.Value,
                         one.CalendarName,
                         one.Names,
@@ -259,14 +242,18 @@ internal static class InboxSetup
                 ],
                 [
                     .. notices.Select(notice => new NoticeBody(
-                        notice.Sequence,
+                        notice.Key,
                         notice.At,
                         notice.Sentence,
                         notice.Seen,
                         notice.Event?.Value
                     )),
                 ],
-                mails is null ? null : new MailsBody(mails.Count, mails.NextTry, mails.GivenUp)
+                mails is null ? null : new MailsBody(mails.Count, mails.NextTry, mails.GivenUp),
+                [
+                    .. asks.Select(ask => new NewsBody(ask.Key, ask.Sentence, null)),
+                    .. news.Select(notice => new NewsBody(notice.Key, notice.Sentence, notice.Event?.Value)),
+                ]
             )
         );
     }

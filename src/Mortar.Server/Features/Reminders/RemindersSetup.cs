@@ -42,8 +42,10 @@ internal static class RemindersSetup
             .AddScoped<ReminderReader>()
             .AddScoped<ReminderCommands>()
             .AddScoped<DigestCommands>()
+            .AddScoped<NoticeCommands>()
             .AddHostedService<ReminderSender>()
-            .AddHostedService<DigestSender>();
+            .AddHostedService<DigestSender>()
+            .AddHostedService<NoticeSender>();
 
     public static void MapReminders(this RouteGroupBuilder api)
     {

@@ -161,7 +161,7 @@ export function MailFields({ wish, onChange }: PreferenceFieldsProps) {
         onChange={(checked) => onChange({ remindsByMail: checked })}
       />
       <Choice
-        label="What others changed"
+        label="The digest of what others changed"
         value={wish.digest ?? 'never'}
         onChange={(digest) => onChange({ digest })}
         options={[
@@ -169,7 +169,7 @@ export function MailFields({ wish, onChange }: PreferenceFieldsProps) {
           { value: 'daily', label: 'each day, when my usual hours begin' },
           { value: 'weekly', label: 'each week, on its first day' },
         ]}
-        hint="In all calendars you have, as far as you see them; only where something changed."
+        hint="What the table sends to it, and what changed in all calendars you have, as far as you see them; only where something did."
       />
     </fieldset>
   )

@@ -12,6 +12,7 @@ import { Addresses } from './Addresses'
 import { Guardianships } from './Guardianships'
 import { NamePart } from './NamePart'
 import { ClockFields, MailFields, NewEventFields, OthersFields, WeekFields } from './PreferenceFields'
+import { ToldFields } from './ToldFields'
 
 /** How one likes to see time, and what new events begin with. Kept with the account. */
 export function PreferencesPage() {
@@ -46,6 +47,7 @@ export function PreferencesPage() {
         <WeekFields {...fields} />
         <NewEventFields {...fields} />
         <OthersFields {...fields} />
+        <ToldFields {...fields} />
         <MailFields {...fields} />
         <div className="flex items-center gap-3">
           <Button type="submit" look="main">
