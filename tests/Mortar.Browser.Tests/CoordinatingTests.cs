@@ -377,6 +377,58 @@ public class CoordinatingTests
     }
 
     [Fact]
+    public async Task What_others_do_is_laid_over_the_screen_of_who_wants_it_and_of_nobody_else()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var api = await mortar.As(DemoPeople.Ines);
+        using var priya = new Screen(mortar.Url).SignIn(DemoPeople.Priya).Week();
+        var id = Guid.CreateVersion7();
+        async Task Put(string start, int? version = null) =>
+            (
+                await api.Put(
+                    $"/api/events/{id}",
+                    new
+                    {
+                        calendarId = DemoPeople.Stable("calendar Rota"),
+                        title = "Unpack the kiln",
+                        showAs = "busy",
+                        time = World.Hours(start, "2026-03-13T18:00:00"),
+                        attendees = new[] { DemoPeople.Priya.Id.Value },
+                    },
+                    version
+                )
+            ).Is(200);
+        var news = By.XPath("//section[@aria-label='News']//p[contains(., 'Unpack the kiln')]");
+        var inbox = By.XPath("//a[@href='/inbox'][contains(normalize-space(), '2')]");
+
+        await Put("2026-03-13T16:00:00");
+        priya.Find(news);
+        Assert.Equal(string.Empty, priya.Axe());
+        Shot(priya, "news");
+        priya.Click(By.CssSelector("[aria-label='Put the news away']"));
+        priya.WaitGone(news);
+
+        priya.Open("/preferences");
+        priya.Click(By.CssSelector("[aria-label='My plan: open screen']"));
+        priya.Click(By.XPath("//label[contains(., 'Quiet hours')]/input"));
+        priya.Write("From", "21:30");
+        priya.Click("Keep these");
+        priya.WaitForText("Your preferences are kept.");
+        priya.Open("/preferences");
+        Assert.False(priya.Find(By.CssSelector("[aria-label='My plan: open screen']")).Selected);
+        Assert.True(priya.Find(By.CssSelector("[aria-label='My plan: inbox']")).Selected);
+        Assert.False(priya.Find(By.CssSelector("[aria-label='Questions: inbox']")).Enabled);
+        Assert.Equal("21:30", priya.Find(Screen.Labelled("From")).GetAttribute("value"));
+        Assert.Equal(string.Empty, priya.Axe());
+
+        priya.Open("/week").WaitForWall();
+        await Put("2026-03-13T15:00:00", 1);
+        priya.Find(inbox); // it has arrived, and lies over nothing
+        Assert.False(priya.Has(news));
+        Assert.Empty(priya.Complaints());
+    }
+
+    [Fact]
     public async Task People_are_asked_and_answer_in_the_inbox_and_by_a_mailed_link()
     {
         await using var mortar = await TestMortar.Start(Repository.Web);

@@ -317,6 +317,7 @@ public class ArchitectureTests
                 "ChangeMembers.NewBody",
                 "FirstAccount.Body",
                 "Invite.Body",
+                "InviteMany.OneBody",
                 "Passwords.ForgottenBody",
                 "Session.SignInBody",
             ],

@@ -62,6 +62,12 @@ public static class InvitationRules
         return new(words, problems);
     }
 
+    /// <summary>The rule against inviting who has a step.</summary>
+    public const string AlreadyIn = "already-in";
+
+    /// <summary>The rule against inviting twice.</summary>
+    public const string AlreadyInvited = "already-invited";
+
     /// <summary>Why an address cannot be invited to a calendar; <c>null</c> where it can.</summary>
     /// <param name="address">The address.</param>
     /// <param name="isIn">Whether whoever is listed by it has a step of their own there.</param>
@@ -69,12 +75,12 @@ public static class InvitationRules
     public static Refusal? WhyNotInvite(Address address, bool isIn, bool isInvited) =>
         isIn
             ? new Refusal.AgainstRule(
-                "already-in",
+                AlreadyIn,
                 $"{address} has access to this calendar already. Change the step in the list instead."
             )
         : isInvited
             ? new Refusal.AgainstRule(
-                "already-invited",
+                AlreadyInvited,
                 $"An invitation to {address} is waiting already. Send it again, or withdraw it first."
             )
         : null;

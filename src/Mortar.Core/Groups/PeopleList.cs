@@ -103,6 +103,12 @@ public static class PeopleList
     private static readonly Regex Ats = Of(@"\s*[(\[{]\s*at\s*[)\]}]\s*");
     private static readonly Regex Dots = Of(@"\s*[(\[{]\s*dot\s*[)\]}]\s*");
 
+    /// <summary>An address written out in words: "mei at example.org", "mei at example dot org". Without a domain after it, "at" is a word.</summary>
+    private static readonly Regex Spoken = Of(
+        @"(?<local>[\w.+-]+)[ \t]+at[ \t]+(?<domain>[\w-]+((\.|[ \t]+dot[ \t]+)[\w-]+)+)"
+    );
+    private static readonly Regex SpokenDots = Of(@"[ \t]+dot[ \t]+");
+
     /// <summary>What a numbered or dotted list puts before an entry.</summary>
     private static readonly Regex Marker = Of(@"^\s*(\d{1,3}[.)]|[-*•–])\s+");
     private static readonly Regex Dashes = Of(@"\s[-–—]\s");
@@ -158,7 +164,7 @@ public static class PeopleList
     /// </summary>
     private static IEnumerable<string> Entries(string text) =>
         PlainText
-            .Lines(Dots.Replace(Ats.Replace(text, "@"), "."))
+            .Lines(Written(Dots.Replace(Ats.Replace(text, "@"), ".")))
             .Split('\n', Tidy)
             .SelectMany(line =>
                 line.Count(c => c == '@') == 1 ? [line]
@@ -166,6 +172,12 @@ public static class PeopleList
                 : Names(line)
             )
             .Where(line => !IsHead(line));
+
+    private static string Written(string text) =>
+        Spoken.Replace(
+            text,
+            found => $"{found.Groups["local"].Value}@{SpokenDots.Replace(found.Groups["domain"].Value, ".")}"
+        );
 
     /// <summary>Several names without addresses: three and more that commas part are no family name with its given one.</summary>
     private static IEnumerable<string> Names(string line) =>
@@ -325,6 +337,9 @@ public static class PeopleList
                 .LocalPart.Split(['.', '_', '-', '+'], StringSplitOptions.RemoveEmptyEntries)
                 .Select(part => char.ToUpperInvariant(part[0]) + part[1..])
         );
+
+    /// <summary>The domain of an address.</summary>
+    public static string DomainOf(string address) => address[(address.IndexOf('@', StringComparison.Ordinal) + 1)..];
 
     private static string Domain(Address address) => address.Value[(address.LocalPart.Length + 1)..];
 

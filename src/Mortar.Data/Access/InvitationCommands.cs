@@ -1,3 +1,4 @@
+using Mortar.Core.Groups;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Letters;
@@ -46,57 +47,128 @@ public sealed class InvitationCommands(MortarDb db, PublicLinks links, ZoneClock
                     return refusal;
                 }
 
-                if (await db.Invitations.FindAsync([id], cancellationToken) is { } known)
-                {
-                    return known.CalendarId == calendarId && known.InvitedBy == act.Actor
-                        ? new Outcome<InvitationRow>.Done(known)
-                        : new Refusal.NotThere("invitation");
-                }
-
-                var words = InvitationRules.Check(draft.Address, draft.Role, draft.Message);
-                var decided = giver.Promise(words, draft.LastDay);
-                if (decided is not Outcome<Grant>.Done { Value: var promised } || words.Value.Address is not { } to)
-                {
-                    return decided.WhyNot;
-                }
-
-                var person = await db.PersonAt(to, cancellationToken);
-                // Whose another address is, is not told: only the one they are listed by says that they are there.
-                var listed = person?.Address == to.Value ? person.Id : (PersonId?)null;
-                if (
-                    InvitationRules.WhyNotInvite(
-                        to,
-                        await HasStep(calendarId, listed, cancellationToken),
-                        await IsInvited(calendarId, to, cancellationToken)
-                    ) is
-                    { } why
-                )
-                {
-                    return why;
-                }
-
-                var secret = LinkSecret.New();
-                var invitation = new InvitationRow
-                {
-                    Id = id,
-                    CalendarId = calendarId,
-                    Address = to.Value,
-                    PersonId = person?.Id,
-                    Role = promised.Role,
-                    Message = words.Value.Message,
-                    State = InvitationState.Waiting,
-                    InvitedBy = act.Actor,
-                    SentAt = db.Now,
-                    LinkHash = LinkSecret.HashOf(secret),
-                    EndsAt = promised.EndsAt,
-                    InReturn = draft.InReturn,
-                };
-                db.Invitations.Add(invitation);
-                await Mail(invitation, secret, cancellationToken);
-                return invitation;
+                return await Add(act.Actor, giver, calendarId, id, draft, cancellationToken);
             },
             cancellationToken
         );
+
+    /// <summary>Invites many in one act: all who can be, or nobody where one of them is written wrongly.</summary>
+    /// <returns>What became of each, in order.</returns>
+    public Task<Outcome<IReadOnlyList<(string Address, InviteeFate Fate)>>> InviteMany(
+        Act act,
+        CalendarId calendarId,
+        IReadOnlyList<(InvitationId Id, InvitationDraft Draft)> wishes,
+        CancellationToken cancellationToken
+    ) =>
+        db.Write<IReadOnlyList<(string Address, InviteeFate Fate)>>(
+            act,
+            async () =>
+            {
+                var giver = await db.GiverOf(act.Actor, calendarId, zones, cancellationToken);
+                if (giver.WhyNotCoordinate is { } refusal)
+                {
+                    return refusal;
+                }
+
+                if (wishes.Count is 0 or > InviteeRules.MostAtOnce)
+                {
+                    return new Refusal.Unfit(
+                        "people",
+                        FormattableString.Invariant($"Name 1 to {InviteeRules.MostAtOnce} addresses at once.")
+                    );
+                }
+
+                var became = new List<(string Address, InviteeFate Fate)>();
+                var seen = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
+                foreach (var (id, draft) in wishes)
+                {
+                    var address = PlainText.OneLine(draft.Address);
+                    if (!seen.Add(address))
+                    {
+                        became.Add((address, InviteeFate.Again));
+                        continue;
+                    }
+
+                    switch (await Add(act.Actor, giver, calendarId, id, draft, cancellationToken))
+                    {
+                        case Outcome<InvitationRow>.Done:
+                            became.Add((address, InviteeFate.Invited));
+                            break;
+                        case Outcome<InvitationRow>.Not { Why: Refusal.AgainstRule { Type: InvitationRules.AlreadyIn } }:
+                            became.Add((address, InviteeFate.HasStep));
+                            break;
+                        case Outcome<InvitationRow>.Not { Why: Refusal.AgainstRule { Type: InvitationRules.AlreadyInvited } }:
+                            became.Add((address, InviteeFate.InvitedAlready));
+                            break;
+                        case var other:
+                            return other.WhyNot;
+                    }
+                }
+
+                return became;
+            },
+            cancellationToken
+        );
+
+    /// <summary>Adds one invitation, under the write lock of the one who calls.</summary>
+    private async Task<Outcome<InvitationRow>> Add(
+        PersonId actor,
+        Giver giver,
+        CalendarId calendarId,
+        InvitationId id,
+        InvitationDraft draft,
+        CancellationToken cancellationToken
+    )
+    {
+        if (await db.Invitations.FindAsync([id], cancellationToken) is { } known)
+        {
+            return known.CalendarId == calendarId && known.InvitedBy == actor
+                ? new Outcome<InvitationRow>.Done(known)
+                : new Refusal.NotThere("invitation");
+        }
+
+        var words = InvitationRules.Check(draft.Address, draft.Role, draft.Message);
+        var decided = giver.Promise(words, draft.LastDay);
+        if (decided is not Outcome<Grant>.Done { Value: var promised } || words.Value.Address is not { } to)
+        {
+            return decided.WhyNot;
+        }
+
+        var person = await db.PersonAt(to, cancellationToken);
+        // Whose another address is, is not told: only the one they are listed by says that they are there.
+        var listed = person?.Address == to.Value ? person.Id : (PersonId?)null;
+        if (
+            InvitationRules.WhyNotInvite(
+                to,
+                await HasStep(calendarId, listed, cancellationToken),
+                await IsInvited(calendarId, to, cancellationToken)
+            ) is
+            { } why
+        )
+        {
+            return why;
+        }
+
+        var secret = LinkSecret.New();
+        var invitation = new InvitationRow
+        {
+            Id = id,
+            CalendarId = calendarId,
+            Address = to.Value,
+            PersonId = person?.Id,
+            Role = promised.Role,
+            Message = words.Value.Message,
+            State = InvitationState.Waiting,
+            InvitedBy = actor,
+            SentAt = db.Now,
+            LinkHash = LinkSecret.HashOf(secret),
+            EndsAt = promised.EndsAt,
+            InReturn = draft.InReturn,
+        };
+        db.Invitations.Add(invitation);
+        await Mail(invitation, secret, cancellationToken);
+        return invitation;
+    }
 
     /// <summary>Sends the mail of a waiting invitation again; the link sent before leads nowhere.</summary>
     public Task<Outcome<InvitationRow>> SendAgain(

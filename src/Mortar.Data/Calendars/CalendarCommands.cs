@@ -61,19 +61,7 @@ public sealed class CalendarCommands(MortarDb db, GrantCommands grants, ZoneCloc
                     return new Refusal.Unfit(problems);
                 }
 
-                var row = new CalendarRow
-                {
-                    Id = id,
-                    GroupId = groupId,
-                    Name = settings.Name,
-                    Description = settings.Description,
-                    Hue = settings.Hue,
-                    Mark = settings.Mark,
-                    Zone = settings.Zone,
-                    Purpose = settings.Purpose,
-                    GroupDefault = settings.GroupDefault,
-                };
-                row.Apply(settings);
+                var row = CalendarRow.Of(settings, id, groupId);
                 db.Calendars.Add(row);
                 grants.Found(id, act.Actor);
                 return row;

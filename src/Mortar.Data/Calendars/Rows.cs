@@ -65,6 +65,25 @@ public sealed class CalendarRow : IRecorded
     internal WishedCalendar ToCore(IReadOnlyCollection<PersonId> strangers, bool hasCopy) =>
         new(Id, GroupId, Settings(), strangers, hasCopy);
 
+    /// <summary>A new one with given settings.</summary>
+    internal static CalendarRow Of(CalendarSettings settings, CalendarId id, GroupId group)
+    {
+        var row = new CalendarRow
+        {
+            Id = id,
+            GroupId = group,
+            Name = settings.Name,
+            Description = settings.Description,
+            Hue = settings.Hue,
+            Mark = settings.Mark,
+            Zone = settings.Zone,
+            Purpose = settings.Purpose,
+            GroupDefault = settings.GroupDefault,
+        };
+        row.Apply(settings);
+        return row;
+    }
+
     public CalendarSettings Settings() =>
         new(Name, Description, Hue, Mark, Zone, Purpose, GroupDefault)
         {

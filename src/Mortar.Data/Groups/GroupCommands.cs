@@ -166,26 +166,36 @@ public sealed class GroupCommands(MortarDb db, ZoneClock zones)
                     return whyNot;
                 }
 
-                var row = new GroupRow
-                {
-                    Id = id,
-                    Name = settings.Name,
-                    Sort = settings.Sort,
-                    Zone = settings.Zone,
-                    FirstDay = settings.FirstDay,
-                };
-                row.Apply(settings);
-                db.Groups.Add(row);
-                db.Members.Add(
-                    new MemberRow
-                    {
-                        GroupId = id,
-                        PersonId = act.Actor,
-                        Coordinates = true,
-                    }
-                );
-                return row;
+                return db.AddGroup(id, settings, act.Actor);
             },
             cancellationToken
         );
+}
+
+/// <summary>What commands that make groups have in common.</summary>
+internal static class NewGroups
+{
+    /// <summary>Adds a group, and its maker as who keeps it.</summary>
+    public static GroupRow AddGroup(this MortarDb db, GroupId id, GroupSettings settings, PersonId maker)
+    {
+        var row = new GroupRow
+        {
+            Id = id,
+            Name = settings.Name,
+            Sort = settings.Sort,
+            Zone = settings.Zone,
+            FirstDay = settings.FirstDay,
+        };
+        row.Apply(settings);
+        db.Groups.Add(row);
+        db.Members.Add(
+            new MemberRow
+            {
+                GroupId = id,
+                PersonId = maker,
+                Coordinates = true,
+            }
+        );
+        return row;
+    }
 }

@@ -25,6 +25,10 @@ public class PeopleListTests
     [InlineData("Mei Sato [mei@example.org]", "Mei Sato", "mei@example.org")]
     [InlineData("mei.sato(at)example.org", "Mei Sato", "mei.sato@example.org")]
     [InlineData("Mei Sato, mei [at] example [dot] org", "Mei Sato", "mei@example.org")]
+    [InlineData("mei.sato at example.org", "Mei Sato", "mei.sato@example.org")]
+    [InlineData("(mei.sato AT example dot co dot uk),", "Mei Sato", "mei.sato@example.co.uk")]
+    [InlineData("Mei Sato\tmei at example.org", "Mei Sato", "mei@example.org")]
+    [InlineData("Mei at the wheel", "Mei at the wheel", null)] // a word like another
     [InlineData("mei.sato@example.org.", "Mei Sato", "mei.sato@example.org")]
     [InlineData("mei.sato@example.org,", "Mei Sato", "mei.sato@example.org")]
     [InlineData("mei.sato@example.org>", "Mei Sato", "mei.sato@example.org")]

@@ -404,6 +404,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{groupId}/like/{modelId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["MakeGroupLike"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{groupId}/members": {
         parameters: {
             query?: never;
@@ -1780,6 +1796,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calendars/{calendarId}/invitations/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["ReadInvitees"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendars/{calendarId}/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["InviteMany"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calendars/{calendarId}/group-access/{groupId}": {
         parameters: {
             query?: never;
@@ -3048,6 +3096,16 @@ export interface components {
             name: string;
             isAsked: boolean;
         };
+        GroupsLikeBody: {
+            name: string;
+        };
+        GroupsMadeLikeBody: {
+            group: components["schemas"]["GroupsGroupBody"];
+            /** Format: int32 */
+            calendars: number;
+            /** Format: int32 */
+            leftOut: number;
+        };
         GroupsMemberBody: {
             /** Format: uuid */
             personId: string;
@@ -3298,10 +3356,40 @@ export interface components {
             /** @default false */
             inReturn: boolean;
         };
+        /** @enum {string} */
+        InviteeFate: "invited" | "invitedAlready" | "hasStep" | "again" | "noAddress" | "unreadable";
         InviteInvitedBody: {
             address: components["schemas"]["ToldAddress"];
             name: null | string;
             isAddress: boolean;
+        };
+        InviteManyBecameBody: {
+            address: components["schemas"]["ToldAddress"];
+            fate: components["schemas"]["InviteeFate"];
+        };
+        InviteManyBody: {
+            people: components["schemas"]["InviteManyOneBody"][];
+            message?: null | string;
+            /** Format: date */
+            lastDay?: string;
+            /** @default false */
+            inReturn: boolean;
+        };
+        InviteManyEntryBody: {
+            text: string;
+            name: string;
+            address: null | components["schemas"]["ToldAddress"];
+            fate: components["schemas"]["InviteeFate"];
+            doubt: null | string;
+        };
+        InviteManyListBody: {
+            text: string;
+        };
+        InviteManyOneBody: {
+            /** Format: uuid */
+            id: string;
+            address: string;
+            role: components["schemas"]["Role"];
         };
         InviteMeaning: {
             sentence: string;
@@ -4795,6 +4883,33 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GroupsGroupBody"];
+                };
+            };
+        };
+    };
+    MakeGroupLike: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                groupId: string;
+                modelId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GroupsLikeBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroupsMadeLikeBody"];
                 };
             };
         };
@@ -7060,6 +7175,58 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    ReadInvitees: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                calendarId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InviteManyListBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InviteManyEntryBody"][];
+                };
+            };
+        };
+    };
+    InviteMany: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                calendarId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InviteManyBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InviteManyBecameBody"][];
+                };
             };
         };
     };

@@ -1,4 +1,4 @@
-import { queryOptions } from '@tanstack/react-query'
+import { keepPreviousData, queryOptions } from '@tanstack/react-query'
 import { api, type Schema, unwrap } from '../api/client'
 
 export const accessQueries = {
@@ -27,6 +27,21 @@ export const accessQueries = {
         ),
     }),
 }
+
+/** How a pasted list is understood, before anybody is invited. */
+export const readInvitees = (calendarId: string, text: string) =>
+  queryOptions({
+    queryKey: ['access', calendarId, 'invitees', text],
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.POST('/api/calendars/{calendarId}/invitations/read', {
+          params: { path: { calendarId } },
+          body: { text },
+          signal,
+        }),
+      ),
+    placeholderData: keepPreviousData,
+  })
 
 /** Who reaches which calendars of a group at which step, by which ways. */
 export const accessTableQuery = (groupId: string) =>
@@ -66,6 +81,16 @@ export const invite = (calendarId: string, invitationId: string, body: Schema['I
   unwrap(
     api.PUT('/api/calendars/{calendarId}/invitations/{invitationId}', {
       params: { path: { calendarId, invitationId } },
+      headers: named(set),
+      body,
+    }),
+  )
+
+/** Invites all of a list in one act. */
+export const inviteMany = (calendarId: string, body: Schema['InviteManyBody'], set: string) =>
+  unwrap(
+    api.PUT('/api/calendars/{calendarId}/invitations', {
+      params: { path: { calendarId } },
       headers: named(set),
       body,
     }),

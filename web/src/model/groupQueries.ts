@@ -49,6 +49,15 @@ export const groupQueries = {
     }),
 }
 
+/** Makes a group like another: its settings and calendars, without people and events. */
+export const makeGroupLike = (groupId: string, modelId: string, name: string) =>
+  unwrap(
+    api.PUT('/api/groups/{groupId}/like/{modelId}', {
+      params: { path: { groupId, modelId } },
+      body: { name },
+    }),
+  )
+
 /** Somebody outside the group who can be named on its events, by their address; who has it in the group, where somebody does. */
 export const addGuest = (groupId: string, text: string) =>
   unwrap(

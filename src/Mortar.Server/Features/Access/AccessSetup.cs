@@ -22,6 +22,7 @@ internal static class AccessSetup
         ReadAudience.Map(calendar);
         ChangeAccess.Map(calendar);
         Invite.Map(calendar);
+        InviteMany.Map(calendar);
         GroupAccess.Map(calendar);
         AskForAccess.Map(api, calendar);
         AskByName.Map(api);

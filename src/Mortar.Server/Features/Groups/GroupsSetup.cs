@@ -78,6 +78,13 @@ internal static class GroupsSetup
         string? ShortName = null
     );
 
+    /// <param name="Name">What the new group is called.</param>
+    internal sealed record LikeBody(string Name);
+
+    /// <param name="Calendars">How many calendars it has.</param>
+    /// <param name="LeftOut">How many of the other it has not: of one person, or that one does not read.</param>
+    internal sealed record MadeLikeBody(GroupBody Group, int Calendars, int LeftOut);
+
     /// <param name="Name">Empty for that of the group as a whole.</param>
     /// <param name="Begins">From when on, in minutes of the day; <c>null</c> for whole days.</param>
     /// <param name="Ends">Until when.</param>
@@ -138,6 +145,7 @@ internal static class GroupsSetup
     public static void AddGroups(this IServiceCollection services) =>
         services
             .AddScoped<GroupCommands>()
+            .AddScoped<GroupLikeCommands>()
             .AddScoped<MemberCommands>()
             .AddScoped<ClaimCommands>()
             .AddScoped<MembershipCommands>()
@@ -148,6 +156,7 @@ internal static class GroupsSetup
     {
         api.MapGet("/groups", List).WithName("ListGroups");
         api.MapPut("/groups/{groupId:guid}", Put).WithName("PutGroup");
+        api.MapPut("/groups/{groupId:guid}/like/{modelId:guid}", MakeLike).WithName("MakeGroupLike");
         api.MapGet("/groups/{groupId:guid}/members", Members).WithName("ListMembers");
         GroupAddresses.Map(api);
         ReadPeople.Map(api);
@@ -194,6 +203,23 @@ internal static class GroupsSetup
                 cancellationToken
             )
             .Answer(row => Task.FromResult(GroupBody.Of(row, coordinates: true)));
+
+    /// <summary>Makes a group like one that its maker coordinates: its settings and calendars, without people and events.</summary>
+    private static Task<Results<Ok<MadeLikeBody>, ProblemHttpResult>> MakeLike(
+        GroupId groupId,
+        GroupId modelId,
+        LikeBody body,
+        Acting acting,
+        GroupLikeCommands groups,
+        CancellationToken cancellationToken
+    ) =>
+        groups
+            .Make(acting.Act, groupId, modelId, body.Name, cancellationToken)
+            .Answer(made =>
+                Task.FromResult(
+                    new MadeLikeBody(GroupBody.Of(made.Group, coordinates: true), made.Calendars, made.LeftOut)
+                )
+            );
 
     private static async Task<Results<Ok<List<MemberBody>>, ProblemHttpResult>> Members(
         GroupId groupId,

@@ -50,7 +50,7 @@ internal static class ReadPeople
             .Where(person => person.Address != null)
             .Select(person => person.Address!)
             .ToListAsync(cancellationToken);
-        var entries = PeopleList.Read(body.Text, [.. familiar.Select(DomainOf).Distinct()]);
+        var entries = PeopleList.Read(body.Text, [.. familiar.Select(PeopleList.DomainOf).Distinct()]);
         var newcomers = await Newcomers.Read(
             db,
             acting.Person,
@@ -71,6 +71,4 @@ internal static class ReadPeople
                 .ToList()
         );
     }
-
-    private static string DomainOf(string address) => address[(address.IndexOf('@', StringComparison.Ordinal) + 1)..];
 }

@@ -136,6 +136,18 @@ public class LadderTests
             [404, 403, 403, 403, 403, 403, 200]
         ),
         (
+            "POST",
+            "calendars/{calendarId}/invitations/read",
+            _ => new { text = "mei@example.org" },
+            [404, 403, 403, 403, 403, 403, 200]
+        ),
+        (
+            "PUT",
+            "calendars/{calendarId}/invitations",
+            _ => new { people = new[] { new { id = Guid.NewGuid(), address = "nina@example.org", role = "view" } } },
+            [404, 403, 403, 403, 403, 403, 200]
+        ),
+        (
             "PUT",
             "calendars/{calendarId}/invitations/{newId}",
             _ => new { address = "mei@example.org", role = "view" },
@@ -313,6 +325,7 @@ public class LadderTests
             "POST first-account",
             "GET groups",
             "PUT groups/{groupId}",
+            "PUT groups/{groupId}/like/{modelId}", // by GroupLikeTests
             "GET groups/{groupId}/members",
             "GET groups/{groupId}/access",
             "POST groups/{groupId}/people", // these by MemberTests

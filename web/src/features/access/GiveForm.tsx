@@ -13,9 +13,20 @@ import { LastDayField } from '../../ui/LastDayField'
 import { TextArea } from '../../ui/TextArea'
 import { TextField } from '../../ui/TextField'
 import { useAct } from '../../undo/useAct'
+import { GiveManyForm } from './GiveManyForm'
+
+/** Gives one person a step, or many at once. */
+export function GiveForm({ layer }: { layer: Layer }) {
+  const [many, setMany] = useState(false)
+  return many ? (
+    <GiveManyForm layer={layer} onOne={() => setMany(false)} />
+  ) : (
+    <GiveOneForm layer={layer} onMany={() => setMany(true)} />
+  )
+}
 
 /** Gives somebody a step by address; says in one sentence what that means before it is sent. */
-export function GiveForm({ layer }: { layer: Layer }) {
+function GiveOneForm({ layer, onMany }: { layer: Layer; onMany: () => void }) {
   const members = useQuery(groupQueries.members(layer.groupId ?? ''))
   const [address, setAddress] = useState('')
   const [role, setRole] = useState<Role>('view')
@@ -95,6 +106,11 @@ export function GiveForm({ layer }: { layer: Layer }) {
       <Button type="submit" look="main" wide disabled={send.isPending}>
         Give access
       </Button>
+      <div>
+        <Button look="link" onClick={onMany}>
+          Give it to many at once
+        </Button>
+      </div>
     </form>
   )
 }

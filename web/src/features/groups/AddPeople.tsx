@@ -1,10 +1,11 @@
 import { useQueries, useQuery } from '@tanstack/react-query'
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import type { Schema } from '../../api/client'
 import { sentenceOf } from '../../api/problem'
 import { addMembers, groupQueries, readPeople } from '../../model/groupQueries'
 import { Alert } from '../../ui/Alert'
 import { Button } from '../../ui/Button'
+import { ListedPeople, turnedOver } from '../../ui/ListedPeople'
 import { TextArea } from '../../ui/TextArea'
 import { useAct } from '../../undo/useAct'
 
@@ -24,15 +25,8 @@ export function AddPeople({ groupId, groupName }: { groupId: string; groupName: 
   const [text, setText] = useState('')
   // What is doubtful is left out until somebody ticks it; the rest is in until somebody does not want it.
   const [turned, setTurned] = useState<ReadonlySet<string>>(new Set())
-  const [mending, setMending] = useState<number | null>(null)
   const read = useQuery({ ...readPeople(groupId, text), enabled: text.trim() !== '' })
   const entries = text.trim() === '' ? [] : (read.data ?? [])
-  /** Puts a row back as it was mended, beside the others as they were read. */
-  const mend = (index: number, mended: string) => {
-    setMending(null)
-    if (mended !== entries[index]?.text)
-      setText(entries.map((entry, at) => (at === index ? mended : entry.text)).join('\n'))
-  }
   const isTaken = (entry: Entry, index: number) =>
     comesIn(entry) && (entry.doubt === null) !== turned.has(keyOf(entry, index))
   const taken = entries.filter(isTaken)
@@ -89,56 +83,21 @@ export function AddPeople({ groupId, groupName }: { groupId: string; groupName: 
           ))}
         </ul>
       )}
-      {entries.length > 0 && (
-        <ul
-          aria-label="How the list is understood"
-          className="max-h-72 overflow-y-auto border border-cement-300 bg-surface"
-        >
-          {entries.map((entry, index) => (
-            <li
-              key={keyOf(entry, index)}
-              data-fate={entry.fate}
-              className="flex items-start gap-2 border-b border-cement-200 px-2 py-1.5 last:border-b-0"
-            >
-              <input
-                type="checkbox"
-                aria-label={`Add ${entry.name || entry.text}`}
-                checked={isTaken(entry, index)}
-                disabled={!comesIn(entry)}
-                onChange={() => {
-                  const key = keyOf(entry, index)
-                  setTurned(
-                    turned.has(key)
-                      ? new Set([...turned].filter((one) => one !== key))
-                      : new Set([...turned, key]),
-                  )
-                }}
-                className="mt-1 size-4 accent-ink"
-              />
-              {mending === index ? (
-                <MendField text={entry.text} onMend={(mended) => mend(index, mended)} />
-              ) : (
-                <span className="min-w-0 flex-1">
-                  <span className="written font-bold">{entry.name || entry.text}</span>{' '}
-                  <span className="written text-[12px] text-cement-700">{entry.address ?? ''}</span>
-                  {entry.doubt && <span className="written block text-[12px] text-clash">{entry.doubt}</span>}
-                </span>
-              )}
-              <span className="shrink-0 text-[12px] text-cement-700">
-                {entry.fate === 'new' && !entry.address ? 'a name, no account' : fates[entry.fate]}
-                {mending !== index && (
-                  <>
-                    {' · '}
-                    <Button look="link" onClick={() => setMending(index)}>
-                      Mend<span className="sr-only"> {entry.text}</span>
-                    </Button>
-                  </>
-                )}
-              </span>
-            </li>
-          ))}
-        </ul>
-      )}
+      <ListedPeople
+        entries={entries.map((entry, index) => ({
+          key: keyOf(entry, index),
+          text: entry.text,
+          name: entry.name || entry.text,
+          address: entry.address ?? '',
+          doubt: entry.doubt,
+          fate: entry.fate,
+          note: entry.fate === 'new' && !entry.address ? 'a name, no account' : fates[entry.fate],
+          isTaken: isTaken(entry, index),
+          canBeTaken: comesIn(entry),
+        }))}
+        onTurn={(key) => setTurned(turnedOver(turned, key))}
+        onMend={setText}
+      />
       {taken.length > 0 && (
         <p data-sentence="true" className="border-l-4 border-ink pl-3">
           {sentence(taken.length - asked, mails, asked)}
@@ -153,35 +112,6 @@ export function AddPeople({ groupId, groupName }: { groupId: string; groupName: 
             : `Add ${taken.length} people`}
       </Button>
     </form>
-  )
-}
-
-/** The text of one row, mended where it stands: taken with Enter or by going on, left with Escape. */
-function MendField({ text, onMend }: { text: string; onMend: (mended: string) => void }) {
-  const [mended, setMended] = useState(text)
-  // It goes with the key, and its going takes the focus from it once more.
-  const isOver = useRef(false)
-  const end = (as: string) => {
-    if (isOver.current) return
-    isOver.current = true
-    onMend(as)
-  }
-  return (
-    <input
-      aria-label={`Mend ${text}`}
-      value={mended}
-      // biome-ignore lint/a11y/noAutofocus: it was asked for by a press on this row
-      autoFocus
-      onChange={(event) => setMended(event.target.value)}
-      onBlur={() => end(mended)}
-      onKeyDown={(event) => {
-        if (event.key !== 'Enter' && event.key !== 'Escape') return
-        event.preventDefault()
-        event.stopPropagation()
-        end(event.key === 'Enter' ? mended : text)
-      }}
-      className="written min-w-0 flex-1 rounded-control border border-cement-500 bg-surface px-1.5 py-0.5"
-    />
   )
 }
 

@@ -152,7 +152,7 @@ interface CellProps {
 function Cell({ word, name, checked, disabled, onChange }: CellProps) {
   return (
     <td className="text-center">
-      <label className="inline-flex items-center gap-2">
+      <label className="flex items-center justify-center gap-2">
         <input
           type="checkbox"
           aria-label={name}

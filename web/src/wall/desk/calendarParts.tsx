@@ -1,3 +1,4 @@
+import { useNavigate } from 'react-router'
 import { keepLastGroup } from '../../model/groupQueries'
 import { lazyNamed } from '../../ui/lazyNamed'
 import { useTheWall } from '../useWall'
@@ -58,12 +59,17 @@ export function NewCalendar() {
 
 export function NewGroup() {
   const { at, draft } = useTheWall()
+  const navigate = useNavigate()
   return (
     <OnDesk onClose={draft.close}>
       <NewGroupDesk
         onMade={(groupId) => {
           keepLastGroup(groupId)
           at.place({ kind: 'newCalendar' }, { group: groupId })
+        }}
+        onMadeLike={(groupId) => {
+          keepLastGroup(groupId)
+          void navigate(`/groups/${groupId}/people`)
         }}
         onClose={draft.close}
       />
