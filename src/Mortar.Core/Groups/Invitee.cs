@@ -39,7 +39,7 @@ public static class InviteeRules
             ListedReading.Again => InviteeFate.Again,
             ListedReading.Unreadable => InviteeFate.Unreadable,
             _ => isIn ? InviteeFate.HasStep
-                : isInvited ? InviteeFate.InvitedAlready
-                : InviteeFate.Invited,
+            : isInvited ? InviteeFate.InvitedAlready
+            : InviteeFate.Invited,
         };
 }

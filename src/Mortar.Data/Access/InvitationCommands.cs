@@ -1,6 +1,6 @@
-using Mortar.Core.Groups;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
+using Mortar.Core.Groups;
 using Mortar.Core.Letters;
 using Mortar.Core.Preferences;
 using Mortar.Core.Time;
@@ -94,10 +94,16 @@ public sealed class InvitationCommands(MortarDb db, PublicLinks links, ZoneClock
                         case Outcome<InvitationRow>.Done:
                             became.Add((address, InviteeFate.Invited));
                             break;
-                        case Outcome<InvitationRow>.Not { Why: Refusal.AgainstRule { Type: InvitationRules.AlreadyIn } }:
+                        case Outcome<InvitationRow>.Not
+                        {
+                            Why: Refusal.AgainstRule { Type: InvitationRules.AlreadyIn }
+                        }:
                             became.Add((address, InviteeFate.HasStep));
                             break;
-                        case Outcome<InvitationRow>.Not { Why: Refusal.AgainstRule { Type: InvitationRules.AlreadyInvited } }:
+                        case Outcome<InvitationRow>.Not
+                        {
+                            Why: Refusal.AgainstRule { Type: InvitationRules.AlreadyInvited }
+                        }:
                             became.Add((address, InviteeFate.InvitedAlready));
                             break;
                         case var other:

@@ -48,9 +48,7 @@ public static class InviteeQueries
         ).ToHashSetAsync(cancellationToken);
         var isInvited = await db
             .Invitations.Where(row =>
-                row.CalendarId == calendar
-                && row.State == InvitationState.Waiting
-                && addresses.Contains(row.Address)
+                row.CalendarId == calendar && row.State == InvitationState.Waiting && addresses.Contains(row.Address)
             )
             .Select(row => row.Address)
             .ToHashSetAsync(cancellationToken);

@@ -1,5 +1,5 @@
-using Mortar.Core.Access;
 using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
 using Mortar.Core.Groups;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
@@ -64,7 +64,9 @@ public sealed class GroupLikeCommands(MortarDb db, GrantCommands grants, ZoneClo
                     .OrderBy(row => row.Id)
                     .ToListAsync(cancellationToken);
                 var taken = calendars
-                    .Where(row => standings.TryGetValue(row.Id, out var mine) && GroupLike.Takes(row.Settings(), mine.Role))
+                    .Where(row =>
+                        standings.TryGetValue(row.Id, out var mine) && GroupLike.Takes(row.Settings(), mine.Role)
+                    )
                     .ToDictionary(row => row, _ => new CalendarId(Guid.CreateVersion7()));
                 var daysOff = taken.FirstOrDefault(one => one.Key.Id == other.DaysOff);
                 var (settings, problems) = GroupSettings.Check(

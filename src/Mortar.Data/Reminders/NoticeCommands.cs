@@ -45,37 +45,94 @@ public sealed class NoticeCommands(MortarDb db, NoticeQueries notices, PublicLin
             (clock, isMore) = await LookOn(now, cancellationToken);
         } while (isMore);
 
-        var written = 0;
-        var awake = new List<PersonId>();
+        var due = await Due(now, cancellationToken);
+        var mails = new List<(PersonRow Person, IReadOnlyList<string> Lines)>();
+        foreach (var (person, preferences) in due)
+        {
+            mails.Add((person, await Understood(person, preferences, clock, cancellationToken)));
+        }
+
+        var written = mails.FindAll(mail => mail.Lines.Count > 0 && mail.Person.Address is not null);
+        if (due.Count > 0)
+        {
+            await db.WriteUnlogged(
+                () =>
+                {
+                    due.ForEach(one => (one.Person.TellFrom, one.Person.TellEndsAfter) = (null, null));
+                    foreach (var (person, lines) in written)
+                    {
+                        person.ToldAt = now;
+                        db.Post(
+                            NoticeLetter.For(person.Name, lines, links.Inbox, links.Preferences),
+                            person.Address!,
+                            rank: MailRank.Timed
+                        );
+                    }
+
+                    return Task.CompletedTask;
+                },
+                cancellationToken
+            );
+        }
+
+        return new GivenNotices(
+            written.Count,
+            [.. due.Where(one => one.Preferences.Quiet is not null).Select(one => one.Person.Id)]
+        );
+    }
+
+    /// <summary>For whom something waits that may be told now.</summary>
+    private async Task<List<(PersonRow Person, PersonPreferences Preferences)>> Due(
+        Instant now,
+        CancellationToken cancellationToken
+    )
+    {
         var waiting = await db
             .People.Where(person => person.TellFrom != null || person.TellEndsAfter != null)
             .OrderBy(person => person.Id)
             .ToListAsync(cancellationToken);
-        foreach (var person in waiting)
-        {
+        return
+        [
+            .. from person in waiting
             // A clock that was far ahead then keeps nothing back.
-            var isTooSoon = person.ToldAt is { } last && last <= now && now < last + Pace;
-            var preferences = person.ToPreferences();
-            if (!isTooSoon && preferences.QuietUntil(now, zones.Zone(person.Zone)) is null)
-            {
-                written += await Give(person, preferences, clock, cancellationToken) ? 1 : 0;
-                if (preferences.Quiet is not null)
-                {
-                    awake.Add(person.Id);
-                }
-            }
-        }
-
-        return new GivenNotices(written, awake);
+            where person.ToldAt is not { } last || last > now || now >= last + Pace
+            let preferences = person.ToPreferences()
+            where preferences.QuietUntil(now, zones.Zone(person.Zone)) is null
+            select (person, preferences),
+        ];
     }
 
-    private async Task<bool> Give(
+    /// <summary>The same, nothing where a state is not understood: that keeps nobody else from being told.</summary>
+    private async Task<IReadOnlyList<string>> Understood(
         PersonRow person,
         PersonPreferences preferences,
         NoticeClockRow clock,
         CancellationToken cancellationToken
     )
     {
+        try
+        {
+            return await Lines(person, preferences, clock, cancellationToken);
+        }
+        catch (Exception bad) when (bad is JsonException or InvalidDataException)
+        {
+            return [];
+        }
+    }
+
+    /// <summary>What is written to somebody, each thing in a sentence.</summary>
+    private async Task<IReadOnlyList<string>> Lines(
+        PersonRow person,
+        PersonPreferences preferences,
+        NoticeClockRow clock,
+        CancellationToken cancellationToken
+    )
+    {
+        if (Enum.GetValues<NoticeTopic>().All(topic => preferences.Told.Of(topic).Mail != MailWay.AtOnce))
+        {
+            return [];
+        }
+
         // What is committed meanwhile is looked at in the next round, and told once.
         var stretch = new Stretch(
             person.TellFrom ?? clock.UpTo + 1,
@@ -83,9 +140,8 @@ public sealed class NoticeCommands(MortarDb db, NoticeQueries notices, PublicLin
             person.TellEndsAfter ?? clock.EndsUpTo,
             clock.EndsUpTo
         );
-        var found = await notices.Of(person.Id, stretch, cancellationToken);
         var told = new List<string>();
-        foreach (var notice in found)
+        foreach (var notice in await notices.Of(person.Id, stretch, cancellationToken))
         {
             if (
                 preferences.Told.Of(notice.Topic).Mail == MailWay.AtOnce
@@ -96,25 +152,7 @@ public sealed class NoticeCommands(MortarDb db, NoticeQueries notices, PublicLin
             }
         }
 
-        await db.WriteUnlogged(
-            () =>
-            {
-                (person.TellFrom, person.TellEndsAfter) = (null, null);
-                if (told.Count > 0 && person.Address is { } address)
-                {
-                    person.ToldAt = clock.EndsUpTo;
-                    db.Post(
-                        NoticeLetter.For(person.Name, told, links.Inbox, links.Preferences),
-                        address,
-                        rank: MailRank.Timed
-                    );
-                }
-
-                return Task.CompletedTask;
-            },
-            cancellationToken
-        );
-        return told.Count > 0;
+        return told;
     }
 
     /// <summary>Whether they hear of it by the mail with the event itself, since they were asked by one.</summary>
@@ -153,14 +191,14 @@ public sealed class NoticeCommands(MortarDb db, NoticeQueries notices, PublicLin
         await db.WriteUnlogged(
             async () =>
             {
-                var people = concerned.Keys.Union(ended).ToList();
+                var people = concerned.Union(ended).ToList();
                 foreach (
                     var person in await db
                         .People.Where(row => row.Address != null && people.Contains(row.Id))
                         .ToListAsync(cancellationToken)
                 )
                 {
-                    person.TellFrom ??= concerned.TryGetValue(person.Id, out var first) ? first : null;
+                    person.TellFrom ??= concerned.Contains(person.Id) ? clock.UpTo + 1 : null;
                     person.TellEndsAfter ??= ended.Contains(person.Id) ? after : null;
                 }
 
@@ -188,31 +226,34 @@ public sealed class NoticeCommands(MortarDb db, NoticeQueries notices, PublicLin
         return clock;
     }
 
-    /// <summary>The first change of some by which something may stand in the inbox of whom.</summary>
-    private async Task<Dictionary<PersonId, long>> Concerned(
-        List<ChangeRow> changes,
-        CancellationToken cancellationToken
-    )
+    /// <summary>Those in whose inbox something may stand by some changes.</summary>
+    private async Task<HashSet<PersonId>> Concerned(List<ChangeRow> changes, CancellationToken cancellationToken)
     {
-        var first = new Dictionary<PersonId, long>();
-        foreach (var ofAct in changes.GroupBy(change => change.Set))
+        try
         {
-            try
-            {
-                foreach (var told in await db.ToldOf([.. ofAct], cancellationToken))
-                {
-                    foreach (var person in told.Topic == Topic.Inbox ? told.People : [])
-                    {
-                        first.TryAdd(person, ofAct.First().Sequence);
-                    }
-                }
-            }
-            catch (Exception bad) when (bad is JsonException or InvalidDataException)
-            {
-                // A state that nobody understands keeps nobody from being told the rest.
-            }
+            return await InInboxes(changes, cancellationToken);
         }
-
-        return first;
+        catch (Exception bad) when (bad is JsonException or InvalidDataException && changes.Count > 1)
+        {
+            // A state that nobody understands keeps nobody from being told the rest.
+            var half = changes.Count / 2;
+            var some = await Concerned(changes[..half], cancellationToken);
+            some.UnionWith(await Concerned(changes[half..], cancellationToken));
+            return some;
+        }
+        catch (Exception bad) when (bad is JsonException or InvalidDataException)
+        {
+            return [];
+        }
     }
+
+    private async Task<HashSet<PersonId>> InInboxes(List<ChangeRow> changes, CancellationToken cancellationToken) =>
+        changes.Count == 0
+            ? []
+            :
+            [
+                .. (await db.ToldOf(changes, cancellationToken))
+                    .Where(told => told.Topic == Topic.Inbox)
+                    .SelectMany(told => told.People),
+            ];
 }

@@ -98,7 +98,9 @@ public class InviteManyTests
                     .ToListAsync()
             )
         );
-        var mine = Assert.Single((await dele.Get("/api/inbox")).Is(200).Body.GetProperty("invitations").EnumerateArray());
+        var mine = Assert.Single(
+            (await dele.Get("/api/inbox")).Is(200).Body.GetProperty("invitations").EnumerateArray()
+        );
         Assert.Equal(("edit", "For the spring"), (mine.Text("role"), mine.Text("message")));
 
         (await ines.Post($"/api/changes/{set}/undo")).Is(200);
@@ -116,21 +118,26 @@ public class InviteManyTests
         object Of(params object[] people) => new { people };
 
         (await ines.Put(path, Of(One("nina@example.org", "view"), One("no address", "view")))).IsProblem(422, "unfit");
-        (await ines.Put(path, Of(One("nina@example.org", "view"), One("lars@example.org", "none")))).IsProblem(422, "unfit");
+        (await ines.Put(path, Of(One("nina@example.org", "view"), One("lars@example.org", "none")))).IsProblem(
+            422,
+            "unfit"
+        );
         (await ines.Put(path, Of())).IsProblem(422, "unfit");
         (
             await ines.Put(path, Of([.. Enumerable.Range(0, 201).Select(one => One($"a{one}@example.org", "view"))]))
         ).IsProblem(422, "unfit");
-        (await ines.Put(path, new { people = new[] { One("nina@example.org", "view") }, message = new string('x', 1_001) })).IsProblem(
-            422,
-            "unfit"
-        );
+        (
+            await ines.Put(
+                path,
+                new { people = new[] { One("nina@example.org", "view") }, message = new string('x', 1_001) }
+            )
+        ).IsProblem(422, "unfit");
 
         Assert.Empty(await Waiting(ines, calendar));
         Assert.False(await mortar.Store(db => db.Mails.AnyAsync(mail => mail.To == "nina@example.org")));
-        (
-            await ines.Put(path, Of([.. Enumerable.Range(0, 200).Select(one => One($"a{one}@example.org", "view"))]))
-        ).Is(200);
+        (await ines.Put(path, Of([.. Enumerable.Range(0, 200).Select(one => One($"a{one}@example.org", "view"))]))).Is(
+            200
+        );
         Assert.Equal(200, (await Waiting(ines, calendar)).Count);
     }
 

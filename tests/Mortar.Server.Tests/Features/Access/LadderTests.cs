@@ -144,7 +144,18 @@ public class LadderTests
         (
             "PUT",
             "calendars/{calendarId}/invitations",
-            _ => new { people = new[] { new { id = Guid.NewGuid(), address = "nina@example.org", role = "view" } } },
+            _ => new
+            {
+                people = new[]
+                {
+                    new
+                    {
+                        id = Guid.NewGuid(),
+                        address = "nina@example.org",
+                        role = "view",
+                    },
+                },
+            },
             [404, 403, 403, 403, 403, 403, 200]
         ),
         (

@@ -83,11 +83,17 @@ public class GroupLikeTests
         (await astrid.Put(path, new { name = "Mine" })).IsProblem(404, "not-there");
         (await ines.Put(path, new { name = " " })).IsProblem(422, "unfit");
         (await ines.Put(path, new { name = new string('x', 81) })).IsProblem(422, "unfit");
-        (await ines.Put($"/api/groups/{group}/like/{Guid.NewGuid()}", new { name = "Mine" })).IsProblem(404, "not-there");
+        (await ines.Put($"/api/groups/{group}/like/{Guid.NewGuid()}", new { name = "Mine" })).IsProblem(
+            404,
+            "not-there"
+        );
         Assert.DoesNotContain(group.ToString(), (await ines.Get("/api/groups")).Is(200).Text, StringComparison.Ordinal);
 
         var first = (await ines.Put(path, new { name = "Mine" })).Is(200).Body.GetProperty("calendars").GetInt32();
-        Assert.Equal(first, (await ines.Put(path, new { name = "Mine" })).Is(200).Body.GetProperty("calendars").GetInt32());
+        Assert.Equal(
+            first,
+            (await ines.Put(path, new { name = "Mine" })).Is(200).Body.GetProperty("calendars").GetInt32()
+        );
         (await ines.Put($"/api/groups/{World.StudioTeam}/like/{group}", new { name = "Over it" })).Is(200);
         Assert.Contains("Studio team", (await ines.Get("/api/groups")).Is(200).Text, StringComparison.Ordinal);
         Assert.DoesNotContain("Over it", (await ines.Get("/api/groups")).Is(200).Text, StringComparison.Ordinal);

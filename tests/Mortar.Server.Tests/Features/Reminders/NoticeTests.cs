@@ -344,6 +344,29 @@ public class NoticeTests
     }
 
     [Fact]
+    public async Task A_state_that_nobody_understands_keeps_nobody_else_from_being_told()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await ines.MakeCalendar();
+        await mortar.Give(calendar, DemoPeople.Priya, Role.View);
+        await mortar.Give(calendar, DemoPeople.Mei, Role.View);
+        Assert.Equal(0, await Give(mortar));
+        var broken = (await Make(ines, calendar, Priya)).ToString().ToUpperInvariant();
+        await Make(ines, calendar, DemoPeople.Mei.Id.Value);
+        Assert.Equal(
+            1,
+            await mortar.Store(db =>
+                db.Database.ExecuteSqlAsync($"UPDATE Changes SET After = '{{' WHERE SubjectId = {broken}")
+            )
+        );
+
+        Assert.Equal(1, await Give(mortar));
+        Assert.Single(await ToldBy(mortar, "mei@example.org"));
+        Assert.Equal(0, await Give(mortar)); // and it is over
+    }
+
+    [Fact]
     public async Task What_is_asked_stays_in_the_inbox_and_quiet_hours_end_at_another_time_than_they_begin()
     {
         await using var mortar = await TestMortar.Start();

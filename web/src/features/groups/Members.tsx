@@ -55,7 +55,8 @@ export function Members({ group, members }: { group: Group; members: readonly Me
     <div className="mx-auto grid max-w-6xl grid-cols-[minmax(0,1fr)_22rem] gap-8 px-6 py-6 max-lg:grid-cols-1 max-sm:px-3">
       <section aria-label="Members">
         <p className="mb-3 text-cement-700">
-          {members.length} people, {members.filter((one) => one.hasAccount).length} with an account.{' '}
+          {members.length === 1 ? '1 person' : `${members.length} people`},{' '}
+          {members.filter((one) => one.hasAccount).length} with an account.{' '}
           {group.coordinates && (
             <TextLink to={`/groups/${group.id}/access`}>Who may see and change what</TextLink>
           )}
