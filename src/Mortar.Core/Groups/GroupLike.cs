@@ -7,6 +7,20 @@ namespace Mortar.Core.Groups;
 /// <summary>What a new group takes over from one that it is made like: how it works and its calendars, no people and no events.</summary>
 public static class GroupLike
 {
+    /// <summary>The most calendars that are taken over in one act.</summary>
+    public const int MostCalendars = 200;
+
+    /// <summary>Why there are too many; <c>null</c> where there are not.</summary>
+    public static Refusal? WhyNotTake(int calendars) =>
+        calendars <= MostCalendars
+            ? null
+            : new Refusal.AgainstRule(
+                "too-many",
+                FormattableString.Invariant(
+                    $"A group can be made like one with up to {MostCalendars} calendars; this has {calendars}. Put those in the bin that nobody needs, or make the group by itself."
+                )
+            );
+
     /// <summary>The settings of the new group.</summary>
     /// <param name="model">Those of the group it is like.</param>
     /// <param name="name">What it is called.</param>

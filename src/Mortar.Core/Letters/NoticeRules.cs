@@ -16,6 +16,9 @@ public static class NoticeRules
     /// <summary>Of one act no more events are told singly.</summary>
     public const int MostOfOneAct = 3;
 
+    /// <summary>Up to so many events of one act are counted; that there are more is said as that.</summary>
+    public const int MostCounted = 50;
+
     /// <summary>Whom a change of an event may concern, however they stand: those on it, those who may change it, whose it was or is.</summary>
     /// <param name="before">The event before; <c>null</c> where it was not there.</param>
     /// <param name="after">The event after; <c>null</c> where it is gone.</param>
@@ -228,12 +231,18 @@ public static class NoticeRules
     {
         var titles = events.Distinct(StringComparer.Ordinal).ToList();
         var named = titles.Take(MostOfOneAct).Select(title => title.Length > 0 ? $"“{title}”" : "one without a title");
-        string[] more = titles.Count > MostOfOneAct ? [$"{titles.Count - MostOfOneAct} more"] : [];
+        var isUncounted = events.Count > MostCounted;
+        string[] more =
+            titles.Count <= MostOfOneAct ? []
+            : isUncounted ? ["others"]
+            : [$"{titles.Count - MostOfOneAct} more"];
+        var count = isUncounted ? $"more than {MostCounted}" : $"{events.Count}";
+        var which = Wording.List([.. named, .. more]);
         return new(
             topic,
             topic == NoticeTopic.Deleted
-                ? $"{actor} deleted {events.Count} events of yours: {Wording.List([.. named, .. more])}."
-                : $"{actor} changed {events.Count} events that concern you: {Wording.List([.. named, .. more])}."
+                ? $"{actor} deleted {count} events of yours: {which}."
+                : $"{actor} changed {count} events that concern you: {which}."
         );
     }
 

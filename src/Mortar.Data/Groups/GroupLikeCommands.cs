@@ -68,6 +68,11 @@ public sealed class GroupLikeCommands(MortarDb db, GrantCommands grants, ZoneClo
                         standings.TryGetValue(row.Id, out var mine) && GroupLike.Takes(row.Settings(), mine.Role)
                     )
                     .ToDictionary(row => row, _ => new CalendarId(Guid.CreateVersion7()));
+                if (GroupLike.WhyNotTake(taken.Count) is { } tooMany)
+                {
+                    return tooMany;
+                }
+
                 var daysOff = taken.FirstOrDefault(one => one.Key.Id == other.DaysOff);
                 var (settings, problems) = GroupSettings.Check(
                     GroupLike.Settings(other.ToSettings(), name, daysOff.Key is null ? null : daysOff.Value),

@@ -46,7 +46,8 @@ public readonly record struct Stretch(long From, long UpTo, Instant EndsAfter, I
 /// </summary>
 public sealed class NoticeQueries(MortarDb db, ZoneClock zones)
 {
-    private const int MostNotices = 60;
+    /// <summary>Of each sort; more than are counted of one act.</summary>
+    private const int MostNotices = NoticeRules.MostCounted + 10;
 
     /// <summary>For so long it stands in an inbox that something ended by its date.</summary>
     private static readonly Duration EndsTold = Duration.FromDays(60);

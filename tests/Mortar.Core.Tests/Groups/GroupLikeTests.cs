@@ -51,6 +51,13 @@ public class GroupLikeTests
         Assert.Equal(isTaken, GroupLike.Takes(Classes, role));
 
     [Fact]
+    public void No_more_calendars_than_one_act_may_make()
+    {
+        Assert.Null(GroupLike.WhyNotTake(GroupLike.MostCalendars));
+        Assert.NotNull(GroupLike.WhyNotTake(GroupLike.MostCalendars + 1));
+    }
+
+    [Fact]
     public void Not_the_time_of_one_person() =>
         Assert.False(
             GroupLike.Takes(Classes with { Takes = WhoseTime.Person, Person = Studio.Priya }, Role.Coordinate)

@@ -383,6 +383,22 @@ public class NoticeRulesTests
         );
     }
 
+    [Fact]
+    public void More_than_are_looked_at_are_not_counted()
+    {
+        NoticeLine[] lines =
+        [
+            .. Enumerable
+                .Range(1, NoticeRules.MostCounted + 1)
+                .Select(number => new NoticeLine(NoticeTopic.Deleted, $"{number}") { Title = $"Firing {number}" }),
+        ];
+
+        Assert.Equal(
+            "Ines deleted more than 50 events of yours: “Firing 1”, “Firing 2”, “Firing 3” and others.",
+            Assert.Single(NoticeRules.OfOneAct("Ines", lines)).Sentence
+        );
+    }
+
     private static NoticeReader Reading(Role role) =>
         new(Mei, _ => role, Studio.Zone(Studio.London), Studio.Clock, Now);
 

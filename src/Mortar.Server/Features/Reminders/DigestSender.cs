@@ -9,31 +9,18 @@ internal sealed class DigestSender(
     IClock clock,
     TimeProvider time,
     ILogger<DigestSender> log
-) : BackgroundService
+) : EveryHalfMinute(scopes, time, log)
 {
-    private static readonly TimeSpan Every = TimeSpan.FromSeconds(30);
+    protected override string Work => "Writing digests";
 
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    protected override async Task Do(IServiceProvider services, CancellationToken cancellationToken)
     {
-        using var timer = new PeriodicTimer(Every, time);
-        while (await timer.WaitForNextTickAsync(stoppingToken))
+        var written = await services
+            .GetRequiredService<DigestCommands>()
+            .Give(clock.GetCurrentInstant(), cancellationToken);
+        if (written > 0)
         {
-            try
-            {
-                await using var scope = scopes.CreateAsyncScope();
-                var written = await scope
-                    .ServiceProvider.GetRequiredService<DigestCommands>()
-                    .Give(clock.GetCurrentInstant(), stoppingToken);
-                if (written > 0)
-                {
-                    log.LogInformation("Wrote {Count} digests", written);
-                }
-            }
-            catch (Exception bad) when (bad is not OperationCanceledException)
-            {
-                // A store that is busy must not end the telling: the next look tries again.
-                log.LogError(bad, "Digests could not be written; trying again");
-            }
+            log.LogInformation("Wrote {Count} digests", written);
         }
     }
 }
