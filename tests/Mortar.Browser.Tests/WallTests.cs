@@ -168,6 +168,7 @@ public class WallTests
         ines.Keys_(ines.Find(Brick("Celadon")), "m", Keys.ArrowRight, Keys.ArrowDown, Keys.ArrowDown);
         ines.Keys_(ines.Find(Brick("Celadon")), Keys.Enter);
         ines.WaitForBrick("Celadon", "14:30 to 16:00");
+        ines.WaitForText("Moved “Celadon” to Fri 13"); // the brick is there before the server has answered
 
         Assert.Equal(
             "2026-03-13T14:30:00",

@@ -99,7 +99,8 @@ public static class NoticeRules
         NoticePlace place
     )
     {
-        var name = $"“{after.Name}”";
+        // Whoever has it no more is not told what it is called from then on.
+        var name = $"“{(before is { } known && after.Default == Role.None ? known.Name : after.Name)}”";
         var then = before?.Default ?? Role.None;
         var isFelt = place.IsMember && place.Own < Higher(then, after.Default);
         return (before, after) switch

@@ -257,6 +257,16 @@ public class NoticeRulesTests
                 NoticeTopic.Access,
                 "Ines closed the calendar “Rota” to the members of “Studio”."
             },
+            {
+                Rota(Role.View),
+                Rota(Role.None) with
+                {
+                    Name = "Secret glazes",
+                },
+                Member(Role.None),
+                NoticeTopic.Access,
+                "Ines closed the calendar “Rota” to the members of “Studio”."
+            },
             // Nothing: who is not in the group, or was not then; who has more anyway; what is for nobody of it.
             { null, Rota(Role.View), Outside, null, null },
             { null, Rota(Role.None), Member(Role.None), null, null },
