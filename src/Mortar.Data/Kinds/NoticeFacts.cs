@@ -47,6 +47,7 @@ internal sealed class NoticeNeeds
 /// <param name="CalendarsThen">By the sequence of a change the name that its calendar had then.</param>
 /// <param name="Calendars">The steps on calendars: that one has, also in the bin, and that one was given oneself.</param>
 /// <param name="MemberSince">By group the sequence of the change with which the reader came to it last.</param>
+/// <param name="StepSince">By calendar the sequence of the change with which they got a step of their own last.</param>
 internal sealed record NoticeFacts(
     Reader Reader,
     DateTimeZone Zone,
@@ -59,7 +60,8 @@ internal sealed record NoticeFacts(
     IReadOnlyDictionary<ProposalId, ProposalRow> Proposals,
     IReadOnlyDictionary<long, string> CalendarsThen,
     IReadOnlyDictionary<CalendarId, (Role Stands, Role Own)> Calendars,
-    IReadOnlyDictionary<GroupId, long> MemberSince
+    IReadOnlyDictionary<GroupId, long> MemberSince,
+    IReadOnlyDictionary<CalendarId, long> StepSince
 )
 {
     /// <summary>Who is told, as Core asks for them.</summary>
@@ -69,13 +71,11 @@ internal sealed record NoticeFacts(
     public NoticePlace PlaceAt(CalendarId calendar, GroupId group, long sequence)
     {
         var (stands, own) = Calendars.GetValueOrDefault(calendar);
-        return new NoticePlace(
-            // Who makes a group comes to it in the same act, whatever is written first.
-            MemberSince.TryGetValue(group, out var since)
-                && since <= sequence,
-            stands,
-            own
-        );
+        // Who makes a group comes to it in the same act, whatever is written first.
+        var isMember = MemberSince.TryGetValue(group, out var joined) && joined <= sequence;
+        // Whoever came later does not learn what was there before them.
+        var had = isMember || (StepSince.TryGetValue(calendar, out var got) && got <= sequence);
+        return new NoticePlace(isMember, had ? stands : Role.None, own);
     }
 
     public static async Task<NoticeFacts> Of(
@@ -100,6 +100,8 @@ internal sealed record NoticeFacts(
                     .Where(row => needs.Events.Contains(row.Id))
                     .ToDictionaryAsync(row => row.Id, cancellationToken)
         );
+        var (memberSince, stepSince) =
+            needs.Groups.Count == 0 ? ([], []) : await Since(db, person, needs, cancellationToken);
         var homes = events.Values.Select(row => row.CalendarId).ToHashSet();
         return new NoticeFacts(
             await db.ReaderOf(person, cancellationToken),
@@ -140,7 +142,8 @@ internal sealed record NoticeFacts(
             ),
             await NamesThen(db, needs.CalendarsThen, cancellationToken),
             needs.Calendars.Count == 0 ? [] : await StepsOn(db, person, needs.Calendars, cancellationToken),
-            needs.Groups.Count == 0 ? [] : await MemberIn(db, person, needs.Groups, cancellationToken)
+            memberSince,
+            stepSince
         );
     }
 
@@ -166,41 +169,66 @@ internal sealed record NoticeFacts(
         );
     }
 
-    private static async Task<Dictionary<GroupId, long>> MemberIn(
+    /// <summary>Since which change a reader has been in some groups, and has had steps of their own on some calendars.</summary>
+    private static async Task<(Dictionary<GroupId, long> Groups, Dictionary<CalendarId, long> Calendars)> Since(
         MortarDb db,
         PersonId person,
-        HashSet<GroupId> groups,
+        NoticeNeeds needs,
         CancellationToken cancellationToken
     )
     {
-        var places = await db
+        var (groups, calendars) = (needs.Groups, needs.Calendars);
+        var changes = await db
             .Changes.AsNoTracking()
             .Where(change =>
                 change.Concerns == person
-                && change.Subject == Subject.Member
-                && change.GroupId != null
-                && groups.Contains(change.GroupId.Value)
+                && (
+                    (
+                        change.Subject == Subject.Member
+                        && change.GroupId != null
+                        && groups.Contains(change.GroupId.Value)
+                    )
+                    || (
+                        change.Subject == Subject.Grant
+                        && change.CalendarId != null
+                        && calendars.Contains(change.CalendarId.Value)
+                    )
+                )
             )
             .OrderBy(change => change.Sequence)
             .ToListAsync(cancellationToken);
-        var since = new Dictionary<GroupId, long>();
-        foreach (var change in places)
+        var (members, steps) = (new Dictionary<GroupId, long>(), new Dictionary<CalendarId, long>());
+        foreach (var change in changes)
         {
-            var group = change.GroupId!.Value;
-            if (!IsMember(change.After))
+            if (change.Subject == Subject.Member)
             {
-                since.Remove(group);
+                Note(members, change.GroupId!.Value, change, IsMember);
             }
-            else if (!IsMember(change.Before))
+            else
             {
-                since[group] = change.Sequence;
+                Note(steps, change.CalendarId!.Value, change, HasStep);
             }
         }
 
-        return since;
+        return (members, steps);
+
+        static void Note<TKey>(Dictionary<TKey, long> since, TKey key, ChangeRow change, Func<string?, bool> isIn)
+            where TKey : notnull
+        {
+            if (!isIn(change.After))
+            {
+                since.Remove(key);
+            }
+            else if (!isIn(change.Before))
+            {
+                since[key] = change.Sequence;
+            }
+        }
 
         static bool IsMember(string? state) =>
             state is not null && StoredText.Read<MemberRow>(state).Place() == MemberPlace.Member;
+
+        static bool HasStep(string? state) => state is not null && StoredText.Read<GrantRow>(state).Role != Role.None;
     }
 
     /// <summary>An event while its reader finds it, also where it is deleted; <c>null</c> where they do not.</summary>

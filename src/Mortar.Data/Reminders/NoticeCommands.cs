@@ -47,9 +47,9 @@ public sealed class NoticeCommands(MortarDb db, NoticeQueries notices, PublicLin
 
         var due = await Due(now, cancellationToken);
         var mails = new List<(PersonRow Person, IReadOnlyList<string> Lines)>();
-        foreach (var (person, preferences) in due)
+        foreach (var one in due)
         {
-            mails.Add((person, await Understood(person, preferences, clock, cancellationToken)));
+            mails.Add((one.Person, await Understood(one.Person, one.Preferences, clock, cancellationToken)));
         }
 
         var written = mails.FindAll(mail => mail.Lines.Count > 0 && mail.Person.Address is not null);
@@ -177,7 +177,9 @@ public sealed class NoticeCommands(MortarDb db, NoticeQueries notices, PublicLin
     /// <summary>Takes note for whom something may have come; up to where, and whether there may be more.</summary>
     private async Task<(NoticeClockRow Clock, bool IsMore)> LookOn(Instant now, CancellationToken cancellationToken)
     {
-        var clock = await db.NoticeClock.FirstOrDefaultAsync(cancellationToken) ?? await Begin(now, cancellationToken);
+        var clock =
+            await db.NoticeClock.FirstOrDefaultAsync(row => row.Id == NoticeClockRow.Only, cancellationToken)
+            ?? await Begin(now, cancellationToken);
         var changes = await db
             .Changes.AsNoTracking()
             .Where(change => change.Sequence > clock.UpTo)

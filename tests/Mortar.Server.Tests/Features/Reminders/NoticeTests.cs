@@ -114,6 +114,32 @@ public class NoticeTests
     }
 
     [Fact]
+    public async Task Who_came_later_does_not_learn_what_was_there_and_went_before()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        using var astrid = await mortar.As(DemoPeople.Astrid);
+        await AllSeen(priya);
+        var (gone, back) = (Guid.CreateVersion7(), await ines.MakeCalendar());
+        (await ines.Put($"/api/calendars/{gone}", World.Calendar("Secret kiln", groupDefault: "view"))).Is(200);
+        (await ines.Delete($"/api/calendars/{gone}?name=Secret kiln", 1)).Is(204);
+        (await ines.Delete($"/api/calendars/{back.Value}?name=Glaze tests", 1)).Is(204);
+        (await ines.BringBack(back)).Is(200);
+
+        var them = new[] { new { id = DemoPeople.Astrid.Id.Value, name = "Astrid Lindqvist" } };
+        (await ines.Put($"/api/groups/{World.StudioTeam}/members", new { people = them })).Is(200);
+        await astrid.SayYes(World.StudioTeam);
+        await mortar.Give(back, DemoPeople.Astrid, Role.View);
+
+        var inbox = (await astrid.Get("/api/inbox")).Is(200).Text;
+        Assert.DoesNotContain("Secret kiln", inbox, StringComparison.Ordinal);
+        Assert.DoesNotContain(" in the bin", inbox, StringComparison.Ordinal);
+        Assert.DoesNotContain("” back", inbox, StringComparison.Ordinal);
+        Assert.Contains(await News(priya), said => said.Contains("“Secret kiln” of", StringComparison.Ordinal)); // she had it
+    }
+
+    [Fact]
     public async Task Access_that_ends_by_its_date_is_told_by_the_name_the_calendar_had_then()
     {
         var clock = new SetClock();
