@@ -1,4 +1,5 @@
 using Mortar.Core.Events;
+using Mortar.Core.Time;
 using Mortar.Core.Undo;
 using Mortar.Core.Words;
 using NodaTime;
@@ -68,4 +69,55 @@ public class MomentPlanTests
             sentence
         );
     }
+
+    /// <summary>A series of Thursdays that ends earlier since, all of it and nothing of it, and one date by another name.</summary>
+    [Fact]
+    public void On_the_wall_only_the_dates_that_would_not_stay_are_said()
+    {
+        var then = One with { Series = Studio.Every("FREQ=WEEKLY;COUNT=5") };
+        var now = then with { Series = Studio.Every("FREQ=WEEKLY;COUNT=3") };
+        Assert.Equal(
+            ["Moves then 2 April", "Moves then 9 April"],
+            Said(new MomentChange(One.Id, MomentFate.Moves, then, now))
+        );
+        Assert.Equal(
+            [
+                "Comes then 12 March",
+                "Comes then 19 March",
+                "Comes then 26 March",
+                "Comes then 2 April",
+                "Comes then 9 April",
+            ],
+            Said(new MomentChange(One.Id, MomentFate.Comes, then, null))
+        );
+        Assert.Equal(
+            ["Goes 12 March", "Goes 19 March", "Goes 26 March"],
+            Said(new MomentChange(One.Id, MomentFate.Goes, null, now))
+        );
+        Assert.Equal(
+            ["Changes 12 March"],
+            Said(
+                new MomentChange(
+                    One.Id,
+                    MomentFate.Changes,
+                    One,
+                    One with
+                    {
+                        Content = One.Content with { Title = "Raku" },
+                    }
+                )
+            )
+        );
+    }
+
+    private static IEnumerable<string> Said(MomentChange change) =>
+        MomentDate
+            .Of(
+                change,
+                new Window(new LocalDate(2026, 3, 1), new LocalDate(2026, 4, 30), Studio.Zone("Europe/London")),
+                Studio.Clock
+            )
+            .Select(one =>
+                $"{one.Fate}{(one.IsThen ? " then" : "")} {one.Date.Time.LocalStart.ToString("d MMMM", System.Globalization.CultureInfo.InvariantCulture)}"
+            );
 }

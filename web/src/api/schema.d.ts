@@ -1268,6 +1268,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calendars/{calendarId}/moment/wall": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["PreviewMomentOnWall"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/history": {
         parameters: {
             query?: never;
@@ -2772,6 +2788,11 @@ export interface components {
             /** Format: int32 */
             returned: number;
         };
+        BringBackToMomentDateBody: {
+            brick: components["schemas"]["BrickBodyEvent"];
+            fate: components["schemas"]["MomentFate"];
+            isThen: boolean;
+        };
         BringBackToMomentFateBody: {
             fate: components["schemas"]["MomentFate"];
             /** Format: int32 */
@@ -2793,6 +2814,10 @@ export interface components {
             then: null | components["schemas"]["TimeBody"];
             now: null | components["schemas"]["TimeBody"];
             repeats: boolean;
+        };
+        BringBackToMomentWallBody: {
+            dates: components["schemas"]["BringBackToMomentDateBody"][];
+            texts: components["schemas"]["BrickTexts"][];
         };
         /** Format: uuid */
         CalendarId: string;
@@ -6258,6 +6283,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BringBackToMomentBackBody"];
+                };
+            };
+        };
+    };
+    PreviewMomentOnWall: {
+        parameters: {
+            query: {
+                at: string;
+                from: components["schemas"]["DateQuery"];
+                to: components["schemas"]["DateQuery"];
+            };
+            header?: never;
+            path: {
+                calendarId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BringBackToMomentWallBody"];
                 };
             };
         };

@@ -103,6 +103,7 @@ export function LinkReading({ link, today: instant, wallOf, take }: ReadProps) {
                 clash: undefined,
                 whose: undefined,
                 found: undefined,
+                fate: undefined,
               },
             })}
           />

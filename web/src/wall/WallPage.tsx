@@ -1,6 +1,7 @@
 import { Suspense } from 'react'
 import { Navigate, useParams } from 'react-router'
 import { sentenceOf } from '../api/problem'
+import { writeMoment } from '../features/history/momentPlace'
 import { Shelf } from '../features/shelf/Shelf'
 import { isView, type View } from '../model/views'
 import { monthText, periodText } from '../reader/dates'
@@ -15,6 +16,7 @@ import { WallNotes } from './WallNotes'
 import { WallView } from './WallView'
 
 // Few walls have any of these.
+const MomentNote = lazyNamed(() => import('../features/history/MomentNote'), 'MomentNote')
 const AsNote = lazyNamed(() => import('./AsNote'), 'AsNote')
 const MarksBar = lazyNamed(() => import('./hand/MarksBar'), 'MarksBar')
 
@@ -80,12 +82,27 @@ function Marked({ wall: { marks, layers } }: { wall: Wall }) {
   )
 }
 
-/** The shelf; or through whose eyes one looks, and the way back. */
+/** The shelf; or through whose eyes or at which moment one looks, and the way back. */
 function UnderWall({ wall: { at, draft, ...wall } }: { wall: Wall }) {
   if (at.as)
     return (
       <Suspense>
         <AsNote name={wall.asName} layers={wall.layers} onBack={() => at.place(null, { as: null })} />
+      </Suspense>
+    )
+  const { moment } = at
+  if (moment)
+    return (
+      <Suspense>
+        <MomentNote
+          moment={moment}
+          layer={wall.layers.find((layer) => layer.calendarId === moment.calendarId)}
+          first={at.period.first}
+          last={at.period.last}
+          onMoment={(to) => at.place(null, { moment: writeMoment({ ...moment, at: to }) })}
+          onDay={at.goTo}
+          onEnd={() => at.place(null, { moment: null })}
+        />
       </Suspense>
     )
   return (

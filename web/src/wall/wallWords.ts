@@ -1,7 +1,9 @@
 import { Temporal } from 'temporal-polyfill'
 import { type Brick, type EventBrick, type Layer, type Time, titleOf } from '../model/bricks'
 import { daysOf } from '../model/times'
+import { whenText } from '../model/whenText'
 import { clockText, dayText } from '../reader/dates'
+import { type BrickFate, fateWords } from './bricks/fate'
 import type { RosterRow } from './roster/roster'
 
 /** Says whether a brick went elsewhere, to somebody else, or was lengthened. */
@@ -55,3 +57,7 @@ export const seenText = (name: string, brick: Brick): string =>
     : `${name} sees the title “${titleOf(brick.title)}”${brick.place ? ` and the place, ${brick.place}` : ''}${
         brick.notes === null ? '; no notes and no attendees.' : '; notes and attendees too.'
       }`
+
+/** What becomes of a brick while one looks at a moment of its calendar. */
+export const fateText = (brick: EventBrick, fate: BrickFate | undefined): string =>
+  `“${titleOf(brick.title)}” ${fate ? fateWords[fate] : 'stays as it is'}, ${whenText(brick.time)}.`

@@ -1,4 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
+using Mortar.Core.Access;
 using Mortar.Core.Events;
 using Mortar.Core.Time;
 using Mortar.Core.Undo;
@@ -30,6 +32,14 @@ internal static class BringBackToMoment
     /// <param name="Stays">How many stay as they are, since they are in another calendar, or came from one.</param>
     internal sealed record PreviewBody(IReadOnlyList<FateBody> Fates, int Stays);
 
+    /// <param name="Dates">What would not stay as it is on these days.</param>
+    /// <param name="Texts">What is long on their bricks, by their number in it.</param>
+    internal sealed record WallBody(IReadOnlyList<DateBody> Dates, IReadOnlyList<BrickTexts> Texts);
+
+    /// <param name="Fate">What becomes of it; what moves goes at one place and comes at another.</param>
+    /// <param name="IsThen">Whether it is as it was then, and not as it is.</param>
+    internal sealed record DateBody(BrickBody.Event Brick, MomentFate Fate, bool IsThen);
+
     internal sealed record MomentBody(Instant At);
 
     /// <param name="Returned">How many events are as they were.</param>
@@ -38,6 +48,7 @@ internal static class BringBackToMoment
     internal static void Map(RouteGroupBuilder api)
     {
         api.MapGet("/calendars/{calendarId:guid}/moment", Preview).WithName("PreviewMoment");
+        api.MapGet("/calendars/{calendarId:guid}/moment/wall", OnWall).WithName("PreviewMomentOnWall");
         api.MapPost("/calendars/{calendarId:guid}/moment", BringBack).WithName("BringBackToMoment");
     }
 
@@ -51,9 +62,9 @@ internal static class BringBackToMoment
         CancellationToken cancellationToken
     )
     {
-        if (!NodaTime.Text.InstantPattern.ExtendedIso.Parse(at).TryGetValue(default, out var moment))
+        if (Moment(at) is not { } moment)
         {
-            return Problems.Unfit([new FieldProblem("at", "That is not a moment. Choose a day and an hour.")]);
+            return NoMoment;
         }
 
         var zone = await db.ZoneOf(acting.Person, zones, cancellationToken);
@@ -88,6 +99,57 @@ internal static class BringBackToMoment
 
         TimeBody? Seen(Event? state) => state is null ? null : TimeBody.Of(zones.AsSeenIn(state.Time, zone));
     }
+
+    /// <summary>/moment/wall: the same on some days, date by date, to be laid over what is there.</summary>
+    private static async Task<Results<Ok<WallBody>, ProblemHttpResult>> OnWall(
+        CalendarId calendarId,
+        string at,
+        [FromQuery] DateQuery from,
+        [FromQuery] DateQuery to,
+        Acting acting,
+        MomentCommands moments,
+        MortarDb db,
+        ZoneClock zones,
+        CancellationToken cancellationToken
+    )
+    {
+        if (Moment(at) is not { } moment)
+        {
+            return NoMoment;
+        }
+
+        if (Ranges.WhyNot(from.Value, to.Value) is { } refusal)
+        {
+            return refusal;
+        }
+
+        var zone = await db.ZoneOf(acting.Person, zones, cancellationToken);
+        var window = new Window(from.Value, to.Value, zone);
+        return await moments
+            .Preview(acting.Person, calendarId, moment, cancellationToken)
+            .Answer(preview =>
+            {
+                var table = new BrickTable(zone);
+                return Task.FromResult(
+                    new WallBody(
+                        [
+                            .. from change in preview.Changes
+                            from date in MomentDate.Of(change, window, zones)
+                            let shown = VisibleEvent.Show(Role.Coordinate, acting.Person, date.Date, zone)
+                            where shown is not null
+                            select new DateBody(table.Lay(shown), date.Fate, date.IsThen),
+                        ],
+                        table.Texts
+                    )
+                );
+            });
+    }
+
+    private static Instant? Moment(string at) =>
+        NodaTime.Text.InstantPattern.ExtendedIso.Parse(at).TryGetValue(default, out var moment) ? moment : null;
+
+    private static ProblemHttpResult NoMoment =>
+        Problems.Unfit([new FieldProblem("at", "That is not a moment. Choose a day and an hour.")]);
 
     private static Task<Results<Ok<BackBody>, ProblemHttpResult>> BringBack(
         CalendarId calendarId,

@@ -35,6 +35,12 @@ public class LadderTests
             [404, 403, 403, 403, 403, 403, 422] // it was not made yet
         ),
         (
+            "GET",
+            "calendars/{calendarId}/moment/wall?at=2020-01-01T00:00:00Z&from=2026-03-09&to=2026-03-15",
+            null,
+            [404, 403, 403, 403, 403, 403, 422] // it was not made yet
+        ),
+        (
             "POST",
             "calendars/{calendarId}/moment",
             _ => new { at = "2020-01-01T00:00:00Z" },

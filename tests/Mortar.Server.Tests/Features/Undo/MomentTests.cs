@@ -57,6 +57,49 @@ public class MomentTests
     }
 
     [Fact]
+    public async Task On_the_wall_each_date_that_would_not_stay_is_said_as_it_is_and_as_it_was()
+    {
+        var clock = new SetClock();
+        await using var mortar = await TestMortar.StartAt(clock);
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var calendar = await ines.MakeCalendar();
+        await mortar.Give(calendar, DemoPeople.Priya, Role.Edit);
+        var (moved, deleted) = (await ines.MakeEvent(calendar, "Moved"), await ines.MakeEvent(calendar, "Deleted"));
+        await ines.MakeEvent(calendar, "Untouched");
+        var moment = clock.Now;
+        clock.Now += Duration.FromHours(1);
+        var later = World.Hours("2026-03-13T09:00:00", "2026-03-13T10:00:00");
+        (await ines.Put($"/api/events/{moved}", World.Event(calendar, "Moved", later), 1)).Is(200);
+        (await ines.Delete($"/api/events/{deleted}", 1)).Is(200);
+        await ines.MakeEvent(calendar, "Added");
+        var path = $"/api/calendars/{calendar.Value}/moment/wall?at={Text(moment)}";
+
+        var wall = (await ines.Get($"{path}&from=2026-03-09&to=2026-03-15")).Is(200).Body;
+
+        Assert.Equal(
+            [
+                "comes Deleted 2026-03-12 then",
+                "goes Added 2026-03-12",
+                "moves Moved 2026-03-12 then",
+                "moves Moved 2026-03-13",
+            ],
+            wall.GetProperty("dates")
+                .EnumerateArray()
+                .Select(one =>
+                    $"{one.Text("fate")} {one.GetProperty("brick").Text("title")} {one.GetProperty("brick").GetProperty("time").Text("start")[..10]}{(one.GetProperty("isThen").GetBoolean() ? " then" : "")}"
+                )
+                .Order(StringComparer.Ordinal)
+        );
+        Assert.Empty(
+            (await ines.Get($"{path}&from=2026-03-16&to=2026-03-22")).Is(200).Body.GetProperty("dates").EnumerateArray()
+        );
+        (await priya.Get($"{path}&from=2026-03-09&to=2026-03-15")).IsProblem(403, "not-allowed");
+        (await ines.Get($"{path}&from=2026-03-15&to=2026-03-09")).IsProblem(422, "unfit");
+        (await ines.Get($"{path}&from=2020-03-15&to=2026-03-09")).IsProblem(422, "unfit");
+    }
+
+    [Fact]
     public async Task Hundreds_that_came_since_go_at_once()
     {
         var clock = new SetClock();

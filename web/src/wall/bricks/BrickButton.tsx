@@ -1,6 +1,7 @@
 import { type KeyboardEvent, memo } from 'react'
 import { type Brick, brickKey, type Layer } from '../../model/bricks'
 import { BrickFace } from './BrickFace'
+import type { BrickFate } from './fate'
 
 /** How a brick stands on the wall at the moment, beside what it is. */
 export interface BrickState {
@@ -15,6 +16,8 @@ export interface BrickState {
   whose: string | undefined
   /** Found by what somebody looks for; others step back while they do. */
   found: boolean | undefined
+  /** What would become of it, while one looks at a moment. */
+  fate: BrickFate | undefined
 }
 
 export interface BrickActs {
@@ -102,6 +105,7 @@ export const BrickButton = memo(function BrickButton({
       data-marked={state.marked}
       data-clash={state.clash === undefined ? undefined : state.clash ? 'hard' : 'soft'}
       data-found={state.found}
+      data-fate={state.fate}
       data-hand={hand}
       data-free={event?.showAs === 'free'}
       data-to-be-set={event?.time.form === 'days' && event.time.toBeSet}
@@ -124,7 +128,14 @@ export const BrickButton = memo(function BrickButton({
       }}
       className={`brick ${under ? 'sr-only' : ''} rounded-brick text-left text-[12px] ${style ? 'absolute' : `brick-line block w-full ${flat ? 'h-4.75' : ''}`}`}
     >
-      <BrickFace brick={brick} layer={layer} flat={flat} whose={state.whose} clash={state.clash} />
+      <BrickFace
+        brick={brick}
+        layer={layer}
+        flat={flat}
+        whose={state.whose}
+        clash={state.clash}
+        fate={state.fate}
+      />
     </button>
   )
 }, areAlike)
@@ -153,7 +164,8 @@ const isSameState = (a: BrickState, b: BrickState): boolean =>
   a.marked === b.marked &&
   a.clash === b.clash &&
   a.whose === b.whose &&
-  a.found === b.found
+  a.found === b.found &&
+  a.fate === b.fate
 
 const isSamePlace = (a: BrickPlace | undefined, b: BrickPlace | undefined): boolean =>
   a?.left === b?.left && a?.width === b?.width && a?.top === b?.top && a?.height === b?.height

@@ -3,6 +3,7 @@ import { type Brick, type Layer, titleOf } from '../../model/bricks'
 import { dateOf } from '../../model/times'
 import { clockText, wholeDayText } from '../../reader/dates'
 import { MarkBlock } from '../../ui/MarkSign'
+import { type BrickFate, fateWords } from './fate'
 
 interface BrickFaceProps {
   brick: Brick
@@ -12,10 +13,11 @@ interface BrickFaceProps {
   whose: string | undefined
   /** Whether it clashes: hard, or only perhaps. */
   clash: boolean | undefined
+  fate: BrickFate | undefined
 }
 
 /** What is written on a brick: its layer's mark, its hour, its title. */
-export function BrickFace({ brick, layer, flat, whose, clash }: BrickFaceProps) {
+export function BrickFace({ brick, layer, flat, whose, clash, fate }: BrickFaceProps) {
   const hour =
     brick.form === 'busy'
       ? clockText(brick.start)
@@ -25,7 +27,7 @@ export function BrickFace({ brick, layer, flat, whose, clash }: BrickFaceProps) 
   const title = brick.form === 'busy' ? 'Busy' : titleOf(brick.title, layer.purpose)
   const event = brick.form === 'event' ? brick : null
   const toBeSet = event?.time.form === 'days' && event.time.toBeSet
-  const read = aloud(brick, layer, clash)
+  const read = aloud(brick, layer, clash, fate)
   const mark = (
     <span className={`brick-mark flex h-4 ${flat ? 'shrink-0' : 'float-left mr-0.5 -ml-[3px]'}`}>
       <MarkBlock mark={layer.mark} size={15} />
@@ -71,7 +73,7 @@ interface Aloud {
  * What is read aloud around the words that are written, so that a brick is known without the wall around it:
  * "Tuesday 10 March, 14:00 to 16:00, Wheel basics, Classes".
  */
-function aloud(brick: Brick, layer: Layer, clash: boolean | undefined): Aloud {
+function aloud(brick: Brick, layer: Layer, clash: boolean | undefined, fate: BrickFate | undefined): Aloud {
   if (brick.form === 'busy')
     return {
       before: `${wholeDayText(brick.start)}, `,
@@ -87,6 +89,7 @@ function aloud(brick: Brick, layer: Layer, clash: boolean | undefined): Aloud {
     ...(brick.private ? ['others see its times only'] : []),
     ...(brick.repeats ? ['repeats'] : []),
     ...(clash === undefined ? [] : [clash ? 'clashes' : 'may clash']),
+    ...(fate ? [fateWords[fate]] : []),
   ]
   const after = `, ${state.join(', ')}`
   if (time.form !== 'days')

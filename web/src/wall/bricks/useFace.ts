@@ -10,7 +10,7 @@ import type { BrickActs } from './BrickButton'
 /** How each brick is drawn: the same function as long as nothing that decides it is another. */
 export function useFace(wall: Wall): ViewProps['face'] {
   const { now, zone, layers, names, moving } = wall
-  const { byId, clashes } = wall.read
+  const { byId, clashes, fates } = wall.read
   const { view } = wall.at
   const { found } = wall.finding
   const acts = useSteady<BrickActs>({
@@ -39,10 +39,11 @@ export function useFace(wall: Wall): ViewProps['face'] {
             clash: clashes.get(key),
             whose: view === 'roster' || layer.purpose !== 'away' ? undefined : whoseText(brick, names),
             found: found === null ? undefined : brick.form === 'event' && found.has(brick.eventId),
+            fate: fates.get(key),
           },
         }
       )
     },
-    [byId, carriedIn, layers, acts, zone, now, chosen, marked, clashes, view, names, found],
+    [byId, carriedIn, layers, acts, zone, now, chosen, marked, clashes, fates, view, names, found],
   )
 }

@@ -21,7 +21,7 @@ export function useMaking(
   draft: Draft,
   now: string,
 ) {
-  const { view, as, today } = at
+  const { view, as, moment, today } = at
   const { preferences, zone } = useReader().person
   const acts = useActs()
   const makeIn = layerToMakeIn(layers, group?.id, preferences.eventCalendar)
@@ -33,6 +33,10 @@ export function useMaking(
   const make = (time: Time, lane: string) => {
     if (as) {
       acts.done(`You look through the eyes of ${asName}: go back to your own wall to change something.`)
+      return
+    }
+    if (moment) {
+      acts.done('You look at a moment: bring it back or leave it as it is before you change something.')
       return
     }
     const layer = layerOf(lane)

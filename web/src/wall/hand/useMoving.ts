@@ -9,16 +9,16 @@ import type { useWallGroup } from '../read/useWallGroup'
 import type { WallPlace } from '../read/useWallPlace'
 import type { WallRead } from '../read/useWallRead'
 import { carriedTo } from '../roster/roster'
-import { seenText, whatChanged } from '../wallWords'
+import { fateText, seenText, whatChanged } from '../wallWords'
 import { useCarry } from './useCarry'
 import type { Carried } from './useHand'
 import type { useMarks } from './useMarks'
 
 /** What is done with bricks that lie on the wall: opened, marked, carried elsewhere by hand or by keys, copied. */
 export function useMoving(
-  { as }: WallPlace,
+  { as, moment }: WallPlace,
   { asName, names }: ReturnType<typeof useWallGroup>,
-  { rows, byId }: WallRead,
+  { rows, byId, fates }: WallRead,
   draft: Draft,
   marks: ReturnType<typeof useMarks>,
 ) {
@@ -27,6 +27,7 @@ export function useMoving(
 
   const open = (brick: Brick) => {
     if (as) acts.done(seenText(asName, brick))
+    else if (moment && brick.form === 'event') acts.done(fateText(brick, fates.get(brickKey(brick))))
     else if (brick.form === 'busy') acts.done('Only the times are shared with you here: it is busy then.')
     else draft.leaveFor({ kind: 'event', key: eventKey(brick.eventId, brick.only) })
   }
@@ -73,7 +74,7 @@ export function useMoving(
   return {
     open,
     mark: (brick: Brick) => {
-      if (!as && brick.form === 'event') marks.mark(brick)
+      if (!as && !moment && brick.form === 'event') marks.mark(brick)
     },
     carryTo,
     /** What is carried by keys. */

@@ -1,5 +1,6 @@
 import { useEffect, useEffectEvent, useMemo } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
+import { readMoment } from '../../features/history/momentPlace'
 import { addDays } from '../../model/times'
 import type { View } from '../../model/views'
 import { type DeskPlace, deskText, readDesk } from '../desk/deskPlace'
@@ -13,6 +14,9 @@ export function useWallPlace(view: View, today: string, narrow: boolean) {
   const navigate = useNavigate()
   const [search, setSearch] = useSearchParams()
   const { date, span, exact, period, beside, firstDay } = usePeriod(view, today, narrow)
+  const as = search.get('as')
+  const named = search.get('moment')
+  const moment = useMemo(() => (as === null ? readMoment(named) : null), [as, named])
   const who = useMemo(() => search.get('who')?.split(' ').filter(Boolean) ?? [], [search])
   useEffect(() => keepLastView(view), [view])
 
@@ -54,7 +58,9 @@ export function useWallPlace(view: View, today: string, narrow: boolean) {
     firstDay,
     who,
     /** Through whose eyes a coordinator looks at their calendars; nothing can be changed then. */
-    as: search.get('as'),
+    as,
+    /** The calendar and the moment to which bringing it back is looked at; nothing is taken in hand then either. */
+    moment,
     /** The group the address names. */
     named: search.get('group'),
     desk: readDesk(search.get('desk')),

@@ -8,6 +8,7 @@ import { elsewhereText } from '../wallWords'
 import { lanesOf } from '../week/lanes'
 import { useLaid } from './useLaid'
 import { usePeopleTimes } from './usePeopleTimes'
+import { useThen } from './useThen'
 import type { useWallGroup } from './useWallGroup'
 import type { WallPlace } from './useWallPlace'
 import { wallQuery } from './wallQuery'
@@ -18,6 +19,7 @@ const noPeople: Schema['GroupsMemberBody'][] = []
 /** What lies on the wall, and in whose rows: one's layers with their bricks, and the times of the people beside them. */
 export function useWallRead(at: WallPlace, group: ReturnType<typeof useWallGroup>, now: string) {
   const { view, narrow, as, who, period, beside } = at
+  const then = useThen(at)
   const { first, last } = period
   const { layers, people } = group
   const { person } = useReader()
@@ -39,7 +41,10 @@ export function useWallRead(at: WallPlace, group: ReturnType<typeof useWallGroup
     last,
     (id) => view === 'roster' || (view === 'day' && !narrow) || who.includes(id),
   )
-  const byId = useMemo(() => layersById(layers, others.layers), [layers, others.layers])
+  const byId = useMemo(
+    () => layersById(layers, others.layers, then.calendarId),
+    [layers, others.layers, then.calendarId],
+  )
   // The hour matters to what stands under names, the minute does not.
   const hour = `${now.slice(0, 13)}:00:00`
   const rows = useMemo(() => {
@@ -56,14 +61,17 @@ export function useWallRead(at: WallPlace, group: ReturnType<typeof useWallGroup
   const rowKeys = useMemo(() => new Set(rows.map((row) => row.key)), [rows])
   const bricks = useMemo(
     () =>
-      [...onlySeen(laid?.bricks ?? noBricks, as), ...others.bricks].filter((brick) => {
+      [
+        ...onlySeen([...(laid?.bricks ?? noBricks), ...then.bricks], as !== null || then.calendarId !== null),
+        ...others.bricks,
+      ].filter((brick) => {
         const layer = byId.get(brick.calendarId)
         if (!layer) return false
         return (
           who.length === 0 || rowsOfBrick(brick, layer, rowKeys).some((key) => who.includes(key.slice(7)))
         )
       }),
-    [laid, others.bricks, as, byId, who, rowKeys],
+    [laid, others.bricks, as, then, byId, who, rowKeys],
   )
   const inDay = view === 'day' ? bricks : noBricks
   const struck = laid?.clashes
@@ -81,21 +89,32 @@ export function useWallRead(at: WallPlace, group: ReturnType<typeof useWallGroup
       () => lanesOf(view, narrow, rows, who, inDay, byId),
       [view, narrow, rows, who, inDay, byId],
     ),
+    fates: then.fates,
     clashes: useMemo(() => clashesOf(struck ?? []), [struck]),
   }
 }
 
 export type WallRead = ReturnType<typeof useWallRead>
 
-const layersById = (layers: readonly Layer[], others: readonly Layer[]): ReadonlyMap<string, Layer> =>
-  new Map([...layers.filter((layer) => layer.shown), ...others].map((layer) => [layer.calendarId, layer]))
+/** Those that are shown, and the one that is looked at as it was. */
+const layersById = (
+  layers: readonly Layer[],
+  others: readonly Layer[],
+  then: string | null,
+): ReadonlyMap<string, Layer> =>
+  new Map(
+    [...layers.filter((layer) => layer.shown || layer.calendarId === then), ...others].map((layer) => [
+      layer.calendarId,
+      layer,
+    ]),
+  )
 
 /** What stands under a name: what o'clock it is there, or that they coordinate the group. */
 const noteOf = (one: Schema['GroupsMemberBody'], zone: string, hour: string): string =>
   one.zone === zone ? (one.coordinates ? 'coordinates' : '') : elsewhereText(one.zone, zone, hour)
 
-/** Bricks as they are looked at through somebody else's eyes: nothing of it is taken in hand. */
-const onlySeen = (bricks: readonly Brick[], as: string | null): readonly Brick[] =>
-  as === null
-    ? bricks
-    : bricks.map((brick) => (brick.form === 'event' ? { ...brick, mayChange: false } : brick))
+/** Bricks as they are where one only looks, through somebody else's eyes or at a moment: nothing of it is taken in hand. */
+const onlySeen = (bricks: readonly Brick[], isOnlySeen: boolean): readonly Brick[] =>
+  isOnlySeen
+    ? bricks.map((brick) => (brick.form === 'event' ? { ...brick, mayChange: false } : brick))
+    : bricks
