@@ -80,6 +80,62 @@ public class BringingBackTests
         Assert.Equal(string.Empty, priya.Complaints().Aggregate(string.Empty, (all, one) => all + one));
     }
 
+    [Fact]
+    public async Task A_moment_is_looked_at_on_the_wall_where_nothing_can_be_taken_in_hand_and_brought_back_in_one_act()
+    {
+        var clock = new SetClock();
+        await using var mortar = await TestMortar.StartAt(clock, Repository.Web);
+        using var api = await mortar.As(DemoPeople.Ines);
+        var calendar = await api.MakeCalendar();
+        await mortar.Give(calendar, DemoPeople.Priya, Core.Access.Role.View);
+        var (deleted, moved) = (await api.MakeEvent(calendar, "Celadon"), await api.MakeEvent(calendar, "Tenmoku"));
+        var moment = NodaTime.Text.InstantPattern.ExtendedIso.Format(clock.Now);
+        clock.Now += NodaTime.Duration.FromHours(1);
+        var later = World.Hours("2026-03-13T09:00:00", "2026-03-13T10:00:00");
+        (await api.Delete($"/api/events/{deleted}", 1)).Is(200);
+        (await api.Put($"/api/events/{moved}", World.Event(calendar, "Tenmoku", later), 1)).Is(200);
+        await api.MakeEvent(calendar, "Ash");
+        using var priya = new Screen(mortar.Url).SignIn(DemoPeople.Priya).Week();
+        priya.WaitForBrick("Tenmoku", "09:00 to 10:00");
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+        ines.Open($"/week/2026-03-11?moment={calendar.Value}~{moment}");
+
+        ines.Find(Fated("Celadon", "would come back"));
+        ines.Find(Fated("Ash", "would go to the bin"));
+        ines.Find(Fated("Tenmoku", "would move here"));
+        ines.Find(Fated("Tenmoku", "would move away from here"));
+        ines.WaitForText("1 comes back");
+        Assert.Equal(string.Empty, ines.Axe());
+        Shot(ines, "moment");
+        ines.Click(Brick("Ash"));
+        ines.WaitForText("“Ash” would go to the bin, Thu 12 March");
+        ines.Press("n");
+        ines.WaitForText("You look at a moment");
+        Assert.True(priya.Has(Brick("Ash"))); // looked at only
+
+        ines.Click("Bring back to then");
+        ines.WaitForText("3 events are as on");
+        priya.WaitForBrick("Tenmoku", "14:00 to 15:30");
+        priya.WaitGone(Brick("Ash"));
+        priya.Find(Brick("Celadon"));
+        ines.WaitGone(Containing("button", "Bring back to then"));
+        ines.Press("z");
+        priya.Find(Brick("Ash"));
+        priya.WaitGone(Brick("Celadon"));
+
+        // Who may not bring it back is told so, and led on.
+        priya.Open($"/week/2026-03-11?moment={calendar.Value}~{moment}");
+        priya.WaitForText("Coordinate");
+        priya.Click("Leave it as it is");
+        priya.WaitGone(Containing("button", "Leave it as it is"));
+        priya.Find(Brick("Ash"));
+    }
+
+    private static OpenQA.Selenium.By Fated(string title, string fate) =>
+        OpenQA.Selenium.By.XPath(
+            $"//*[@data-brick][contains(normalize-space(), '{title}')][contains(normalize-space(), '{fate}')]"
+        );
+
     private static void Delete(Screen ines)
     {
         ines.Open("/week/2026-03-11");

@@ -45,9 +45,9 @@ internal sealed class TestMortar : IAsyncDisposable
     }
 
     /// <summary>Starts one on a copy of the furnished studio, on a clock that the test sets.</summary>
-    public static async Task<TestMortar> StartAt(SetClock clock)
+    public static async Task<TestMortar> StartAt(SetClock clock, params string[] settings)
     {
-        return await Run(await Left(), ["Demo=true"], services => services.AddSingleton<IClock>(clock));
+        return await Run(await Left(), ["Demo=true", .. settings], services => services.AddSingleton<IClock>(clock));
     }
 
     /// <summary>Starts one on a copy of the furnished studio, with what takes the place of a part or watches it.</summary>

@@ -28,9 +28,9 @@ export function MomentNote({ moment, layer, first, last, onMoment, onDay, onEnd 
   return (
     <section
       aria-label="Back to a moment"
-      className="flex flex-wrap items-end gap-x-5 gap-y-2 border-t-2 border-ink bg-cement-100 px-4 py-2"
+      className="flex flex-wrap items-end gap-x-5 gap-y-2 border-t-2 border-ink bg-cement-100 px-4 py-2 max-sm:px-2"
     >
-      <div className="flex items-end gap-2">
+      <div className="flex flex-wrap items-end gap-2">
         {layer && (
           <span
             data-hue={layer.hue}
@@ -44,7 +44,7 @@ export function MomentNote({ moment, layer, first, last, onMoment, onDay, onEnd 
           <MomentFields at={moment.at} onChange={onMoment} />
         </div>
       </div>
-      <div className="grid min-w-0 flex-1 gap-1 text-[13px]">
+      <div className="grid min-w-0 flex-1 gap-1 text-[13px] max-sm:order-3 max-sm:basis-full">
         <p role="status" className="flex flex-wrap gap-x-4 gap-y-1">
           {error && <span className="text-clash">{sentenceOf(error)}</span>}
           {isSame && 'Nothing has changed since then: everything is as it was.'}
@@ -68,7 +68,7 @@ export function MomentNote({ moment, layer, first, last, onMoment, onDay, onEnd 
           )}
         </p>
       </div>
-      <div className="flex items-center gap-2">
+      <div className="flex items-center gap-2 max-sm:order-4">
         <Button onClick={onEnd}>Leave it as it is</Button>
         <Button look="main" disabled={!mayBringBack} onClick={bringBack}>
           Bring back to then

@@ -8,7 +8,7 @@ const words: Record<MomentFate, (count: number) => string> = {
   comes: (count) => `${count} ${count === 1 ? 'comes' : 'come'} back`,
   goes: (count) => `${count} ${count === 1 ? 'goes' : 'go'} to the bin`,
   moves: (count) => `${count} ${count === 1 ? 'moves' : 'move'}`,
-  changes: (count) => `${count} ${count === 1 ? 'is' : 'are'} as before at the same time`,
+  changes: (count) => `${count} ${count === 1 ? 'is' : 'are'} as before again`,
 }
 
 /** A calendar at a moment: what bringing it back would do, in words, and doing it. */
