@@ -12,6 +12,9 @@ public enum BinKind
     /// <summary>A calendar with all that is in it.</summary>
     Calendar,
 
+    /// <summary>A group with all its calendars.</summary>
+    Group,
+
     /// <summary>Several times put to people as one question, taken back.</summary>
     Proposal,
 }

@@ -1,5 +1,6 @@
 using Mortar.Core.Access;
 using Mortar.Core.Events;
+using Mortar.Core.Groups;
 using Mortar.Core.Noticeboards;
 using Mortar.Core.Preferences;
 using Mortar.Core.Words;
@@ -84,6 +85,30 @@ public static class NoticeRules
         NoticeLine Gone(NoticeTopic topic, Event one) =>
             new(topic, NoticeSentence.OfEvent(actor, one.Content.Title, Difference(one, null, reader)));
     }
+
+    /// <summary>That a group has ended, or is at work again; <c>null</c> for nothing.</summary>
+    /// <param name="actor">The name of who did it.</param>
+    /// <param name="group">The group's name.</param>
+    /// <param name="before">How it was with it.</param>
+    /// <param name="after">How it is.</param>
+    public static NoticeLine? OfGroup(string actor, string group, GroupState before, GroupState after) =>
+        (before, after) switch
+        {
+            _ when before == after => null,
+            (_, GroupState.InBin) => new(
+                NoticeTopic.Deleted,
+                $"{actor} put the group “{group}” in the bin, with its calendars."
+            ),
+            (_, GroupState.AtRest) => new(
+                NoticeTopic.Calendars,
+                $"{actor} put the group “{group}” to rest: its calendars are off your wall and can still be read."
+            ),
+            (GroupState.InBin, _) => new(
+                NoticeTopic.Calendars,
+                $"{actor} brought the group “{group}” back, with its calendars."
+            ),
+            _ => new(NoticeTopic.Calendars, $"{actor} woke the group “{group}”: its calendars are on your wall again."),
+        };
 
     /// <summary>That a calendar came to a group, is gone, or is open to its members in another way.</summary>
     /// <param name="actor">The name of who did it.</param>

@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Words;
+using Mortar.Data.Calendars;
 using Mortar.Data.Store;
 
 namespace Mortar.Data.Access;
@@ -13,18 +14,25 @@ public static class KeepersOfCalendars
         this MortarDb db,
         GroupId groupId,
         CancellationToken cancellationToken
+    ) =>
+        await db.KeepersAmong(
+            groupId,
+            await db
+                .Calendars.AsNoTracking()
+                .Where(row => row.GroupId == groupId && row.DeletedAt == null)
+                .OrderBy(row => row.Name)
+                .ToListAsync(cancellationToken),
+            cancellationToken
+        );
+
+    /// <summary>Some calendars of a group, each with those of the group who coordinate it for good.</summary>
+    internal static async Task<IReadOnlyList<CalendarKeepers>> KeepersAmong(
+        this MortarDb db,
+        GroupId groupId,
+        List<CalendarRow> calendars,
+        CancellationToken cancellationToken
     )
     {
-        var calendars = await db
-            .Calendars.Where(row => row.GroupId == groupId && row.DeletedAt == null)
-            .OrderBy(row => row.Name)
-            .Select(row => new
-            {
-                row.Id,
-                row.Name,
-                row.Person,
-            })
-            .ToListAsync(cancellationToken);
         var ids = calendars.ConvertAll(one => one.Id);
         var kept = await (
             from grant in db.Grants

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
+using Mortar.Core.Groups;
 using Mortar.Core.Words;
 using Mortar.Data.Calendars;
 using Mortar.Data.Groups;
@@ -58,7 +59,7 @@ public static class Standings
                 db.Now
             );
 
-    /// <summary>Where a person would stand with the calendars in the bin, were they brought back.</summary>
+    /// <summary>Where a person would stand with the calendars in the bin, were they brought back; not with those that went with their group.</summary>
     public static async Task<IReadOnlyDictionary<CalendarId, Standing>> StandingsInBin(
         this MortarDb db,
         PersonId person,
@@ -67,7 +68,42 @@ public static class Standings
         Of(
             person,
             await db.Ways(
-                db.Calendars.Where(row => row.DeletedAt != null),
+                db.Calendars.Where(row => row.DeletedAt != null && !row.WithGroup),
+                [person],
+                await db.GuardiansAmong([person], cancellationToken),
+                cancellationToken
+            ),
+            db.Now
+        );
+
+    /// <summary>Where a person stands with the calendars of a group that is at rest: they can read at most.</summary>
+    public static async Task<IReadOnlyDictionary<CalendarId, Standing>> StandingsAtRest(
+        this MortarDb db,
+        PersonId person,
+        GroupId group,
+        CancellationToken cancellationToken
+    ) =>
+        await db.Groups.AnyAsync(
+            row => row.Id == group && row.RestsSince != null && row.DeletedAt == null,
+            cancellationToken
+        )
+            ? (await db.StandingsWithGroup(person, group, cancellationToken)).ToDictionary(
+                one => one.Key,
+                one => one.Value with { Role = GroupEnding.AtRest(one.Value.Role) }
+            )
+            : [];
+
+    /// <summary>Where a person would stand with the calendars that went with their group, were it at work.</summary>
+    internal static async Task<Dictionary<CalendarId, Standing>> StandingsWithGroup(
+        this MortarDb db,
+        PersonId person,
+        GroupId group,
+        CancellationToken cancellationToken
+    ) =>
+        Of(
+            person,
+            await db.Ways(
+                db.Calendars.Where(row => row.GroupId == group && row.WithGroup),
                 [person],
                 await db.GuardiansAmong([person], cancellationToken),
                 cancellationToken
@@ -259,6 +295,8 @@ public static class Standings
             from member in members
             join grant in db.GroupGrants on member.GroupId equals grant.GroupId
             where grant.Role != Role.None
+            join through in db.Groups on grant.GroupId equals through.Id
+            where through.DeletedAt == null
             join row in calendars on grant.CalendarId equals row.Id
             select new
             {

@@ -9,6 +9,7 @@ using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Calendars;
 using Mortar.Data.Events;
+using Mortar.Data.Groups;
 using Mortar.Data.Keeping;
 using Mortar.Data.Store;
 using NodaTime;
@@ -16,7 +17,14 @@ using NodaTime;
 namespace Mortar.Data.Binned;
 
 /// <summary>Brings back what waits in the bin, and has it go for good.</summary>
-public sealed class BinCommands(MortarDb db, BinQueries bin, CalendarCommands calendars, Sweep sweep, ZoneClock zones)
+public sealed class BinCommands(
+    MortarDb db,
+    BinQueries bin,
+    CalendarCommands calendars,
+    GroupEndCommands groups,
+    Sweep sweep,
+    ZoneClock zones
+)
 {
     private const int Chunk = 500;
 
@@ -39,6 +47,11 @@ public sealed class BinCommands(MortarDb db, BinQueries bin, CalendarCommands ca
             BinKind.Calendar => await calendars.BringBack(act, place.CalendarId, cancellationToken) switch
             {
                 Outcome<CalendarRow>.Done => 1,
+                var refused => refused.WhyNot,
+            },
+            BinKind.Group => await groups.BringBack(act, new GroupId(place.Id ?? default), cancellationToken) switch
+            {
+                Outcome<GroupRow>.Done => 1,
                 var refused => refused.WhyNot,
             },
             BinKind.Events => await Events(act, place, start, cancellationToken),
@@ -130,7 +143,7 @@ public sealed class BinCommands(MortarDb db, BinQueries bin, CalendarCommands ca
                 return BinRules.NoMore;
             }
 
-            name = BinRules.Spoken([title], entry.Calendar.Name);
+            name = BinRules.Spoken([title], entry.Calendar!.Name);
         }
 
         return BinRules.Check(name, typed, "this to have it go for good").WhyNot;
@@ -145,6 +158,11 @@ public sealed class BinCommands(MortarDb db, BinQueries bin, CalendarCommands ca
             case BinKind.Calendar:
                 return await db
                     .Calendars.Where(row => row.Id == place.CalendarId && row.DeletedAt != null)
+                    .ExecuteUpdateAsync(set => set.SetProperty(row => row.DeletedAt, over), cancellationToken);
+            case BinKind.Group:
+                var group = new GroupId(place.Id ?? default);
+                return await db
+                    .Groups.Where(row => row.Id == group && row.DeletedAt != null)
                     .ExecuteUpdateAsync(set => set.SetProperty(row => row.DeletedAt, over), cancellationToken);
             case BinKind.Events:
                 return await Waiting(db, await db.ReaderOf(act.Actor, cancellationToken), place)

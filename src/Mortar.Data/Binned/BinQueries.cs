@@ -30,6 +30,7 @@ public sealed class BinQueries(MortarDb db, ZoneClock zones)
     {
         var reader = await db.ReaderOf(person, cancellationToken);
         var found = new List<BinEntry>();
+        found.AddRange(await Groups(person, cancellationToken));
         found.AddRange(await Calendars(person, cancellationToken));
         found.AddRange(await Events(reader, cancellationToken));
         found.AddRange(await Dates(reader, only: null, cancellationToken));
@@ -88,6 +89,30 @@ public sealed class BinQueries(MortarDb db, ZoneClock zones)
                 .Standings.Where(one => AccessRules.ToChange(one.Value.Role, reader.Person, addedBy) == Verdict.Granted)
                 .Select(one => one.Key),
         ];
+
+    private async Task<List<BinEntry>> Groups(PersonId person, CancellationToken cancellationToken)
+    {
+        var since = db.Now - BinRules.Kept;
+        var rows = await (
+            from row in db.Groups.AsNoTracking()
+            where row.DeletedAt > since
+            join member in db.Members on row.Id equals member.GroupId
+            where member.PersonId == person && member.Coordinates
+            select new { Group = row, Count = db.Calendars.Count(one => one.GroupId == row.Id && one.WithGroup) }
+        ).ToListAsync(cancellationToken);
+        var who = await LastActors(rows.ConvertAll(one => one.Group.Id.Value), cancellationToken);
+        return rows.ConvertAll(one => new BinEntry(
+            new BinPlace(BinKind.Group, default, Id: one.Group.Id.Value),
+            Calendar: null,
+            one.Group.Name,
+            one.Count,
+            [],
+            Out: null,
+            who.GetValueOrDefault(one.Group.Id.Value, string.Empty),
+            one.Group.DeletedAt!.Value,
+            one.Group.Name
+        ));
+    }
 
     private async Task<List<BinEntry>> Calendars(PersonId person, CancellationToken cancellationToken)
     {

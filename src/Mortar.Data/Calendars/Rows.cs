@@ -46,8 +46,11 @@ public sealed class CalendarRow : IRecorded
     /// <summary>The kinds as stored text; <c>null</c> for none.</summary>
     public string? Kinds { get; set; }
 
-    /// <summary>When it went to the bin; <c>null</c> while it is there.</summary>
+    /// <summary>When it went to the bin, or from the walls with its group; <c>null</c> while it is there.</summary>
     public Instant? DeletedAt { get; set; }
+
+    /// <summary>Whether it went with its group, to rest or to the bin, and comes back with it alone.</summary>
+    public bool WithGroup { get; set; }
 
     public int Version { get; set; }
 

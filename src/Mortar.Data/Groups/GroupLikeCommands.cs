@@ -57,10 +57,19 @@ public sealed class GroupLikeCommands(MortarDb db, GrantCommands grants, ZoneClo
                 }
 
                 var other = await db.Groups.AsNoTracking().SingleAsync(row => row.Id == model, cancellationToken);
-                var standings = await db.StandingsOf(act.Actor, cancellationToken);
+                if (other.State() == GroupState.InBin)
+                {
+                    return new Refusal.NotThere("group");
+                }
+
+                // The next term is made like one that has ended.
+                var isAtRest = other.State() == GroupState.AtRest;
+                var standings = isAtRest
+                    ? await db.StandingsAtRest(act.Actor, model, cancellationToken)
+                    : await db.StandingsOf(act.Actor, cancellationToken);
                 var calendars = await db
                     .Calendars.AsNoTracking()
-                    .Where(row => row.GroupId == model && row.DeletedAt == null)
+                    .Where(row => row.GroupId == model && (row.DeletedAt == null || (isAtRest && row.WithGroup)))
                     .OrderBy(row => row.Id)
                     .ToListAsync(cancellationToken);
                 var taken = calendars

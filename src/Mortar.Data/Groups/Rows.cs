@@ -110,6 +110,18 @@ public sealed class GroupRow : IRecorded, IAddressed
     /// <summary>The name in its short address; <c>null</c> for none.</summary>
     public string? Address { get; set; }
 
+    /// <summary>Since when it is at rest; <c>null</c> while it is at work. <see cref="MortarDb"/> keeps its calendars true.</summary>
+    public Instant? RestsSince { get; set; }
+
+    /// <summary>When it went to the bin; <c>null</c> while it is there.</summary>
+    public Instant? DeletedAt { get; set; }
+
+    /// <summary>How it is with it.</summary>
+    public GroupState State() =>
+        DeletedAt is not null ? GroupState.InBin
+        : RestsSince is not null ? GroupState.AtRest
+        : GroupState.There;
+
     public GroupSettings ToSettings() =>
         new(Name, Sort, Zone, FirstDay)
         {

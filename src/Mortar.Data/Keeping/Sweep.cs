@@ -4,6 +4,8 @@ using Mortar.Core.Accounts;
 using Mortar.Core.Binned;
 using Mortar.Core.Calendars;
 using Mortar.Core.Letters;
+using Mortar.Data.Calendars;
+using Mortar.Data.Groups;
 using Mortar.Data.Links;
 using Mortar.Data.Noticeboards;
 using Mortar.Data.Proposals;
@@ -59,6 +61,11 @@ public sealed class Sweep(MortarDb db)
 
         for (var gone = 1; gone > 0; )
         {
+            gone = await db.Tidy(() => Group(old, cancellationToken), cancellationToken);
+        }
+
+        for (var gone = 1; gone > 0; )
+        {
             gone = await db.Tidy(() => Proposals(row => row.WithdrawnAt < old, cancellationToken), cancellationToken);
         }
 
@@ -89,9 +96,7 @@ public sealed class Sweep(MortarDb db)
     private async Task<int> Events(Instant old, CancellationToken cancellationToken)
     {
         var ids = await db
-            .Events.Where(row =>
-                row.DeletedAt < old || db.Calendars.Any(home => home.Id == row.CalendarId && home.DeletedAt < old)
-            )
+            .Events.Where(row => row.DeletedAt < old || CalendarsOver(old).Any(home => home.Id == row.CalendarId))
             .Select(row => row.Id)
             .OrderBy(id => id)
             .Take(Piece)
@@ -118,8 +123,7 @@ public sealed class Sweep(MortarDb db)
     /// <summary>A calendar that is empty by now, with who had access to it and what was done to it.</summary>
     private async Task<int> Calendar(Instant old, CancellationToken cancellationToken)
     {
-        var ids = await db
-            .Calendars.Where(row => row.DeletedAt < old)
+        var ids = await CalendarsOver(old)
             .Select(row => row.Id)
             .OrderBy(id => id)
             .Take(1)
@@ -131,6 +135,34 @@ public sealed class Sweep(MortarDb db)
             .Changes.Where(change => change.CalendarId != null && ids.Contains(change.CalendarId.Value))
             .ExecuteDeleteAsync(cancellationToken);
         return await db.Calendars.Where(row => ids.Contains(row.Id)).ExecuteDeleteAsync(cancellationToken);
+    }
+
+    /// <summary>The calendars whose time in the bin is over: by themselves, or with their group. What rests with its group stays.</summary>
+    private IQueryable<CalendarRow> CalendarsOver(Instant old) =>
+        db.Calendars.Where(row =>
+            row.WithGroup ? db.Groups.Any(home => home.Id == row.GroupId && home.DeletedAt < old) : row.DeletedAt < old
+        );
+
+    /// <summary>A group without calendars by now, with who was in it and what was done to it; what else hangs on it goes with the row (ON DELETE CASCADE).</summary>
+    private async Task<int> Group(Instant old, CancellationToken cancellationToken)
+    {
+        var ids = await db
+            .Groups.Where(row => row.DeletedAt < old && !db.Calendars.Any(one => one.GroupId == row.Id))
+            .Select(row => row.Id)
+            .OrderBy(id => id)
+            .Take(1)
+            .ToListAsync(cancellationToken);
+        var owners = ids.ConvertAll(id => id.Value);
+        await db
+            .OpenAsks.Where(row => row.ToGroupId != null && ids.Contains(row.ToGroupId.Value))
+            .ExecuteDeleteAsync(cancellationToken);
+        await db
+            .ShortAddresses.Where(row => row.Space == GroupRow.AddressSpace && owners.Contains(row.OwnerId))
+            .ExecuteDeleteAsync(cancellationToken);
+        await db
+            .Changes.Where(change => change.GroupId != null && ids.Contains(change.GroupId.Value))
+            .ExecuteDeleteAsync(cancellationToken);
+        return await db.Groups.Where(row => ids.Contains(row.Id)).ExecuteDeleteAsync(cancellationToken);
     }
 
     private async Task Links(Expression<Func<LinkRow, bool>> which, CancellationToken cancellationToken)

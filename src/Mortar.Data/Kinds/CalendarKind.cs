@@ -18,6 +18,14 @@ internal sealed class CalendarKind : ChangeKind<CalendarRow>
 {
     public override Subject Subject => Subject.Calendar;
 
+    /// <summary>Whether a calendar went or came with its group, which says so itself and takes it back with itself.</summary>
+    internal static bool FollowsItsGroup(ChangeRow change) =>
+        change is { Subject: Subject.Calendar, Before: { } before, After: { } after }
+        && StoredText.Read<CalendarRow>(before).WithGroup != StoredText.Read<CalendarRow>(after).WithGroup;
+
+    private static bool FollowsItsGroup(Said<CalendarRow> said) =>
+        said.Before is { } before && before.WithGroup != said.After.WithGroup;
+
     protected override async Task<CalendarRow?> FindRow(MortarDb db, Guid id, CancellationToken cancellationToken) =>
         await db.Calendars.FindAsync([new CalendarId(id)], cancellationToken);
 
@@ -111,6 +119,7 @@ internal sealed class CalendarKind : ChangeKind<CalendarRow>
     /// <summary>Whether it may be told: that it came, went, or is open to members in another way. The time of one person is nobody's news.</summary>
     private static bool IsNoticed(Said<CalendarRow> said) =>
         said.After.Person is null
+        && !FollowsItsGroup(said)
         && (
             said.Before is { } before
                 ? (before.GroupDefault, before.DeletedAt is null)
@@ -128,6 +137,7 @@ internal sealed class CalendarKind : ChangeKind<CalendarRow>
         return (said.Before, said.After) switch
         {
             (null, _) => "made the calendar",
+            _ when FollowsItsGroup(said) => null,
             ({ DeletedAt: null }, { DeletedAt: not null }) => "put the calendar in the bin",
             ({ DeletedAt: not null }, { DeletedAt: null }) => "brought the calendar back",
             var (before, after) => HistorySentence.OfStep(
@@ -147,6 +157,11 @@ internal sealed class CalendarKind : ChangeKind<CalendarRow>
         }
 
         var said = Read(change);
+        if (FollowsItsGroup(said))
+        {
+            return null;
+        }
+
         return new Deed(
             said.After.Name,
             (said.Before, said.After) switch

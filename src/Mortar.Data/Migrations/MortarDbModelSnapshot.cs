@@ -719,6 +719,9 @@ namespace Mortar.Data.Migrations
                     b.Property<int>("Version")
                         .HasColumnType("INTEGER");
 
+                    b.Property<bool>("WithGroup")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Zone")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -1092,6 +1095,9 @@ namespace Mortar.Data.Migrations
                     b.Property<Guid?>("DaysOff")
                         .HasColumnType("TEXT");
 
+                    b.Property<long?>("DeletedAt")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("FirstDay")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -1099,6 +1105,9 @@ namespace Mortar.Data.Migrations
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<long?>("RestsSince")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("Sort")
                         .IsRequired()

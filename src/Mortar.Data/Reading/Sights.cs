@@ -125,6 +125,21 @@ public static class SightQueries
             cancellationToken
         );
 
+    /// <summary>The calendars of a group that is at rest, as somebody may still read them.</summary>
+    public static async Task<Sight> SightAtRest(
+        this MortarDb db,
+        PersonId person,
+        GroupId group,
+        CancellationToken cancellationToken
+    ) =>
+        await db.Read(
+            person,
+            await db.StandingsAtRest(person, group, cancellationToken),
+            [],
+            alsoIn: person,
+            cancellationToken
+        );
+
     internal static async Task<Sight> Read(
         this MortarDb db,
         PersonId person,

@@ -82,6 +82,23 @@ public sealed class WindowReader(
         return await Read(seen, seen.Days(from, to), _ => true, cancellationToken);
     }
 
+    /// <summary>The calendars of a group that is at rest, which are on no wall of their own.</summary>
+    public async Task<WindowReading> ReadAtRest(
+        PersonId person,
+        GroupId group,
+        LocalDate from,
+        LocalDate to,
+        CancellationToken cancellationToken
+    )
+    {
+        var seen = new WindowSight(
+            await db.SightAtRest(person, group, cancellationToken),
+            clock.Zone(await people.ZoneOf(db, person, cancellationToken)),
+            await log.Now(cancellationToken)
+        );
+        return await Read(seen, seen.Days(from, to), _ => true, cancellationToken);
+    }
+
     /// <summary>Reads some of the calendars that somebody sees.</summary>
     public async Task<WindowReading> Read(
         WindowSight seen,

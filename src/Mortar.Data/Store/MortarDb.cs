@@ -33,6 +33,9 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
     : IdentityUserContext<Account, Guid>(options)
 {
     private Act? current;
+
+    private readonly EndedGroups ended = new();
+
     private bool isAboutPeople;
 
     /// <summary>Who was read by this store as they stand; nobody any more once a write begins or changes who may what.</summary>
@@ -143,6 +146,11 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
             if (outcome is Outcome<T>.Done)
             {
                 await SaveChangesAsync(cancellationToken);
+                outcome = await ended.WhyNotIn(this, cancellationToken) ?? outcome;
+            }
+
+            if (outcome is Outcome<T>.Done)
+            {
                 await transaction.CommitAsync(CancellationToken.None);
                 Tell();
                 signal.Raise();
@@ -157,6 +165,7 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
         finally
         {
             current = null;
+            ended.Forget();
         }
     }
 
@@ -205,6 +214,7 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
         CancellationToken cancellationToken = default
     )
     {
+        await EndedGroups.KeepCalendars(this, cancellationToken);
         Record();
         KeepGiven();
         await KeepAddresses(cancellationToken);
@@ -262,6 +272,7 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
     private void Record()
     {
         KeepDeletedIn();
+        ended.TakeNote(ChangeTracker);
         foreach (var entry in ChangeTracker.Entries<IRecorded>().ToList())
         {
             switch (entry.State)

@@ -171,6 +171,8 @@ public sealed class UndoCommands(MortarDb db, ZoneClock zones)
             .Where(change => change.Set == set && (wish.In == null || change.CalendarId == wish.In))
             .OrderBy(change => change.Sequence)
             .ToListAsync(cancellationToken);
+        // Where a group comes back, its calendars come with it (MortarDb.KeepWithGroups).
+        all.RemoveAll(CalendarKind.FollowsItsGroup);
         var own = all.FindAll(change => change.Actor == actor);
         if (own.Count > 0)
         {

@@ -398,7 +398,7 @@ export interface paths {
         get?: never;
         put: operations["PutGroup"];
         post?: never;
-        delete?: never;
+        delete: operations["DeleteGroup"];
         options?: never;
         head?: never;
         patch?: never;
@@ -430,6 +430,54 @@ export interface paths {
         get: operations["ListMembers"];
         put: operations["AddMembers"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{groupId}/ending": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ReadGroupEnding"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{groupId}/rest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["PutGroupToRest"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{groupId}/wake": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["WakeGroup"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2647,9 +2695,9 @@ export interface components {
         };
         BinEntryBody: {
             place: components["schemas"]["BinPlaceBody"];
-            calendarName: string;
-            hue: components["schemas"]["Hue"];
-            mark: components["schemas"]["Mark"];
+            calendarName: null | string;
+            hue: null | components["schemas"]["Hue"];
+            mark: null | components["schemas"]["Mark"];
             groupName: string;
             /** Format: int32 */
             count: number;
@@ -2666,7 +2714,7 @@ export interface components {
             name?: null | string;
         };
         /** @enum {string} */
-        BinKind: "events" | "dates" | "calendar" | "proposal";
+        BinKind: "events" | "dates" | "calendar" | "group" | "proposal";
         BinNearestBody: {
             earlier: null | components["schemas"]["TimeBody"];
             earlierStart: null | components["schemas"]["Instant"];
@@ -2676,7 +2724,7 @@ export interface components {
         BinPlaceBody: {
             kind: components["schemas"]["BinKind"];
             /** Format: uuid */
-            calendarId: string;
+            calendarId?: null | string;
             /** Format: uuid */
             act?: null | string;
             /** Format: uuid */
@@ -2908,6 +2956,13 @@ export interface components {
          * @enum {string}
          */
         DigestRhythm: "never" | "daily" | "weekly";
+        EndGroupEndingBody: {
+            rest: string[];
+            stay: string[];
+            others: string[];
+            /** Format: int32 */
+            members: number;
+        };
         EventHistoryEntry: {
             at: components["schemas"]["Instant"];
             by: string;
@@ -3112,6 +3167,7 @@ export interface components {
             hasGuardians: boolean;
             coordinates: boolean;
             shortName: string;
+            restsSince: null | components["schemas"]["Instant"];
             /** Format: int32 */
             version: number;
         };
@@ -4912,6 +4968,28 @@ export interface operations {
             };
         };
     };
+    DeleteGroup: {
+        parameters: {
+            query?: {
+                name?: string;
+            };
+            header?: never;
+            path: {
+                groupId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     MakeGroupLike: {
         parameters: {
             query?: never;
@@ -4984,6 +5062,68 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["ChangeMembersAddedBody"];
                 };
+            };
+        };
+    };
+    ReadGroupEnding: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                groupId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EndGroupEndingBody"];
+                };
+            };
+        };
+    };
+    PutGroupToRest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                groupId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    WakeGroup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                groupId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -5226,6 +5366,7 @@ export interface operations {
         parameters: {
             query?: {
                 as?: components["schemas"]["PersonId"];
+                atRest?: components["schemas"]["GroupId"];
             };
             header?: never;
             path?: never;
@@ -5764,6 +5905,7 @@ export interface operations {
                 from: components["schemas"]["DateQuery"];
                 to: components["schemas"]["DateQuery"];
                 as?: components["schemas"]["PersonId"];
+                atRest?: components["schemas"]["GroupId"];
             };
             header?: {
                 "If-None-Match"?: string;

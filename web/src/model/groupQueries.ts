@@ -177,6 +177,29 @@ export const writeGroup = (
 export const makeGroup = (groupId: string, body: Schema['GroupsSettingsBody']) =>
   unwrap(api.PUT('/api/groups/{groupId}', { params: { path: { groupId } }, body }))
 
+/** What ending a group would take along. */
+export const groupEndingQuery = (groupId: string) =>
+  queryOptions({
+    queryKey: ['groups', groupId, 'ending'],
+    queryFn: ({ signal }) =>
+      unwrap(api.GET('/api/groups/{groupId}/ending', { params: { path: { groupId } }, signal })),
+    staleTime: 0,
+  })
+
+export const putToRest = (groupId: string, set: string) =>
+  unwrap(api.POST('/api/groups/{groupId}/rest', { params: { path: { groupId } }, headers: named(set) }))
+
+export const wakeGroup = (groupId: string, set: string) =>
+  unwrap(api.POST('/api/groups/{groupId}/wake', { params: { path: { groupId } }, headers: named(set) }))
+
+export const deleteGroup = (groupId: string, name: string, set: string) =>
+  unwrap(
+    api.DELETE('/api/groups/{groupId}', {
+      params: { path: { groupId }, query: { name } },
+      headers: named(set),
+    }),
+  )
+
 const key = 'mortar-group'
 
 /** The group that was opened last on this device. */

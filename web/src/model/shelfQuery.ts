@@ -14,6 +14,14 @@ export const shelfAsQuery = (as: string) =>
     queryFn: ({ signal }) => unwrap(api.GET('/api/shelf', { params: { query: { as } }, signal })),
   })
 
+/** The calendars of a group that is at rest, which are on no shelf. */
+export const shelfAtRestQuery = (groupId: string) =>
+  queryOptions({
+    queryKey: ['shelf', 'atRest', groupId],
+    queryFn: ({ signal }) =>
+      unwrap(api.GET('/api/shelf', { params: { query: { atRest: groupId } }, signal })),
+  })
+
 export type LayerSet = Schema['SetsBody']
 
 export const setsQuery = queryOptions({

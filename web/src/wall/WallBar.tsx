@@ -15,7 +15,7 @@ export function WallBar({ wall, title }: { wall: Wall; title: string }) {
         groups={wall.groups}
         open={wall.group}
         onOpen={(groupId) => {
-          keepLastGroup(groupId)
+          if (wall.groups.some((one) => one.id === groupId && one.restsSince === null)) keepLastGroup(groupId)
           at.place(null, { group: groupId, who: null })
         }}
         onNewCalendar={() => draft.put({ kind: 'newCalendar' })}

@@ -16,6 +16,7 @@ import { WallNotes } from './WallNotes'
 import { WallView } from './WallView'
 
 // Few walls have any of these.
+const RestNote = lazyNamed(() => import('../features/groups/RestNote'), 'RestNote')
 const MomentNote = lazyNamed(() => import('../features/history/MomentNote'), 'MomentNote')
 const AsNote = lazyNamed(() => import('./AsNote'), 'AsNote')
 const MarksBar = lazyNamed(() => import('./hand/MarksBar'), 'MarksBar')
@@ -40,7 +41,7 @@ function OpenWall({ view }: { view: View }) {
   return (
     <div className="flex h-full flex-col">
       <WallBar wall={wall} title={title} />
-      {!at.as && <WallRibbon wall={wall} />}
+      {!at.as && !wall.isAtRest && <WallRibbon wall={wall} />}
       <PrintHead group={group?.name} title={title} layers={read.byId.values()} />
       <WallNotes {...wall} />
       <main className="relative flex min-h-0 flex-1">
@@ -82,12 +83,18 @@ function Marked({ wall: { marks, layers } }: { wall: Wall }) {
   )
 }
 
-/** The shelf; or through whose eyes or at which moment one looks, and the way back. */
+/** The shelf; or through whose eyes, in which resting group or at which moment one looks, and the way back. */
 function UnderWall({ wall: { at, draft, ...wall } }: { wall: Wall }) {
   if (at.as)
     return (
       <Suspense>
         <AsNote name={wall.asName} layers={wall.layers} onBack={() => at.place(null, { as: null })} />
+      </Suspense>
+    )
+  if (wall.isAtRest && wall.group)
+    return (
+      <Suspense>
+        <RestNote group={wall.group} layers={wall.layers} onBack={() => at.place(null, { group: null })} />
       </Suspense>
     )
   const { moment } = at

@@ -32,7 +32,7 @@ export function useWall(view: View) {
   const asked = useAsked({
     view,
     desk: at.desk,
-    isAs: at.as !== null,
+    isAs: at.as !== null || group.isAtRest,
     isLoaded: read.isRead,
     first: at.period.first,
     last: at.period.last,

@@ -61,3 +61,13 @@ export const seenText = (name: string, brick: Brick): string =>
 /** What becomes of a brick while one looks at a moment of its calendar. */
 export const fateText = (brick: EventBrick, fate: BrickFate | undefined): string =>
   `“${titleOf(brick.title)}” ${fate ? fateWords[fate] : 'stays as it is'}, ${whenText(brick.time)}.`
+
+/** All that is known of a brick in a group that is at rest, where it has no desk. */
+export const restText = (brick: Brick): string =>
+  brick.form === 'busy'
+    ? 'Only the times are shared with you here: it was busy then.'
+    : [`“${titleOf(brick.title)}”, ${whenText(brick.time)}`, brick.place, brick.notes]
+        .filter(Boolean)
+        .map((part) => (part ?? '').replace(/[.\s]+$/, ''))
+        .join('. ')
+        .concat('.')

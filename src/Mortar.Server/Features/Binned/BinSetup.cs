@@ -17,11 +17,12 @@ internal static class BinSetup
 {
     /// <summary>Where something waits.</summary>
     /// <param name="Act">The act that put it there, for events and dates.</param>
-    /// <param name="Id">Which event, series or proposal; left out for the calendar, and for all events of the act.</param>
-    internal sealed record PlaceBody(BinKind Kind, Guid CalendarId, Guid? Act = null, Guid? Id = null)
+    /// <param name="CalendarId">The calendar it is of, or that it is; left out for a group.</param>
+    /// <param name="Id">Which event, series, proposal or group; left out for the calendar, and for all events of the act.</param>
+    internal sealed record PlaceBody(BinKind Kind, Guid? CalendarId = null, Guid? Act = null, Guid? Id = null)
     {
         public BinPlace ToCore() =>
-            new(Kind, new CalendarId(CalendarId), Act is { } act ? new ChangeSetId(act) : null, Id);
+            new(Kind, new CalendarId(CalendarId ?? default), Act is { } act ? new ChangeSetId(act) : null, Id);
     }
 
     /// <param name="Start">Another start for one booking whose own time is taken.</param>
@@ -37,7 +38,8 @@ internal static class BinSetup
     internal sealed record DateBody(LocalDateTime Start);
 
     /// <summary>What one act put in the bin of a calendar, or a calendar that is there itself.</summary>
-    /// <param name="Count">How many things: events, dates, or the events in a calendar.</param>
+    /// <param name="CalendarName">Left out for a group, as its colour and sign.</param>
+    /// <param name="Count">How many things: events, dates, the events in a calendar, or the calendars of a group.</param>
     /// <param name="Things">The first of them.</param>
     /// <param name="Dates">For dates, which.</param>
     /// <param name="From">For dates, the first of those that went with all later ones.</param>
@@ -45,9 +47,9 @@ internal static class BinSetup
     /// <param name="Erased">What has to be typed to have it go for good; left out where that is not the reader's.</param>
     internal sealed record EntryBody(
         PlaceBody Place,
-        string CalendarName,
-        Hue Hue,
-        Mark Mark,
+        string? CalendarName,
+        Hue? Hue,
+        Mark? Mark,
         string GroupName,
         int Count,
         IReadOnlyList<ThingBody> Things,
@@ -166,10 +168,10 @@ internal static class BinSetup
 
     private static EntryBody Body(BinEntry entry, Func<EventTime?, TimeBody?> seen) =>
         new(
-            new PlaceBody(entry.Place.Kind, entry.Place.CalendarId.Value, entry.Place.Act?.Value, entry.Place.Id),
-            entry.Calendar.Name,
-            entry.Calendar.Hue,
-            entry.Calendar.Mark,
+            new PlaceBody(entry.Place.Kind, entry.Calendar?.Id.Value, entry.Place.Act?.Value, entry.Place.Id),
+            entry.Calendar?.Name,
+            entry.Calendar?.Hue,
+            entry.Calendar?.Mark,
             entry.GroupName,
             entry.Count,
             [.. entry.Things.Select(thing => Body(thing, seen))],

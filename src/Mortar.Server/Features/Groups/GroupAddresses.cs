@@ -37,14 +37,14 @@ internal static class GroupAddresses
                     one => one.GroupId == new GroupId(known.OwnerId) && one.PersonId == acting.Person,
                     cancellationToken
                 );
-        return member is null
-            ? Problems.NotThere("group")
-            : TypedResults.Ok(
-                GroupsSetup.GroupBody.Of(
-                    await db.Groups.AsNoTracking().SingleAsync(row => row.Id == member.GroupId, cancellationToken),
-                    member.Coordinates
-                )
-            );
+        return
+            member is not null
+            && await db
+                .Groups.AsNoTracking()
+                .FirstOrDefaultAsync(row => row.Id == member.GroupId && row.DeletedAt == null, cancellationToken)
+                is { } group
+            ? TypedResults.Ok(GroupsSetup.GroupBody.Of(group, member.Coordinates))
+            : Problems.NotThere("group");
     }
 
     private static async Task<Results<Ok<NameBody>, ProblemHttpResult>> Look(

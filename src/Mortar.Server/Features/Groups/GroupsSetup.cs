@@ -23,6 +23,7 @@ internal static class GroupsSetup
     /// <param name="Defaults">What every member gets on a new calendar, as the sort of the group has it.</param>
     /// <param name="HasGuardians">Whether its members are offered to be given some.</param>
     /// <param name="ShortName">The name in its short address, <c>/g/name</c>; empty for none.</param>
+    /// <param name="RestsSince">Since when it is at rest: read and not changed, and off the walls; <c>null</c> while it is at work.</param>
     internal sealed record GroupBody(
         Guid Id,
         string Name,
@@ -37,6 +38,7 @@ internal static class GroupsSetup
         bool HasGuardians,
         bool Coordinates,
         string ShortName,
+        Instant? RestsSince,
         int Version
     )
     {
@@ -59,6 +61,7 @@ internal static class GroupsSetup
                 row.Sort.HasGuardians(),
                 coordinates,
                 row.Address ?? string.Empty,
+                row.RestsSince,
                 row.Version
             );
     }
@@ -146,6 +149,7 @@ internal static class GroupsSetup
         services
             .AddScoped<GroupCommands>()
             .AddScoped<GroupLikeCommands>()
+            .AddScoped<GroupEndCommands>()
             .AddScoped<MemberCommands>()
             .AddScoped<ClaimCommands>()
             .AddScoped<MembershipCommands>()
@@ -158,6 +162,7 @@ internal static class GroupsSetup
         api.MapPut("/groups/{groupId:guid}", Put).WithName("PutGroup");
         api.MapPut("/groups/{groupId:guid}/like/{modelId:guid}", MakeLike).WithName("MakeGroupLike");
         api.MapGet("/groups/{groupId:guid}/members", Members).WithName("ListMembers");
+        EndGroup.Map(api);
         GroupAddresses.Map(api);
         ReadPeople.Map(api);
         ChangeMembers.Map(api);
@@ -172,6 +177,7 @@ internal static class GroupsSetup
             from member in db.Members
             where member.PersonId == acting.Person
             join row in db.Groups on member.GroupId equals row.Id
+            where row.DeletedAt == null
             orderby member.Coordinates descending, row.Name
             select new { row, member.Coordinates };
         var found = await groups.AsNoTracking().ToListAsync(cancellationToken);

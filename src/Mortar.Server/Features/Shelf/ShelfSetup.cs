@@ -92,9 +92,13 @@ internal static class ShelfSetup
             )
         )[0];
 
-    /// <summary>With <c>as</c>: those calendars that one coordinates as that person has them; how they look to them is theirs alone.</summary>
+    /// <summary>
+    /// With <c>as</c>: those calendars that one coordinates as that person has them; how they look to them is theirs alone.
+    /// With <c>atRest</c>: those of a group that is at rest, which are on no shelf.
+    /// </summary>
     private static async Task<Ok<IReadOnlyList<LayerBody>>> List(
         [FromQuery(Name = "as")] PersonId? whose,
+        [FromQuery] GroupId? atRest,
         Acting acting,
         MortarDb db,
         CancellationToken cancellationToken
@@ -109,14 +113,23 @@ internal static class ShelfSetup
                     only: null,
                     cancellationToken
                 )
-                : await Layers(
+            : atRest is { } group
+                ? await Layers(
                     db,
-                    await db.StandingsOf(acting.Person, cancellationToken),
-                    await db.CalendarsGiving(acting.Person).ToListAsync(cancellationToken),
+                    await db.StandingsAtRest(acting.Person, group, cancellationToken),
+                    [],
                     db.Layers.Where(layer => layer.PersonId == acting.Person),
                     only: null,
                     cancellationToken
                 )
+            : await Layers(
+                db,
+                await db.StandingsOf(acting.Person, cancellationToken),
+                await db.CalendarsGiving(acting.Person).ToListAsync(cancellationToken),
+                db.Layers.Where(layer => layer.PersonId == acting.Person),
+                only: null,
+                cancellationToken
+            )
         );
 
     private static Task<Results<NoContent, ProblemHttpResult>> Lay(

@@ -70,6 +70,7 @@ internal static class WallSetup
         [FromQuery(Name = "from")] DateQuery first,
         [FromQuery(Name = "to")] DateQuery last,
         [FromQuery(Name = "as")] PersonId? whose,
+        [FromQuery] GroupId? atRest,
         [FromHeader(Name = "If-None-Match")] string? known,
         HttpContext context,
         Acting acting,
@@ -90,6 +91,10 @@ internal static class WallSetup
         if (whose is { } other)
         {
             reading = await wall.ReadAs(other, acting.Person, from, to, cancellationToken);
+        }
+        else if (atRest is { } group)
+        {
+            reading = await wall.ReadAtRest(acting.Person, group, from, to, cancellationToken);
         }
         else
         {

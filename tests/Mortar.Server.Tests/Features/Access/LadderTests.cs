@@ -343,6 +343,10 @@ public class LadderTests
             "GET groups",
             "PUT groups/{groupId}",
             "PUT groups/{groupId}/like/{modelId}", // by GroupLikeTests
+            "GET groups/{groupId}/ending", // these by GroupEndTests
+            "POST groups/{groupId}/rest",
+            "POST groups/{groupId}/wake",
+            "DELETE groups/{groupId}",
             "GET groups/{groupId}/members",
             "GET groups/{groupId}/access",
             "POST groups/{groupId}/people", // these by MemberTests

@@ -36,11 +36,13 @@ export function BinCard({ entry }: { entry: BinEntry }) {
     })
   const isMany = place.kind === 'events' && count > 1
   return (
-    <li data-hue={entry.hue} className="rounded-control border border-cement-300 bg-surface p-3">
+    <li data-hue={entry.hue ?? undefined} className="rounded-control border border-cement-300 bg-surface p-3">
       <div className="flex flex-wrap items-start gap-3">
-        <span className="flex text-layer-text">
-          <MarkBlock mark={entry.mark} size={32} />
-        </span>
+        {entry.mark && (
+          <span className="flex text-layer-text">
+            <MarkBlock mark={entry.mark} size={32} />
+          </span>
+        )}
         <div className="min-w-48 flex-1">
           <h2 className="written text-base">{headOf(entry)}</h2>
           {place.kind === 'events' && count === 1 && things[0]?.time && (
@@ -50,9 +52,11 @@ export function BinCard({ entry }: { entry: BinEntry }) {
             </p>
           )}
           <p className="written text-[12px] text-cement-700">
-            {place.kind === 'calendar'
-              ? `${entry.groupName}, ${count === 1 ? '1 event' : `${count} events`}`
-              : `${entry.calendarName}, ${entry.groupName}`}
+            {place.kind === 'group'
+              ? `A group with ${count === 1 ? '1 calendar' : `${count} calendars`}`
+              : place.kind === 'calendar'
+                ? `${entry.groupName}, ${count === 1 ? '1 event' : `${count} events`}`
+                : `${entry.calendarName}, ${entry.groupName}`}
             . {entry.deletedBy}{' '}
             {place.kind === 'proposal' ? 'took it back' : isMany ? 'deleted them' : 'deleted it'} on{' '}
             {momentText(entry.deletedAt)}; kept until {momentText(entry.keptUntil)}.

@@ -19,7 +19,7 @@ export const binnedEventsQuery = ({ act, calendarId }: BinPlace) =>
     queryFn: ({ signal }) =>
       unwrap(
         api.GET('/api/bin/{act}/events', {
-          params: { path: { act: act ?? '' }, query: { calendar: calendarId } },
+          params: { path: { act: act ?? '' }, query: { calendar: calendarId ?? '' } },
           signal,
         }),
       ),

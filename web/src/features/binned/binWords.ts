@@ -12,7 +12,9 @@ export function headOf(entry: BinEntry): string {
   const title = nameOf(things[0]?.title ?? '')
   switch (place.kind) {
     case 'calendar':
-      return entry.calendarName
+      return entry.calendarName ?? ''
+    case 'group':
+      return entry.groupName
     case 'dates':
       return `${title}, ${datesText(entry)}`
     case 'proposal':
@@ -31,9 +33,14 @@ export function datesText({ dates, from }: Pick<BinEntry, 'dates' | 'from'>): st
 }
 
 /** What is said when it is back. */
-export function backText({ place, count, things, calendarName }: BinEntry, returned: number): string {
+export function backText(
+  { place, count, things, calendarName, groupName }: BinEntry,
+  returned: number,
+): string {
   const title = nameOf(things[0]?.title ?? '')
   switch (place.kind) {
+    case 'group':
+      return `“${groupName}” is back, with its calendars and everybody in it.`
     case 'calendar':
       return `“${calendarName}” is back, with everybody who had access.`
     case 'dates':
@@ -54,7 +61,7 @@ export const startText = (local: string) => `${longDayText(local)}, ${clockText(
 export function fits(entry: BinEntry, sought: string): boolean {
   const words = sought.trim().toLowerCase()
   const texts = [
-    entry.calendarName,
+    entry.calendarName ?? '',
     entry.groupName,
     entry.deletedBy,
     ...entry.things.map(({ title }) => title),

@@ -17,6 +17,15 @@ interface GroupMenuProps {
 /** The group one is at work in, the others, and what can be made. */
 export function GroupMenu({ groups, open, onOpen, onNewCalendar, onNewGroup, onAsk }: GroupMenuProps) {
   const navigate = useNavigate()
+  const resting = groups.filter((group) => group.restsSince !== null)
+  const item = (group: Group) => (
+    <MenuItem key={group.id} onSelect={() => onOpen(group.id)}>
+      <span className="written">
+        {group.id === open?.id ? '● ' : '○ '}
+        {group.name}
+      </span>
+    </MenuItem>
+  )
   return (
     <Menu
       trigger={
@@ -30,14 +39,9 @@ export function GroupMenu({ groups, open, onOpen, onNewCalendar, onNewGroup, onA
       }
     >
       <MenuLabel>Your groups</MenuLabel>
-      {groups.map((group) => (
-        <MenuItem key={group.id} onSelect={() => onOpen(group.id)}>
-          <span className="written">
-            {group.id === open?.id ? '● ' : '○ '}
-            {group.name}
-          </span>
-        </MenuItem>
-      ))}
+      {groups.filter((group) => group.restsSince === null).map(item)}
+      {resting.length > 0 && <MenuLabel>At rest</MenuLabel>}
+      {resting.map(item)}
       <MenuLine />
       {open && (
         <MenuItem onSelect={() => navigate(`/groups/${open.id}/people`)}>People in {open.name}</MenuItem>
@@ -60,7 +64,9 @@ export function GroupMenu({ groups, open, onOpen, onNewCalendar, onNewGroup, onA
         <MenuItem onSelect={() => navigate(`/groups/${open.id}/history`)}>History of {open.name}</MenuItem>
       )}
       {open && <MenuItem onSelect={() => navigate(`/groups/${open.id}`)}>Settings of {open.name}</MenuItem>}
-      {open && <MenuItem onSelect={onNewCalendar}>New calendar in {open.name}</MenuItem>}
+      {open && open.restsSince === null && (
+        <MenuItem onSelect={onNewCalendar}>New calendar in {open.name}</MenuItem>
+      )}
       <MenuItem onSelect={onNewGroup}>New group</MenuItem>
       <MenuItem onSelect={onAsk}>Ask somebody for a calendar</MenuItem>
       <MenuItem onSelect={() => navigate('/bin')}>Bin</MenuItem>

@@ -5,6 +5,7 @@ import { TopBar } from '../../frame/TopBar'
 import { groupQueries } from '../../model/groupQueries'
 import { NoSuchGroup } from '../../ui/NoSuchGroup'
 import { Page } from '../../ui/Page'
+import { EndGroup } from './EndGroup'
 import { GroupSettings } from './GroupSettings'
 
 /** A group and its settings. */
@@ -20,7 +21,11 @@ export function GroupPage() {
       {groups.isSuccess && !group && <NoSuchGroup />}
       {group && (
         <Page title={group.name}>
-          <GroupSettings key={group.version} group={group} />
+          {group.restsSince === null && <GroupSettings key={group.version} group={group} />}
+          {group.coordinates && <EndGroup group={group} />}
+          {group.restsSince !== null && !group.coordinates && (
+            <p>It is at rest: it is read and not changed. Whoever coordinates it can wake it.</p>
+          )}
         </Page>
       )}
     </div>

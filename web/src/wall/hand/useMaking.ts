@@ -16,7 +16,7 @@ const nowhere = 'There is no calendar you can add to. Make one, or ask a coordin
 /** Making something new: in a row, on a day, in a gap, for some people. */
 export function useMaking(
   at: WallPlace,
-  { layers, group, asName }: ReturnType<typeof useWallGroup>,
+  { layers, group, asName, isAtRest }: ReturnType<typeof useWallGroup>,
   { rows }: WallRead,
   draft: Draft,
   now: string,
@@ -33,6 +33,10 @@ export function useMaking(
   const make = (time: Time, lane: string) => {
     if (as) {
       acts.done(`You look through the eyes of ${asName}: go back to your own wall to change something.`)
+      return
+    }
+    if (isAtRest && group) {
+      acts.done(`“${group.name}” is at rest: whoever coordinates it wakes it before something is changed.`)
       return
     }
     if (moment) {

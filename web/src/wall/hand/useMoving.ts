@@ -9,7 +9,7 @@ import type { useWallGroup } from '../read/useWallGroup'
 import type { WallPlace } from '../read/useWallPlace'
 import type { WallRead } from '../read/useWallRead'
 import { carriedTo } from '../roster/roster'
-import { fateText, seenText, whatChanged } from '../wallWords'
+import { fateText, restText, seenText, whatChanged } from '../wallWords'
 import { useCarry } from './useCarry'
 import type { Carried } from './useHand'
 import type { useMarks } from './useMarks'
@@ -17,7 +17,7 @@ import type { useMarks } from './useMarks'
 /** What is done with bricks that lie on the wall: opened, marked, carried elsewhere by hand or by keys, copied. */
 export function useMoving(
   { as, moment }: WallPlace,
-  { asName, names }: ReturnType<typeof useWallGroup>,
+  { asName, names, isAtRest }: ReturnType<typeof useWallGroup>,
   { rows, byId, fates }: WallRead,
   draft: Draft,
   marks: ReturnType<typeof useMarks>,
@@ -27,6 +27,7 @@ export function useMoving(
 
   const open = (brick: Brick) => {
     if (as) acts.done(seenText(asName, brick))
+    else if (isAtRest) acts.done(restText(brick))
     else if (moment && brick.form === 'event') acts.done(fateText(brick, fates.get(brickKey(brick))))
     else if (brick.form === 'busy') acts.done('Only the times are shared with you here: it is busy then.')
     else draft.leaveFor({ kind: 'event', key: eventKey(brick.eventId, brick.only) })
@@ -74,7 +75,7 @@ export function useMoving(
   return {
     open,
     mark: (brick: Brick) => {
-      if (!as && !moment && brick.form === 'event') marks.mark(brick)
+      if (!as && !moment && !isAtRest && brick.form === 'event') marks.mark(brick)
     },
     carryTo,
     /** What is carried by keys. */

@@ -4,7 +4,7 @@ import type { Schema } from '../../api/client'
 import { accessTableQuery } from '../../model/accessQueries'
 import type { Layer } from '../../model/bricks'
 import { groupQueries, lastGroup } from '../../model/groupQueries'
-import { shelfAsQuery, shelfQuery } from '../../model/shelfQuery'
+import { shelfAsQuery, shelfAtRestQuery, shelfQuery } from '../../model/shelfQuery'
 import { useAddressLayers } from '../../model/useAddressLayers'
 import type { WallPlace } from './useWallPlace'
 
@@ -16,11 +16,14 @@ const noPeople: Schema['GroupsMemberBody'][] = []
 
 /** The layers that lie on the wall, and the group it is about with who is in it. */
 export function useWallGroup({ as, named }: WallPlace) {
-  const shelf = useQuery(as ? shelfAsQuery(as) : shelfQuery)
   const groups = useQuery(groupQueries.list)
-  const { layers, address } = useAddressLayers(shelf.data ?? noLayers)
   const all = groups.data ?? noGroups
-  const group = all.find((one) => one.id === (named ?? lastGroup())) ?? busiest(all, layers)
+  // One that is at rest is open only where it is asked for.
+  const resting = as ? undefined : all.find((one) => one.id === named && one.restsSince !== null)
+  const shelf = useQuery(as ? shelfAsQuery(as) : resting ? shelfAtRestQuery(resting.id) : shelfQuery)
+  const { layers, address } = useAddressLayers(shelf.data ?? noLayers)
+  const atWork = all.filter((one) => one.restsSince === null)
+  const group = resting ?? atWork.find((one) => one.id === (named ?? lastGroup())) ?? busiest(atWork, layers)
   const members = useQuery({ ...groupQueries.members(group?.id ?? ''), enabled: group !== undefined })
   const people = members.data ?? noPeople
   const table = useQuery({
@@ -34,6 +37,8 @@ export function useWallGroup({ as, named }: WallPlace) {
     isShelfRead: shelf.isSuccess,
     groups: all,
     group,
+    /** Whether it is at rest: it is read and not changed. */
+    isAtRest: resting !== undefined,
     /** Whether the address names a group one is not in. */
     isOutside: groups.isSuccess && named !== null && !all.some((one) => one.id === named),
     people,

@@ -21,21 +21,26 @@ export function useWallRead(at: WallPlace, group: ReturnType<typeof useWallGroup
   const { view, narrow, as, who, period, beside } = at
   const then = useThen(at)
   const { first, last } = period
-  const { layers, people } = group
+  const { layers, people, isAtRest } = group
+  const other = useMemo(
+    () => (as ? { as } : isAtRest && group.group ? { atRest: group.group.id } : {}),
+    [as, isAtRest, group.group],
+  )
+  const isOther = as !== null || isAtRest
   const { person } = useReader()
   const queries = useQueryClient()
-  const wall = useQuery(wallQuery(first, last, as))
-  const laid = useLaid(wall.data, `${view} ${first} ${last} ${as}`)
+  const wall = useQuery(wallQuery(first, last, other))
+  const laid = useLaid(wall.data, `${view} ${first} ${last} ${Object.values(other)}`)
 
   // The periods beside this one are there before they are asked for, so that nothing is ever blank.
   const isFetched = wall.isSuccess && !wall.isPlaceholderData
   useEffect(() => {
     if (!isFetched) return
-    for (const near of beside) void queries.prefetchQuery(wallQuery(near.first, near.last, as))
-  }, [isFetched, queries, beside, as])
+    for (const near of beside) void queries.prefetchQuery(wallQuery(near.first, near.last, other))
+  }, [isFetched, queries, beside, other])
 
   const others = usePeopleTimes(
-    as === null ? people : noPeople,
+    isOther ? noPeople : people,
     person.id,
     first,
     last,
@@ -62,7 +67,7 @@ export function useWallRead(at: WallPlace, group: ReturnType<typeof useWallGroup
   const bricks = useMemo(
     () =>
       [
-        ...onlySeen([...(laid?.bricks ?? noBricks), ...then.bricks], as !== null || then.calendarId !== null),
+        ...onlySeen([...(laid?.bricks ?? noBricks), ...then.bricks], isOther || then.calendarId !== null),
         ...others.bricks,
       ].filter((brick) => {
         const layer = byId.get(brick.calendarId)
@@ -71,7 +76,7 @@ export function useWallRead(at: WallPlace, group: ReturnType<typeof useWallGroup
           who.length === 0 || rowsOfBrick(brick, layer, rowKeys).some((key) => who.includes(key.slice(7)))
         )
       }),
-    [laid, others.bricks, as, then, byId, who, rowKeys],
+    [laid, others.bricks, isOther, then, byId, who, rowKeys],
   )
   const inDay = view === 'day' ? bricks : noBricks
   const struck = laid?.clashes

@@ -4,13 +4,16 @@ import { bricksWithTexts, withTexts } from '../../api/texts'
 import { keepAlike } from './keepAlike'
 import { withChanges } from './withChanges'
 
+/** A wall that is not one's own: somebody else's, or of a group that is at rest. */
+export type OtherWall = { as?: string } | { atRest?: string }
+
 /**
- * Everything on one's wall between two days, or what somebody else sees of the calendars one coordinates. What was there
- * stays until the new is; of what is known only what changed since is asked for.
+ * Everything on one's wall between two days; or what somebody else sees of the calendars one coordinates, or what is in a
+ * group that is at rest. What was there stays until the new is; of what is known only what changed since is asked for.
  */
-export const wallQuery = (from: string, to: string, as: string | null = null) =>
+export const wallQuery = (from: string, to: string, other: OtherWall = {}) =>
   queryOptions({
-    queryKey: ['wall', from, to, ...(as ? [as] : [])],
+    queryKey: ['wall', from, to, ...Object.values(other)],
     queryFn: async ({ signal, client, queryKey }) => {
       const known = client.getQueryData<Schema['WallBody']>(queryKey)
       if (known?.version) {
@@ -22,9 +25,7 @@ export const wallQuery = (from: string, to: string, as: string | null = null) =>
           return withChanges(client.getQueryData<Schema['WallBody']>(queryKey) ?? known, changes)
       }
       return bricksWithTexts(
-        await unwrap(
-          api.GET('/api/wall', { params: { query: { from, to, ...(as ? { as } : {}) } }, signal }),
-        ),
+        await unwrap(api.GET('/api/wall', { params: { query: { from, to, ...other } }, signal })),
       )
     },
     placeholderData: keepPreviousData,
