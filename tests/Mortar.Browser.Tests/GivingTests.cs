@@ -60,6 +60,50 @@ public class GivingTests
     }
 
     [Fact]
+    public async Task Whoever_opens_a_link_to_write_makes_an_account_there_and_confirms_the_address_from_its_mail()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var api = await mortar.As(DemoPeople.Ines);
+        var calendar = await api.MakeCalendar();
+        var made = await api.Put($"/api/calendars/{calendar.Value}/links/{Guid.NewGuid()}", new { role = "add" });
+        var link = new Uri(made.Is(200).Body.Text("url")).PathAndQuery;
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Week();
+        using var nina = new Screen(mortar.Url, 390, 844).Open(link);
+
+        nina.Click("Make an account and put it on your wall");
+        nina.Click("Make the account");
+        nina.WaitForText("Give a name of 1 to");
+        Assert.Equal(string.Empty, nina.Axe());
+        nina.Type("Your name, as others know you", "Nina Falk");
+        nina.Type("Your mail address", "nina@example.org");
+        nina.Type("A password", "four words that fit");
+        Shot(nina, "account-at-link");
+        nina.Click("Make the account");
+        nina.WaitForText("Is nina@example.org yours?");
+        Assert.Equal(string.Empty, nina.Axe());
+        Shot(nina, "account-at-link-wall");
+        using (var hers = mortar.Anonymous())
+        {
+            (
+                await hers.Post("/api/session", new { address = "nina@example.org", password = "four words that fit" })
+            ).Is(204);
+            await hers.MakeEvent(calendar, "Her first pot");
+        }
+
+        ines.Find(Brick("Her first pot"));
+        var secret = await mortar.SecretIn(await mortar.MailWith("nina@example.org", "/address/"), "/address/");
+        nina.Open($"/address/{secret}");
+        nina.Click("Confirm the address");
+        nina.WaitForText("It is yours.");
+        nina.Open("/day/2026-03-12");
+        nina.Find(Brick("Her first pot"));
+        Assert.False(nina.Has(Containing("p", "Is nina@example.org yours?")));
+        // The empty form was refused, which the browser notes.
+        Assert.All(nina.Complaints(), one => Assert.Contains("422", one, StringComparison.Ordinal));
+        Assert.Empty(ines.Complaints());
+    }
+
+    [Fact]
     public async Task A_calendar_is_deleted_by_its_name_and_brought_back_from_the_bin()
     {
         await using var mortar = await TestMortar.Start(Repository.Web);

@@ -312,6 +312,7 @@ public class ArchitectureTests
 
         Assert.Equal(
             [
+                "AccountAtLink.Body",
                 "Addresses.AskBody",
                 "ChangeMembers.CorrectBody",
                 "ChangeMembers.NewBody",

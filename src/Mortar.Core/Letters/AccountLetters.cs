@@ -103,4 +103,40 @@ public static class AccountLetters
             If it is not, leave this mail unanswered: nothing happens then.
             """
         );
+
+    /// <summary>The question whether the address of a new account is its maker's.</summary>
+    /// <param name="name">What they call themselves.</param>
+    /// <param name="link">Where it is confirmed.</param>
+    public static Letter ToConfirmNew(string name, string link) =>
+        new(
+            "Is this address yours?",
+            $"""
+            Hello,
+
+            {PlainText.Shorten(
+                name,
+                80
+            )} made a Mortar account with this address. If that is you, open this where you are signed in:
+            {link}
+
+            Until then no mail comes here, and nobody finds you by it. If it is not you, leave this mail unanswered.
+            """
+        );
+
+    /// <summary>Tells the owner of an account that somebody made a new one with their address, which it does not get.</summary>
+    /// <param name="link">Where one signs in.</param>
+    public static Letter HasAccount(string link) =>
+        new(
+            "You have an account already",
+            $"""
+            Hello,
+
+            somebody made a new Mortar account with this address, which belongs to yours. The new one does not get it.
+
+            If it was you, sign in with the account you have, and open the link you were given again:
+            {link}
+
+            If it was not, there is nothing to do.
+            """
+        );
 }

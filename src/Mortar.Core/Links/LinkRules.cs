@@ -78,6 +78,31 @@ public static class LinkRules
     /// <summary>Whether one more may put the calendar on their wall by it.</summary>
     public static bool HasUsesLeft(this LinkTerms terms, int uses) => terms.MostUses is not { } most || uses < most;
 
+    /// <summary>How many accounts are made by one link in a day: a whole school year by one poster, and no more.</summary>
+    public const int MostAccountsADay = 100;
+
+    /// <summary>
+    /// Why nobody makes an account where they open it; <c>null</c> where they do: at a step that lets them write, which takes a
+    /// name. Who only reads needs none.
+    /// </summary>
+    /// <param name="terms">What it gives.</param>
+    /// <param name="isForOneEvent">Whether it gives out one event.</param>
+    /// <param name="madeToday">How many came by it since a day ago.</param>
+    public static Refusal? WhyNotMakeAccount(this LinkTerms terms, bool isForOneEvent, int madeToday) =>
+        isForOneEvent || terms.Role < Role.Add
+            ? new Refusal.AgainstRule(
+                "reading-only",
+                "This link is read without an account. For one of your own, ask a coordinator to invite you."
+            )
+        : madeToday >= MostAccountsADay
+            ? new Refusal.AgainstRule(
+                "too-many",
+                FormattableString.Invariant(
+                    $"{MostAccountsADay} people came by this link today, which is the most. Try again tomorrow, or ask whoever gave it to you to invite you."
+                )
+            )
+        : null;
+
     /// <summary>What somebody sees who only opens it: nobody changes anything without a name.</summary>
     public static Role ToRead(this LinkTerms terms) => terms.Role > Role.View ? Role.View : terms.Role;
 }

@@ -60,12 +60,7 @@ public sealed class AccountCommands(MortarDb db, PublicLinks links, PasswordRese
                 var account = await db.Users.SingleAsync(one => one.Id == act.Actor.Value, cancellationToken);
                 var old = me.Address;
                 me.Address = next.Address;
-                (account.UserName, account.Email) = (next.Address, next.Address);
-                // As Identity finds it.
-                (account.NormalizedUserName, account.NormalizedEmail) = (
-                    next.Address.ToUpperInvariant(),
-                    next.Address.ToUpperInvariant()
-                );
+                account.GoesBy(next.Address);
                 db.Remove(next);
                 if (old is not null)
                 {

@@ -1,7 +1,9 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
+using Mortar.Core.Accounts;
 using Mortar.Core.Letters;
 using Mortar.Core.Words;
+using Mortar.Data.Groups;
 using Mortar.Data.Mail;
 using Mortar.Data.People;
 using Mortar.Data.Store;
@@ -13,6 +15,9 @@ public sealed class AddressCommands(MortarDb db, PublicLinks links)
 {
     /// <summary>The most further addresses of one person.</summary>
     public const int Most = 10;
+
+    /// <summary>Of how many accounts that wait for one address a password is tried.</summary>
+    private const int MostWaiting = 3;
 
     /// <summary>Sends a mail to an address that asks to confirm it. It comes to the same whether it is somebody else's or not.</summary>
     public Task<Outcome<AddressRow>> Ask(Act act, string? written, CancellationToken cancellationToken) =>
@@ -61,6 +66,38 @@ public sealed class AddressCommands(MortarDb db, PublicLinks links)
         );
 
     /// <summary>
+    /// Gives a new account its address, which counts for nothing until its mail was shown to arrive; part of a write that is
+    /// under way. It comes to the same whether it is somebody else's or not: the owner alone is told, by mail.
+    /// </summary>
+    public async Task AskNew(PersonRow me, Address address, CancellationToken cancellationToken)
+    {
+        var since = db.Now - FirstAddress.BetweenQuestions;
+        var isQuiet = await db.Addresses.AnyAsync(
+            row => row.Address == address.Value && row.AskedAt > since,
+            cancellationToken
+        );
+        var secret = LinkSecret.New();
+        db.Addresses.Add(
+            new AddressRow
+            {
+                PersonId = me.Id,
+                Address = address.Value,
+                AskedAt = db.Now,
+                Hash = LinkSecret.HashOf(secret),
+            }
+        );
+        if (!isQuiet)
+        {
+            db.Post(
+                await db.PersonAt(address, cancellationToken) is null
+                    ? AccountLetters.ToConfirmNew(me.Name, links.Address(secret))
+                    : AccountLetters.HasAccount(links.Url),
+                address.Value
+            );
+        }
+    }
+
+    /// <summary>
     /// Confirms an address by the mailed link. Only whoever asked for it can, signed in: otherwise one could have somebody
     /// else's mail sent to oneself by their pressing a link.
     /// </summary>
@@ -87,7 +124,19 @@ public sealed class AddressCommands(MortarDb db, PublicLinks links)
                     );
                 }
 
-                (row.Hash, row.ConfirmedAt) = (null, db.Now);
+                var me = await db.People.SingleAsync(person => person.Id == act.Actor, cancellationToken);
+                if (me.Address is null)
+                {
+                    var account = await db.Users.SingleAsync(one => one.Id == act.Actor.Value, cancellationToken);
+                    me.Address = row.Address;
+                    account.GoesBy(row.Address);
+                    db.Remove(row);
+                }
+                else
+                {
+                    (row.Hash, row.ConfirmedAt) = (null, db.Now);
+                }
+
                 foreach (
                     var invitation in await db
                         .Invitations.Where(one =>
@@ -115,6 +164,13 @@ public sealed class AddressCommands(MortarDb db, PublicLinks links)
                     return new Refusal.NotThere("address");
                 }
 
+                var me = await db.People.SingleAsync(person => person.Id == act.Actor, cancellationToken);
+                var others = await Of(act.Actor).CountAsync(one => one.Id != id, cancellationToken);
+                if (FirstAddress.WhyNotTakeOut(me.Address is not null, others) is { } only)
+                {
+                    return only;
+                }
+
                 db.Remove(row);
                 return row;
             },
@@ -124,4 +180,16 @@ public sealed class AddressCommands(MortarDb db, PublicLinks links)
     /// <summary>Somebody's further addresses, confirmed or not.</summary>
     public IQueryable<AddressRow> Of(PersonId person) =>
         db.Addresses.Where(row => row.PersonId == person).OrderBy(row => row.Address);
+
+    /// <summary>Those whose account has no address yet but one that waits, and who can sign in by it meanwhile; the newest first.</summary>
+    public static IQueryable<PersonId> WaitingAt(MortarDb db, Address address) =>
+        db
+            .Addresses.Where(row =>
+                row.Address == address.Value
+                && row.ConfirmedAt == null
+                && db.People.Any(person => person.Id == row.PersonId && person.Address == null)
+            )
+            .OrderByDescending(row => row.AskedAt)
+            .Select(row => row.PersonId)
+            .Take(MostWaiting);
 }

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
+using Mortar.Core.Changes;
 using Mortar.Core.Links;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
@@ -132,53 +133,74 @@ public sealed class LinkCommands(MortarDb db, ZoneClock zones)
 
     /// <summary>Puts a calendar on one's wall by its link. Doing so twice counts once; the last use is given once, however many come for it.</summary>
     public Task<Outcome<LinkRow>> Use(Act act, string secret, CancellationToken cancellationToken) =>
-        db.Write<LinkRow>(
+        db.Write(
             act,
             async () =>
-            {
-                if (await BySecret(db, secret, cancellationToken) is not { EventId: null } link)
-                {
-                    return new Refusal.NotThere("link");
-                }
-
-                var holder = await db.LinkHolders.FirstOrDefaultAsync(
-                    one => one.LinkId == link.Id && one.PersonId == act.Actor,
-                    cancellationToken
-                );
-                if (holder is { LeftAt: null })
-                {
-                    return link;
-                }
-
-                if (!link.Terms().HasUsesLeft(link.Uses))
-                {
-                    return new Refusal.AgainstRule(
-                        "used-up",
-                        "As many people as this link is for have used it. Ask whoever gave it to you for another."
-                    );
-                }
-
-                link.Uses++;
-                if (holder is null)
-                {
-                    db.LinkHolders.Add(
-                        new LinkHolderRow
-                        {
-                            LinkId = link.Id,
-                            CalendarId = link.CalendarId,
-                            PersonId = act.Actor,
-                        }
-                    );
-                }
-                else
-                {
-                    holder.LeftAt = null;
-                }
-
-                return link;
-            },
+                await BySecret(db, secret, cancellationToken) is { EventId: null } link
+                    ? await Take(act.Actor, link, cancellationToken)
+                    : new Refusal.NotThere("link"),
             cancellationToken
         );
+
+    /// <summary>The link by which somebody without an account makes one, where it lets them; part of a write that is under way.</summary>
+    public async Task<Outcome<LinkRow>> ForAccount(string secret, CancellationToken cancellationToken)
+    {
+        if (await BySecret(db, secret, cancellationToken) is not { } link)
+        {
+            return new Refusal.NotThere("link");
+        }
+
+        var since = db.Now - Duration.FromDays(1);
+        var today = await db.Changes.CountAsync(
+            change =>
+                change.Subject == Subject.LinkHolder
+                && change.CalendarId == link.CalendarId
+                && change.Before == null
+                && change.At > since,
+            cancellationToken
+        );
+        return link.Terms().WhyNotMakeAccount(link.EventId is not null, today) is { } refusal ? refusal : link;
+    }
+
+    /// <summary>Puts the calendar of a link on somebody's wall; part of a write that is under way.</summary>
+    public async Task<Outcome<LinkRow>> Take(PersonId person, LinkRow link, CancellationToken cancellationToken)
+    {
+        var holder = await db.LinkHolders.FirstOrDefaultAsync(
+            one => one.LinkId == link.Id && one.PersonId == person,
+            cancellationToken
+        );
+        if (holder is { LeftAt: null })
+        {
+            return link;
+        }
+
+        if (!link.Terms().HasUsesLeft(link.Uses))
+        {
+            return new Refusal.AgainstRule(
+                "used-up",
+                "As many people as this link is for have used it. Ask whoever gave it to you for another."
+            );
+        }
+
+        link.Uses++;
+        if (holder is null)
+        {
+            db.LinkHolders.Add(
+                new LinkHolderRow
+                {
+                    LinkId = link.Id,
+                    CalendarId = link.CalendarId,
+                    PersonId = person,
+                }
+            );
+        }
+        else
+        {
+            holder.LeftAt = null;
+        }
+
+        return link;
+    }
 
     /// <summary>The link that a secret opens; <c>null</c> where it opens none, or none that leads anywhere any more.</summary>
     public static async Task<LinkRow?> BySecret(MortarDb db, string secret, CancellationToken cancellationToken)

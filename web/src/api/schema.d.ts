@@ -2084,6 +2084,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/links/{secret}/account": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["MakeAccountAtLink"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/links/{secret}/use": {
         parameters: {
             query?: never;
@@ -2560,6 +2576,12 @@ export interface components {
             role: components["schemas"]["Role"];
             group: null | string;
             lastDay: null | components["schemas"]["LocalDate"];
+        };
+        AccountAtLinkBody: {
+            name: string;
+            address: string;
+            password: string;
+            zone: string;
         };
         AddressesAskBody: {
             address: string;
@@ -3532,6 +3554,7 @@ export interface components {
             eventDay: null | components["schemas"]["LocalDate"];
             lastDay: null | components["schemas"]["LocalDate"];
             hasUsesLeft: boolean;
+            makesAccounts: boolean;
             isHere: boolean;
         };
         LinkWallNamedBody: {
@@ -4101,6 +4124,7 @@ export interface components {
             preferences: components["schemas"]["PreferencesBody"];
             halves: components["schemas"]["SessionHalvesBody"];
             weekend: number[];
+            unconfirmed?: null | components["schemas"]["ToldAddress"];
         };
         SessionSignInBody: {
             address: string;
@@ -7768,6 +7792,30 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["LinkWallReadBody"];
                 };
+            };
+        };
+    };
+    MakeAccountAtLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AccountAtLinkBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

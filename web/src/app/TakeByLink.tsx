@@ -4,8 +4,10 @@ import { useNavigate } from 'react-router'
 import type { Schema } from '../api/client'
 import { sentenceOf } from '../api/problem'
 import { SignInForm } from '../features/accounts/SignInPage'
+import { AccountForm } from '../features/invitation/AccountForm'
 import { roleName } from '../model/ladder'
-import { takeByLink } from '../model/linkQueries'
+import { makeAccountAtLink, takeByLink } from '../model/linkQueries'
+import { browserZone } from '../reader/session'
 import { Alert } from '../ui/Alert'
 import { Button } from '../ui/Button'
 
@@ -23,13 +25,14 @@ export function TakeByLink({
 }) {
   const queries = useQueryClient()
   const navigate = useNavigate()
-  const [signingIn, setSigningIn] = useState(false)
+  const [way, setWay] = useState<'new' | 'known' | null>(null)
+  const land = async () => {
+    await queries.invalidateQueries()
+    navigate('/week')
+  }
   const take = useMutation({
     mutationFn: () => takeByLink(secret),
-    onSuccess: async () => {
-      await queries.invalidateQueries()
-      navigate('/week')
-    },
+    onSuccess: land,
   })
   if (link.isHere)
     return (
@@ -53,11 +56,31 @@ export function TakeByLink({
             Put it on my wall
           </Button>
         </div>
-      ) : signingIn ? (
+      ) : way === 'known' ? (
         <SignInForm address="" />
+      ) : way === 'new' ? (
+        <AccountForm
+          address={null}
+          make={(body) => makeAccountAtLink(secret, { ...body, zone: browserZone() })}
+          onMade={land}
+        />
       ) : (
+        <div className="flex flex-wrap gap-2">
+          {link.makesAccounts && (
+            <Button look="main" onClick={() => setWay('new')}>
+              Make an account and put it on your wall
+            </Button>
+          )}
+          <Button onClick={() => setWay('known')}>
+            {link.makesAccounts ? 'Sign in' : 'Sign in to put it on your wall'}
+          </Button>
+        </div>
+      )}
+      {!me && way !== null && (
         <div>
-          <Button onClick={() => setSigningIn(true)}>Sign in to put it on your wall</Button>
+          <Button look="link" onClick={() => setWay(null)}>
+            Back
+          </Button>
         </div>
       )}
       {link.taken && link.taken !== link.role && (

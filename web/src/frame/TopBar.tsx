@@ -59,7 +59,7 @@ export function TopBar({ children }: { children?: ReactNode }) {
             </button>
           }
         >
-          <MenuLabel>{person.address}</MenuLabel>
+          <MenuLabel>{person.address ?? `${person.unconfirmed}, not confirmed yet`}</MenuLabel>
           <MenuLabel>Times are on the clock of {person.zone}</MenuLabel>
           <MenuLine />
           {themes.map((one) => (

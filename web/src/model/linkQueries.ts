@@ -80,5 +80,9 @@ export const ownLinkWallQuery = (calendarId: string, linkId: string, from: strin
     placeholderData: keepPreviousData,
   })
 
+/** Makes an account where a link is opened, and puts its calendar on the new wall. */
+export const makeAccountAtLink = (secret: string, body: Schema['AccountAtLinkBody']) =>
+  unwrap(api.POST('/api/links/{secret}/account', { params: { path: { secret } }, body }))
+
 export const takeByLink = (secret: string) =>
   unwrap(api.POST('/api/links/{secret}/use', { params: { path: { secret } } }))

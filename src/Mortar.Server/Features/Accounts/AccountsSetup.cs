@@ -23,7 +23,6 @@ internal static class AccountsSetup
                 identity.Password.RequireLowercase = false;
                 identity.Password.RequireUppercase = false;
                 identity.Password.RequireNonAlphanumeric = false;
-                identity.User.RequireUniqueEmail = true;
                 // The name is the address, which Core has read: O'Brien's is one.
                 identity.User.AllowedUserNameCharacters = string.Empty;
                 // Who guesses is slowed down, and nobody is locked out by it: see SignInBrake.

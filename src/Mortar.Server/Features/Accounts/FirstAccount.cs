@@ -70,9 +70,7 @@ internal static class FirstAccount
 
         var outcome = await accounts.For(
             address.Value,
-            body.Name,
-            body.Password,
-            body.Zone,
+            new MakeAccount.Wish(body.Name, body.Password, body.Zone),
             cancellationToken,
             onlyAsFirst: true
         );

@@ -6,31 +6,40 @@ using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Accounts;
 using Mortar.Data.Groups;
+using Mortar.Data.Links;
 using Mortar.Data.People;
 using Mortar.Data.Store;
 
 namespace Mortar.Server.Features.Accounts;
 
 /// <summary>Makes an account with its person, and gives the person the invitations that wait for the address.</summary>
-internal sealed class MakeAccount(MortarDb db, UserManager<Account> accounts, ZoneClock zones)
+internal sealed class MakeAccount(
+    MortarDb db,
+    UserManager<Account> accounts,
+    AddressCommands addresses,
+    LinkCommands links,
+    ZoneClock zones
+)
 {
+    /// <summary>Who is to have one.</summary>
+    /// <param name="Name">What others call them.</param>
+    /// <param name="Password">At least ten characters.</param>
+    /// <param name="Zone">Their zone as their browser names it; UTC where nobody knows it.</param>
+    internal sealed record Wish(string? Name, string? Password, string Zone);
+
     /// <param name="address">The address, which the caller has made sure belongs to whoever asks.</param>
-    /// <param name="name">What others call them.</param>
-    /// <param name="password">At least ten characters.</param>
-    /// <param name="zone">Their zone as their browser names it; UTC where nobody knows it.</param>
+    /// <param name="wish">Who they are.</param>
     /// <param name="cancellationToken">Stops before anything is written.</param>
     /// <param name="onlyAsFirst">Whether it is made only where there is none yet.</param>
     public Task<Outcome<Account>> For(
         Address address,
-        string? name,
-        string? password,
-        string zone,
+        Wish wish,
         CancellationToken cancellationToken,
         bool onlyAsFirst = false
     )
     {
         var id = new PersonId(Guid.CreateVersion7());
-        return db.Write<Account>(
+        return db.Write(
             Act.By(id),
             async () =>
             {
@@ -40,8 +49,7 @@ internal sealed class MakeAccount(MortarDb db, UserManager<Account> accounts, Zo
                     return new Refusal.NotThere("page");
                 }
 
-                var check = PersonName.Check(name);
-                if (check.WhyNot is { } unfit)
+                if (PersonName.Check(wish.Name).WhyNot is { } unfit)
                 {
                     return unfit;
                 }
@@ -54,27 +62,7 @@ internal sealed class MakeAccount(MortarDb db, UserManager<Account> accounts, Zo
                     );
                 }
 
-                db.People.Add(
-                    new PersonRow
-                    {
-                        Id = id,
-                        Name = check.Value,
-                        Address = address.Value,
-                        Zone = zones.Knows(zone) ? zone : "UTC",
-                    }
-                );
-                var account = new Account
-                {
-                    Id = id.Value,
-                    UserName = address.Value,
-                    Email = address.Value,
-                };
-                var made = await accounts.CreateAsync(account, password ?? string.Empty);
-                if (!made.Succeeded)
-                {
-                    return WhyNot(made);
-                }
-
+                var made = await Add(id, address.Value, Account.At(id, address.Value), wish);
                 foreach (
                     var invitation in await db
                         .Invitations.Where(one => one.Address == address.Value && one.State == InvitationState.Waiting)
@@ -84,7 +72,55 @@ internal sealed class MakeAccount(MortarDb db, UserManager<Account> accounts, Zo
                     invitation.PersonId = id;
                 }
 
-                return account;
+                return made;
+            },
+            cancellationToken
+        );
+    }
+
+    /// <summary>
+    /// Makes one where a link is opened, and puts its calendar on the new wall, in one. The address counts for nothing until a
+    /// mail to it was answered: whoever opens a link may write any.
+    /// </summary>
+    /// <param name="secret">That of the link.</param>
+    /// <param name="written">The address.</param>
+    /// <param name="wish">Who they are.</param>
+    /// <param name="cancellationToken">Stops before anything is written.</param>
+    public Task<Outcome<Account>> AtLink(string secret, string? written, Wish wish, CancellationToken cancellationToken)
+    {
+        var id = new PersonId(Guid.CreateVersion7());
+        return db.Write(
+            Act.By(id),
+            async () =>
+            {
+                var found = await links.ForAccount(secret, cancellationToken);
+                if (found is not Outcome<LinkRow>.Done { Value: var link })
+                {
+                    return found.WhyNot;
+                }
+
+                var problems = new List<FieldProblem>(PersonName.Check(wish.Name).Problems);
+                if (!Address.TryParse(written, out var address))
+                {
+                    problems.Add(new FieldProblem("address", Address.Problem(written)));
+                }
+
+                if (problems.Count > 0 || address is null)
+                {
+                    return new Refusal.Unfit(problems);
+                }
+
+                var made = await Add(id, address: null, Account.Without(id), wish);
+                if (made is not Outcome<Account>.Done)
+                {
+                    return made;
+                }
+
+                var me = await db.People.SingleAsync(person => person.Id == id, cancellationToken);
+                await addresses.AskNew(me, address.Value, cancellationToken);
+                return await links.Take(id, link, cancellationToken) is Outcome<LinkRow>.Not refused
+                    ? refused.Why
+                    : made;
             },
             cancellationToken
         );
@@ -98,4 +134,19 @@ internal sealed class MakeAccount(MortarDb db, UserManager<Account> accounts, Zo
                 ? "Many have that password, so it is tried first by whoever guesses. Choose another, such as four words that do not belong together."
                 : "Choose a password of at least 10 characters."
         );
+
+    private async Task<Outcome<Account>> Add(PersonId id, string? address, Account account, Wish wish)
+    {
+        db.People.Add(
+            new PersonRow
+            {
+                Id = id,
+                Name = PersonName.Check(wish.Name).Value,
+                Address = address,
+                Zone = zones.Knows(wish.Zone) ? wish.Zone : "UTC",
+            }
+        );
+        var made = await accounts.CreateAsync(account, wish.Password ?? string.Empty);
+        return made.Succeeded ? account : WhyNot(made);
+    }
 }

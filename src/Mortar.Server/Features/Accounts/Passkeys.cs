@@ -86,8 +86,8 @@ internal static class Passkeys
             new PasskeyUserEntity
             {
                 Id = account.Id.ToString(),
-                Name = account.Email ?? string.Empty,
-                DisplayName = account.Email ?? string.Empty,
+                Name = account.Email ?? "Mortar",
+                DisplayName = account.Email ?? "Mortar",
             }
         );
         return TypedResults.Ok(new QuestionBody(JsonSerializer.Deserialize<JsonElement>(options)));

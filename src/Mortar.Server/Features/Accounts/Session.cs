@@ -46,6 +46,9 @@ internal static class Session
         IReadOnlyList<int> Weekend
     )
     {
+        /// <summary>The address that waits to be confirmed, of an account that has none yet.</summary>
+        public ToldAddress? Unconfirmed { get; init; }
+
         public static PersonBody Of(PersonRow row)
         {
             var preferences = row.ToPreferences();
@@ -100,7 +103,10 @@ internal static class Session
             var id = context.User.Person();
             if (await db.People.FirstOrDefaultAsync(row => row.Id == id, cancellationToken) is { } row)
             {
-                person = PersonBody.Of(row);
+                person = PersonBody.Of(row) with
+                {
+                    Unconfirmed = row.Address is null ? await Unconfirmed(db, id, cancellationToken) : null,
+                };
                 await signIns.See(context.User, row, cancellationToken);
             }
         }
@@ -111,6 +117,19 @@ internal static class Session
         var empty = person is null && !await db.Users.AnyAsync(cancellationToken);
         return TypedResults.Ok(new Body(person, token, clock.GetCurrentInstant(), options.Demo, empty));
     }
+
+    private static async Task<ToldAddress?> Unconfirmed(
+        MortarDb db,
+        PersonId person,
+        CancellationToken cancellationToken
+    ) =>
+        ToldAddress.Own(
+            await db
+                .Addresses.Where(row => row.PersonId == person)
+                .OrderByDescending(row => row.AskedAt)
+                .Select(row => row.Address)
+                .FirstOrDefaultAsync(cancellationToken)
+        );
 
     private static async Task<Results<NoContent, ProblemHttpResult>> SignIn(
         SignInBody body,
@@ -138,7 +157,9 @@ internal static class Session
         }
 
         var person = await db.PersonAt(address, cancellationToken);
-        var account = person is null ? null : await accounts.FindByIdAsync(person.Id.Value.ToString());
+        var account = person is null
+            ? await Waiting(db, accounts, address, body.Password, cancellationToken)
+            : await accounts.FindByIdAsync(person.Id.Value.ToString());
         if (account is null)
         {
             // As slow as a wrong password, so that nobody can find out which addresses have accounts.
@@ -162,6 +183,29 @@ internal static class Session
 
         brake.Succeeded(context, address.Value);
         return TypedResults.NoContent();
+    }
+
+    /// <summary>Of the accounts that wait for an address nobody has, that with the password; <c>null</c> where none has it.</summary>
+    private static async Task<Account?> Waiting(
+        MortarDb db,
+        UserManager<Account> accounts,
+        Address address,
+        string password,
+        CancellationToken cancellationToken
+    )
+    {
+        foreach (var id in await AddressCommands.WaitingAt(db, address).ToListAsync(cancellationToken))
+        {
+            if (
+                await accounts.FindByIdAsync(id.Value.ToString()) is { } account
+                && await accounts.CheckPasswordAsync(account, password)
+            )
+            {
+                return account;
+            }
+        }
+
+        return null;
     }
 
     private static async Task<NoContent> SignOut(

@@ -77,7 +77,11 @@ internal static class JoinGroup
             return Problems.NotThere("invitation");
         }
 
-        var outcome = await accounts.For(address.Value, body.Name, body.Password, body.Zone, cancellationToken);
+        var outcome = await accounts.For(
+            address.Value,
+            new MakeAccount.Wish(body.Name, body.Password, body.Zone),
+            cancellationToken
+        );
         if (outcome is not Outcome<Account>.Done made)
         {
             return Problems.Of(outcome.WhyNot);

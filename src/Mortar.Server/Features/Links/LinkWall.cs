@@ -25,6 +25,7 @@ internal static class LinkWall
     /// <param name="Sentence">What that means.</param>
     /// <param name="EventDay">The day on which the one event is next, or was last; <c>null</c> for a calendar.</param>
     /// <param name="HasUsesLeft">Whether one more may put it on their wall.</param>
+    /// <param name="MakesAccounts">Whether whoever has no account makes one here.</param>
     /// <param name="IsHere">Whether whoever is signed in has the calendar already.</param>
     internal sealed record Body(
         Guid CalendarId,
@@ -39,6 +40,7 @@ internal static class LinkWall
         LocalDate? EventDay,
         LocalDate? LastDay,
         bool HasUsesLeft,
+        bool MakesAccounts,
         bool IsHere
     );
 
@@ -64,6 +66,7 @@ internal static class LinkWall
         var asCoordinator = api.MapGroup("/calendars/{calendarId:guid}/links/{linkId:guid}");
         asCoordinator.MapGet("/", OpenAs).WithName("SeeAsLink");
         asCoordinator.MapGet("/wall", ReadAs).WithName("ReadAsLink");
+        AccountAtLink.Map(link);
         link.MapPost("/use", Use).WithName("UseLink").RequireRateLimiting(RateLimits.Reading);
     }
 
@@ -127,6 +130,7 @@ internal static class LinkWall
             day,
             terms.EndsAt is { } end ? AccessEnd.LastDay(end, zone) : null,
             terms.HasUsesLeft(link.Uses),
+            terms.WhyNotMakeAccount(link.EventId is not null, madeToday: 0) is null,
             isHere
         );
     }

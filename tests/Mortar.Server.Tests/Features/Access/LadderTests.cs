@@ -377,6 +377,7 @@ public class LadderTests
             "GET links/{secret}", // these by LinkTests
             "GET links/{secret}/wall",
             "POST links/{secret}/use",
+            "POST links/{secret}/account", // by AccountAtLinkTests
             "PUT open-asks/{askId}", // these by OpenAskTests
             "POST open-asks/{askId}/give",
             "POST open-asks/{askId}/refuse",

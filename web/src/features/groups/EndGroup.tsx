@@ -8,6 +8,7 @@ import { Button } from '../../ui/Button'
 import { FormProblem } from '../../ui/FormProblem'
 import { Note } from '../../ui/Note'
 import { TextField } from '../../ui/TextField'
+import { useBroughtIntoView } from '../../ui/useBroughtIntoView'
 import { useAct } from '../../undo/useAct'
 
 type Group = Schema['GroupsGroupBody']
@@ -18,12 +19,6 @@ export function EndGroup({ group }: { group: Group }) {
   const navigate = useNavigate()
   const [asked, setAsked] = useState<'rest' | 'bin' | null>(null)
   const ending = useQuery({ ...groupEndingQuery(group.id), enabled: asked !== null })
-  const rest = useAct({
-    run: (groupId: string, set) => putToRest(groupId, set),
-    say: () => `“${group.name}” is at rest. It is found again in the groups’ menu.`,
-    freshen: 'all',
-    onDone: () => void navigate('/roster'),
-  })
   const wake = useAct({
     run: (groupId: string, set) => wakeGroup(groupId, set),
     say: () => `“${group.name}” is at work again, with its calendars on everybody’s wall.`,
@@ -54,21 +49,12 @@ export function EndGroup({ group }: { group: Group }) {
         </div>
       )}
       {asked === 'rest' && (
-        <div className="grid gap-3 border-2 border-ink p-3">
-          <h3 className="text-base">Put “{group.name}” to rest?</h3>
-          {ending.data && <RestText ending={ending.data} />}
-          <FormProblem error={rest.error} fields={[]} />
-          <div className="flex gap-2">
-            <Button
-              look="main"
-              disabled={!ending.data || rest.isPending}
-              onClick={() => rest.mutate(group.id)}
-            >
-              Put to rest
-            </Button>
-            <Button onClick={() => setAsked(null)}>Leave it at work</Button>
-          </div>
-        </div>
+        <RestQuestion
+          group={group}
+          ending={ending.data}
+          onDone={() => void navigate('/roster')}
+          onClose={() => setAsked(null)}
+        />
       )}
       {asked === 'bin' && (
         <BinForm
@@ -79,6 +65,35 @@ export function EndGroup({ group }: { group: Group }) {
         />
       )}
     </section>
+  )
+}
+
+interface EndProps {
+  group: Group
+  ending: Ending | undefined
+  onDone: () => void
+  onClose: () => void
+}
+
+function RestQuestion({ group, ending, onDone, onClose }: EndProps) {
+  const shown = useBroughtIntoView<HTMLDivElement>(ending !== undefined)
+  const rest = useAct({
+    run: (groupId: string, set) => putToRest(groupId, set),
+    say: () => `“${group.name}” is at rest. It is found again in the groups’ menu.`,
+    freshen: 'all',
+    onDone,
+  })
+  return (
+    <div ref={shown} tabIndex={-1} className="grid gap-3 border-2 border-ink p-3">
+      <h3 className="text-base">Put “{group.name}” to rest?</h3>
+      {ending && <RestText ending={ending} />}
+      <div className="flex gap-2">
+        <Button look="main" disabled={!ending || rest.isPending} onClick={() => rest.mutate(group.id)}>
+          Put to rest
+        </Button>
+        <Button onClick={onClose}>Leave it at work</Button>
+      </div>
+    </div>
   )
 }
 
@@ -97,17 +112,7 @@ function RestText({ ending: { rest, stay, members } }: { ending: Ending }) {
 }
 
 /** To the bin, which takes the group's name as the answer. */
-function BinForm({
-  group,
-  ending,
-  onDone,
-  onClose,
-}: {
-  group: Group
-  ending: Ending | undefined
-  onDone: () => void
-  onClose: () => void
-}) {
+function BinForm({ group, ending, onDone, onClose }: EndProps) {
   const [name, setName] = useState('')
   const erase = useAct({
     run: (typed: string, set) => deleteGroup(group.id, typed, set),

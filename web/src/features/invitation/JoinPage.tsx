@@ -55,7 +55,7 @@ export function JoinPage() {
         <AccountForm
           address={address}
           name={name}
-          make={(body) => joinWithNewAccount(token, { ...body, zone: browserZone() })}
+          make={({ name, password }) => joinWithNewAccount(token, { name, password, zone: browserZone() })}
           onMade={enter}
         />
       )}

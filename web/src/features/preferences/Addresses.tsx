@@ -41,10 +41,12 @@ export function Addresses() {
     <section aria-label="Addresses" className="mx-auto grid max-w-2xl gap-3 px-6 pb-8 max-sm:px-3">
       <h2 className="text-lg">Mail addresses</h2>
       <ul className="divide-y divide-cement-200 border-y border-cement-200 bg-surface">
-        <li className="px-3 py-2">
-          <span className="written font-bold">{person.address}</span>{' '}
-          <span className="text-[12px] text-cement-700">mail goes here</span>
-        </li>
+        {person.address && (
+          <li className="px-3 py-2">
+            <span className="written font-bold">{person.address}</span>{' '}
+            <span className="text-[12px] text-cement-700">mail goes here</span>
+          </li>
+        )}
         {addresses.data?.map((one) => (
           <li key={one.id} className="flex flex-wrap items-baseline gap-3 px-3 py-2">
             <span className="written flex-1 font-bold">{one.address}</span>
