@@ -4,6 +4,7 @@ using Mortar.Core.Letters;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Calendars;
+using Mortar.Data.Events;
 using Mortar.Data.Reading;
 using Mortar.Data.Store;
 using Mortar.Formats.ICalendar;
@@ -38,9 +39,44 @@ internal sealed class CalendarFiles(MortarDb db, LaidReading laid, ZoneClock zon
             .OrderBy(row => row.IndexStart)
             .ThenBy(row => row.Uid)
             .ToListAsync(cancellationToken);
+        return await Write(
+            reader,
+            _ => role,
+            new FileHead(calendar.Name, role >= Role.View ? calendar.Description : string.Empty, calendar.Zone),
+            rows,
+            cancellationToken
+        );
+    }
+
+    /// <summary>All that somebody put into calendars they still reach, in one file.</summary>
+    public async Task<CalendarText> PutIn(
+        PersonId reader,
+        Func<CalendarId, Role> roleOn,
+        IReadOnlyCollection<CalendarId> calendars,
+        string zone,
+        CancellationToken cancellationToken
+    )
+    {
+        var rows = await db
+            .Events.AsNoTracking()
+            .Where(row => row.AddedBy == reader && row.DeletedAt == null && calendars.Contains(row.CalendarId))
+            .OrderBy(row => row.IndexStart)
+            .ThenBy(row => row.Uid)
+            .ToListAsync(cancellationToken);
+        return await Write(reader, roleOn, new FileHead("What I put in", string.Empty, zone), rows, cancellationToken);
+    }
+
+    private async Task<CalendarText> Write(
+        PersonId reader,
+        Func<CalendarId, Role> roleOn,
+        FileHead head,
+        List<EventRow> rows,
+        CancellationToken cancellationToken
+    )
+    {
         var written = (
             from row in rows
-            let seen = VisibleEvent.ToTake(role, reader, row.ToCore())
+            let seen = VisibleEvent.ToTake(roleOn(row.CalendarId), reader, row.ToCore())
             where seen.Event is not null
             select new EventToWrite(seen.Event!, seen.IsWhole ? row.Source : null)
         ).ToList();
@@ -48,18 +84,12 @@ internal sealed class CalendarFiles(MortarDb db, LaidReading laid, ZoneClock zon
         var names = await db
             .People.Where(person => people.Contains(person.Id))
             .ToDictionaryAsync(person => person.Id, person => person.Name, cancellationToken);
+        var homes = rows.Select(row => row.CalendarId).ToHashSet();
         var answers = (
-            await db.Answers.AsNoTracking().Where(row => row.CalendarId == calendar.Id).ToListAsync(cancellationToken)
+            await db.Answers.AsNoTracking().Where(row => homes.Contains(row.CalendarId)).ToListAsync(cancellationToken)
         ).ToLookup(row => row.EventId, row => row.ToCore());
         return new CalendarText(
-            CalendarFileWriter.Write(
-                new FileHead(calendar.Name, role >= Role.View ? calendar.Description : string.Empty, calendar.Zone),
-                written,
-                names,
-                clock.GetCurrentInstant(),
-                zones,
-                answers
-            ),
+            CalendarFileWriter.Write(head, written, names, clock.GetCurrentInstant(), zones, answers),
             written.Count
         );
     }

@@ -21,11 +21,12 @@ namespace Mortar.Server.Features.Archives;
 /// <param name="Holds">What is in it, in words.</param>
 public sealed record ArchivedFile(string Path, string Name, string Group, string Holds);
 
-/// <summary>Writes an archive: a file for each calendar somebody sees, one table of who has what for each group they coordinate, and a page that says what is in it.</summary>
+/// <summary>Writes an archive: a file for each calendar somebody sees, one table of who has what for each group they coordinate, where it is of all what is their own besides, and a page that says what is in it.</summary>
 internal sealed class ArchiveWriting(
     MortarDb db,
     WindowReader reader,
     CalendarFiles files,
+    OwnFiles own,
     ZoneClock zones,
     IClock clock,
     IServiceProvider services
@@ -108,6 +109,11 @@ internal sealed class ArchiveWriting(
                     )
                 );
             }
+        }
+
+        if (archive.Group is null)
+        {
+            contents.AddRange(await own.Write(me, sight, groups, Put, cancellationToken));
         }
 
         var page = await HtmlPages.Render<ArchiveDocument>(

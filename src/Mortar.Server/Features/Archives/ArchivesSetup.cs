@@ -22,7 +22,11 @@ internal static class ArchivesSetup
     internal sealed record Body(Guid Id, ArchiveState State, int Done, int Total, string Name, long Bytes);
 
     public static void AddArchives(this IServiceCollection services) =>
-        services.AddSingleton<ArchiveDesk>().AddScoped<ArchiveWriting>().AddHostedService<ArchiveMaker>();
+        services
+            .AddSingleton<ArchiveDesk>()
+            .AddScoped<ArchiveWriting>()
+            .AddScoped<OwnFiles>()
+            .AddHostedService<ArchiveMaker>();
 
     public static void MapArchives(this RouteGroupBuilder api)
     {

@@ -1,5 +1,6 @@
 using System.IO.Compression;
 using System.Text;
+using System.Text.Json;
 using Mortar.Core.Access;
 using Mortar.Server.Features.Demo;
 using Xunit;
@@ -54,6 +55,50 @@ public class ArchiveTests
     }
 
     [Fact]
+    public async Task All_that_is_ones_own_is_in_it_and_nothing_of_that_in_one_of_a_group()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var calendar = await ines.MakeCalendar();
+        await mortar.Give(calendar, DemoPeople.Priya, Role.Add);
+        await priya.MakeEvent(calendar, "Hers to take");
+        await ines.MakeEvent(calendar, "Not hers");
+        // What was put into what is closed to her by now is the calendar's.
+        var closed = await ines.MakeCalendar();
+        await mortar.Give(closed, DemoPeople.Priya, Role.Add);
+        await priya.MakeEvent(closed, "Left behind");
+        await mortar.Give(closed, DemoPeople.Priya, Role.None);
+
+        var all = await Opened(priya, await Made(priya));
+
+        using var account = JsonDocument.Parse(all["mine/account.json"]);
+        Assert.Equal(
+            (DemoPeople.Priya.Name, DemoPeople.Priya.Address, "Europe/London"),
+            (
+                account.RootElement.Text("name"),
+                account.RootElement.GetProperty("addresses")[0].GetString(),
+                account.RootElement.GetProperty("preferences").Text("zone")
+            )
+        );
+        Assert.Contains("Glaze tests,Studio team,Add,given to me,", all["mine/access.csv"], StringComparison.Ordinal);
+        Assert.Contains("as every member", all["mine/access.csv"], StringComparison.Ordinal);
+        Assert.Contains("SUMMARY:Hers to take", all["mine/what I put in.ics"], StringComparison.Ordinal);
+        Assert.DoesNotContain("Not hers", all["mine/what I put in.ics"], StringComparison.Ordinal);
+        Assert.Contains("Hers to take,added it", all["mine/what I did.csv"], StringComparison.Ordinal);
+        Assert.All(all.Values, text => Assert.DoesNotContain("Left behind", text, StringComparison.Ordinal));
+        Assert.All(
+            all.Keys.Where(name => name.StartsWith("mine/", StringComparison.Ordinal)),
+            name =>
+                Assert.Contains(Uri.EscapeDataString(name.Split('/')[1]), all["index.html"], StringComparison.Ordinal)
+        );
+        Assert.DoesNotContain(
+            await Opened(priya, await Made(priya, World.StudioTeam)),
+            file => file.Key.StartsWith("mine/", StringComparison.Ordinal)
+        );
+    }
+
+    [Fact]
     public async Task It_has_a_file_for_each_calendar_a_table_where_one_coordinates_and_a_page_that_leads_to_all()
     {
         await using var mortar = await TestMortar.Start();
@@ -63,7 +108,7 @@ public class ArchiveTests
         var all = await Opened(ines, await Made(ines));
         var team = await Opened(ines, await Made(ines, World.StudioTeam));
 
-        Assert.Equal(calendars, all.Keys.Count(name => name.EndsWith(".ics", StringComparison.Ordinal)));
+        Assert.Equal(calendars, all.Keys.Count(name => name.StartsWith("calendars/", StringComparison.Ordinal)));
         Assert.All(
             all.Where(file => file.Key.EndsWith(".ics", StringComparison.Ordinal)),
             file => Assert.NotNull(Ical.Net.Calendar.Load(file.Value))

@@ -30,7 +30,8 @@ export function ArchivePart({ group }: { group: Schema['GroupsGroupBody'] | unde
       <h2 className="text-xl">Everything at once</h2>
       <Note>
         One archive with a file for each calendar, as other calendar programs read it, and for the groups you
-        coordinate a table of who has what.
+        coordinate a table of who has what. One of all has what is your own besides: account and preferences,
+        what you may do, what you put in and what you did.
       </Note>
       {error && <Alert>{sentenceOf(error)}</Alert>}
       {state === 'making' && archive.data ? (
