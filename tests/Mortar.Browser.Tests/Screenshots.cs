@@ -64,7 +64,7 @@ public class Screenshots
         screen.Open("/week/2026-03-11");
         screen.WaitForWall();
         screen.Press("/");
-        screen.Type("Words in title, place or notes", "glaze");
+        screen.Type("Words in title, place or notes, or a name", "glaze");
         screen.WaitForText(" found");
         screen.Show("Roster");
         screen.Find(By.CssSelector("[data-brick][data-found=true]"));

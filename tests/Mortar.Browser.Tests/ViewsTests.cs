@@ -200,7 +200,7 @@ public class ViewsTests
         using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
 
         ines.Press("/");
-        ines.Type("Words in title, place or notes", "glaze");
+        ines.Type("Words in title, place or notes, or a name", "glaze");
 
         ines.WaitForText("4 found");
         ines.Find(By.CssSelector("[data-brick][data-found=true]"));
@@ -629,5 +629,54 @@ public class ViewsTests
         ines.HoldAndCarry(Brick("Celadon"), Cell("Priya Raman", "2026-03-13"));
 
         ines.Find(InRow("Priya Raman", "Friday 13 March, 14:00 to 15:30, Celadon"));
+    }
+
+    [Fact]
+    public async Task People_calendars_and_groups_are_found_with_what_can_be_done_with_each()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var api = await mortar.As(DemoPeople.Ines);
+        var calendar = await api.MakeCalendar();
+        await mortar.Give(calendar, DemoPeople.Priya, Core.Access.Role.View);
+        await api.MakeEvent(calendar, "Celadon");
+        using var priya = new Screen(mortar.Url).SignIn(DemoPeople.Priya).Week();
+        priya.Find(Layer("Glaze tests"));
+        priya.Press("/");
+        priya.Type("Words in title, place or notes, or a name", "glaze tests");
+
+        priya.Click(Containing("button", "Take off my shelf"));
+        priya.WaitGone(Layer("Glaze tests"));
+        priya.WaitGone(Brick("Celadon"));
+        priya.WaitForText("off your shelf");
+        Assert.Equal(string.Empty, priya.Axe());
+        Shot(priya, "find-known");
+        priya.Open("/week/2026-03-11"); // and so it stays
+        priya.WaitForWall();
+        Assert.False(priya.Has(Layer("Glaze tests")));
+        priya.Press("/");
+        priya.Type("Words in title, place or notes, or a name", "glaze tests");
+        priya.Click(Containing("button", "Put on my shelf"));
+        priya.Find(Layer("Glaze tests"));
+        priya.Find(Brick("Celadon"));
+
+        priya.Click(Containing("button", "Ask for more"));
+        priya.Pick("Ask for", "Edit");
+        priya.Click("Ask");
+        priya.WaitForText("Asked. A coordinator will answer");
+        Assert.Contains("\"edit\"", (await api.Get("/api/inbox")).Is(200).Text, StringComparison.Ordinal);
+
+        priya.Type("Words in title, place or notes, or a name", "tomasz");
+        priya.Click(Containing("button", "Ask for a calendar"));
+        Assert.Equal(
+            DemoPeople.Tomasz.Name,
+            priya.Find(Labelled("Whose: a mail address, or the name of a person or group")).GetAttribute("value")
+        );
+        priya.Press("Escape");
+        priya.Open("/week/2026-03-11?desk=find");
+        priya.Type("Words in title, place or notes, or a name", "club");
+        priya.Click(Containing("button", "Open Raku club"));
+        priya.WaitGone(Labelled("Words in title, place or notes, or a name"));
+        Assert.Contains("group=", priya.Path, StringComparison.Ordinal);
+        Assert.Equal(string.Empty, string.Join("\n", priya.Complaints()));
     }
 }

@@ -348,7 +348,7 @@ public class WallTests
         }
 
         screen.Open("/roster?desk=find");
-        screen.Find(Labelled("Words in title, place or notes"));
+        screen.Find(Labelled("Words in title, place or notes, or a name"));
         Clean("find", screen);
         screen.Open("/preferences");
         screen.Find(Named("h1", "Preferences"));

@@ -1,4 +1,3 @@
-using System.Globalization;
 using Mortar.Core.Words;
 using NodaTime;
 
@@ -11,13 +10,10 @@ namespace Mortar.Core.Access;
 /// <param name="Person">Somebody who is named on it; <c>null</c> for anybody.</param>
 public sealed record EventSearch(string Words, string Place, string? Kind, PersonId? Person)
 {
-    private const CompareOptions Loosely =
-        CompareOptions.IgnoreCase | CompareOptions.IgnoreNonSpace | CompareOptions.IgnoreWidth;
-
     /// <summary>Whether an event is among those looked for. It is looked at only as the reader sees it.</summary>
     public bool Finds(VisibleEvent.Shown shown) =>
-        Has($"{shown.Title}\n{shown.Place}\n{shown.Notes}\n{shown.Kind}", Words)
-        && Has(shown.Place, Place)
+        SoughtWords.AreIn($"{shown.Title}\n{shown.Place}\n{shown.Notes}\n{shown.Kind}", Words)
+        && SoughtWords.AreIn(shown.Place, Place)
         && (Kind is not { Length: > 0 } || string.Equals(shown.Kind, Kind, StringComparison.OrdinalIgnoreCase))
         && (Person is not { } person || shown.Attendees.Has(person));
 
@@ -63,9 +59,4 @@ public sealed record EventSearch(string Words, string Place, string? Kind, Perso
         var from = Math.Max(0, Math.Min(over, all.Count - most));
         return all.GetRange(from, Math.Min(most, all.Count - from));
     }
-
-    private static bool Has(string text, string words) =>
-        words
-            .Split(' ', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
-            .All(word => CultureInfo.InvariantCulture.CompareInfo.IndexOf(text, word, Loosely) >= 0);
 }

@@ -122,6 +122,9 @@ public sealed class LayerRow
 
     public required bool Shown { get; set; }
 
+    /// <summary>Whether it was taken off the shelf, and is found again by looking for it; the access to it stays.</summary>
+    public bool OffShelf { get; set; }
+
     /// <summary>Whether it has a lane of its own instead of lying over the others.</summary>
     public bool Beside { get; set; }
 

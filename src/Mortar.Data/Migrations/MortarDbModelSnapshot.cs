@@ -756,6 +756,9 @@ namespace Mortar.Data.Migrations
                     b.Property<string>("Name")
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("OffShelf")
+                        .HasColumnType("INTEGER");
+
                     b.Property<int?>("Place")
                         .HasColumnType("INTEGER");
 

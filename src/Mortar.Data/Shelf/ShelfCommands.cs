@@ -11,7 +11,8 @@ namespace Mortar.Data.Shelf;
 
 /// <summary>A layer in its place on the shelf.</summary>
 /// <param name="Beside">Whether it has a lane of its own.</param>
-public sealed record LaidLayer(CalendarId Calendar, bool Shown, bool Beside);
+/// <param name="OffShelf">Whether it is taken off the shelf.</param>
+public sealed record LaidLayer(CalendarId Calendar, bool Shown, bool Beside, bool OffShelf = false);
 
 /// <summary>Lays the layers of one's own wall. They are nobody else's, so the change log does not tell of them.</summary>
 public sealed class ShelfCommands(MortarDb db)
@@ -43,7 +44,7 @@ public sealed class ShelfCommands(MortarDb db)
             async () =>
             {
                 var row = await db.OwnLayer(person, layer.Calendar, cancellationToken);
-                (row.Shown, row.Beside) = (layer.Shown, layer.Beside);
+                (row.Shown, row.Beside, row.OffShelf) = (layer.Shown, layer.Beside, layer.OffShelf);
                 (row.Hue, row.Mark) = (look.Value.Hue, look.Value.Mark);
                 row.Name = look.Value.Name.Length > 0 ? look.Value.Name : null;
             },

@@ -1060,6 +1060,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/find/known": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["FindKnown"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/clashes": {
         parameters: {
             query?: never;
@@ -3152,6 +3168,17 @@ export interface components {
             what: string;
             why: string;
         };
+        FindKnownBody: {
+            people: components["schemas"]["FindKnownPersonBody"][];
+            calendars: string[];
+            groups: string[];
+        };
+        FindKnownPersonBody: {
+            /** Format: uuid */
+            personId: string;
+            name: string;
+            groups: string[];
+        };
         FirstAccountBody: {
             code: string;
             name: string;
@@ -4175,6 +4202,8 @@ export interface components {
             shown: boolean;
             beside: boolean;
             look: null | components["schemas"]["ShelfLookBody"];
+            /** @default false */
+            offShelf: boolean;
         };
         ShelfLayerBody: {
             /** Format: uuid */
@@ -4201,6 +4230,7 @@ export interface components {
             may: components["schemas"]["May"];
             shown: boolean;
             beside: boolean;
+            offShelf: boolean;
             calendar: components["schemas"]["ShelfLookBody"];
             /** Format: int32 */
             version: number;
@@ -6022,6 +6052,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FindEventsBody"];
+                };
+            };
+        };
+    };
+    FindKnown: {
+        parameters: {
+            query?: {
+                words?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FindKnownBody"];
                 };
             };
         };

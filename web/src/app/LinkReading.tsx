@@ -138,6 +138,7 @@ const asLayer = (link: Link): Layer => ({
   may: { add: false, export: false, history: false, coordinate: false },
   shown: true,
   beside: false,
+  offShelf: false,
   calendar: { name: link.calendarName, hue: link.hue, mark: link.mark },
   version: 1,
 })

@@ -38,7 +38,12 @@ export const layLayer = (layer: Layer) =>
   unwrap(
     api.PUT('/api/shelf/{calendarId}', {
       params: { path: { calendarId: layer.calendarId } },
-      body: { shown: layer.shown, beside: layer.beside, look: lookOf(layer) },
+      body: {
+        shown: layer.shown,
+        beside: layer.beside,
+        look: lookOf(layer),
+        offShelf: layer.offShelf,
+      },
     }),
   )
 

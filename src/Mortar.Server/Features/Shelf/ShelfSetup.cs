@@ -47,6 +47,7 @@ internal static class ShelfSetup
         May May,
         bool Shown,
         bool Beside,
+        bool OffShelf,
         LookBody Calendar,
         int Version
     );
@@ -57,7 +58,8 @@ internal static class ShelfSetup
     /// <summary>How a layer lies on one's own wall; nobody else sees it.</summary>
     /// <param name="Beside">Whether it has a lane of its own.</param>
     /// <param name="Look">One's own look; <c>null</c> for that of the calendar.</param>
-    internal sealed record LayBody(bool Shown, bool Beside, LookBody? Look);
+    /// <param name="OffShelf">Whether it is taken off the shelf, to which it comes back when it is found.</param>
+    internal sealed record LayBody(bool Shown, bool Beside, LookBody? Look, bool OffShelf = false);
 
     /// <param name="Layers">In the order in which they are to lie on the shelf; those not named stay behind them.</param>
     internal sealed record OrderBody(IReadOnlyList<OrderedLayer> Layers);
@@ -142,7 +144,7 @@ internal static class ShelfSetup
         shelf
             .Lay(
                 acting.Person,
-                new LaidLayer(calendarId, body.Shown, body.Beside),
+                new LaidLayer(calendarId, body.Shown, body.Beside, body.OffShelf),
                 body.Look is { } look ? new LayerLook(look.Name, look.Hue, look.Mark) : LayerLook.Own,
                 cancellationToken
             )
@@ -227,6 +229,7 @@ internal static class ShelfSetup
                 May.On(standing.Role),
                 row.layer?.Shown ?? true,
                 row.layer?.Beside ?? false,
+                row.layer?.OffShelf ?? false,
                 new LookBody(visible.Name, visible.Hue, visible.Mark),
                 row.calendar.Version
             ),

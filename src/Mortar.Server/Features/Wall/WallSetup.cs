@@ -63,6 +63,7 @@ internal static class WallSetup
         ReadWallChanges.Map(api);
         ReadRibbon.Map(api);
         FindEvents.Map(api);
+        FindKnown.Map(api);
         ReadClashes.Map(api);
     }
 

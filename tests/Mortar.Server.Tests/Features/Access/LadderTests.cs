@@ -343,6 +343,7 @@ public class LadderTests
             "GET groups",
             "PUT groups/{groupId}",
             "PUT groups/{groupId}/like/{modelId}", // by GroupLikeTests
+            "GET find/known", // by FindKnownTests
             "GET groups/{groupId}/ending", // these by GroupEndTests
             "POST groups/{groupId}/rest",
             "POST groups/{groupId}/wake",

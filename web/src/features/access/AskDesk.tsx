@@ -15,15 +15,17 @@ import { inputLook } from '../../ui/TextField'
 import { useAct } from '../../undo/useAct'
 
 interface AskDeskProps {
+  /** Whom, where that is known already. */
+  to?: string
   groupId: string | undefined
   onClose: () => void
 }
 
 /** Asks a person or a group for a calendar of theirs, by name or address. Whether they are here is not told. */
-export function AskDesk({ groupId, onClose }: AskDeskProps) {
+export function AskDesk({ to: whom = '', groupId, onClose }: AskDeskProps) {
   const id = useId()
   const members = useQuery({ ...groupQueries.members(groupId ?? ''), enabled: groupId !== undefined })
-  const [to, setTo] = useState('')
+  const [to, setTo] = useState(whom)
   const [role, setRole] = useState<Role>('times')
   const [note, setNote] = useState('')
   const known = members.data?.find((one) => one.name.toLowerCase() === to.trim().toLowerCase())

@@ -4,7 +4,7 @@ import { Link } from 'react-router'
 import { endAccess } from '../../model/accessQueries'
 import type { Layer } from '../../model/bricks'
 import { writeCalendar } from '../../model/calendarQueries'
-import { roleName } from '../../model/ladder'
+import { reaches, roleName } from '../../model/ladder'
 import { useReader } from '../../reader/person'
 import { Button } from '../../ui/Button'
 import { Desk } from '../../ui/Desk'
@@ -12,7 +12,7 @@ import { MarkBlock } from '../../ui/MarkSign'
 import { Question } from '../../ui/Question'
 import { TextLink } from '../../ui/TextLink'
 import { newSet, useActs } from '../../undo/acts'
-import { AccessList, GiveForm, GiveGroupForm, HistoryPart } from '../access'
+import { AccessList, AskForm, GiveForm, GiveGroupForm, HistoryPart } from '../access'
 import { ImportSteps } from '../imports'
 import { CalendarForm } from './CalendarForm'
 import { DeleteCalendar } from './DeleteCalendar'
@@ -157,6 +157,7 @@ function About({
           <TextLink to={`/calendars/${layer.calendarId}/history`}>What was done in it</TextLink>
         )}
         <TextLink to={`/preferences?feed=${layer.calendarId}`}>Keep it in my calendar program</TextLink>
+        {!reaches(layer.role, 'edit') && <AskForMore layer={layer} />}
         {(layer.ways.includes('own') || layer.ways.includes('link')) && (
           <Button look="danger" onClick={() => setLeaving(true)}>
             Leave this calendar
@@ -177,6 +178,16 @@ function About({
         </Question>
       )}
     </div>
+  )
+}
+
+/** Asks those who coordinate it for a higher step than one has. */
+function AskForMore({ layer }: { layer: Layer }) {
+  const [asking, setAsking] = useState(false)
+  return asking ? (
+    <AskForm calendarIds={[layer.calendarId]} above={layer.role} onAsked={() => setAsking(false)} />
+  ) : (
+    <Button onClick={() => setAsking(true)}>Ask for more than {roleName(layer.role)}</Button>
   )
 }
 

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { ChevronUp, Columns2, EllipsisVertical } from 'lucide-react'
 import { useState } from 'react'
 import type { Layer } from '../../model/bricks'
-import { roleName } from '../../model/ladder'
+import { reaches, roleName } from '../../model/ladder'
 import { setsQuery } from '../../model/shelfQuery'
 import type { AddressLayers } from '../../model/useAddressLayers'
 import { MarkBlock } from '../../ui/MarkSign'
@@ -31,7 +31,7 @@ const roomForPeople = 4
 
 /** The strip under the wall that holds one's layers: press one to show or hide it. */
 export function Shelf({
-  layers,
+  layers: all,
   address,
   groupId,
   groupName,
@@ -42,6 +42,7 @@ export function Shelf({
   onNewCalendar,
   hasDesk,
 }: ShelfProps) {
+  const layers = all.filter((layer) => !layer.offShelf)
   const [isOpen, setOpen] = useState(false)
   const [hadDesk, setHadDesk] = useState(hasDesk)
   if (hadDesk !== hasDesk) {
@@ -296,6 +297,12 @@ function LayerChip({ layer, neighbours: [before, after], shelf, onOpen }: LayerC
         {layer.role !== 'none' && (
           <MenuItem onSelect={() => onOpen(layer.calendarId, 'about')}>Open its page</MenuItem>
         )}
+        {layer.role !== 'none' && !reaches(layer.role, 'edit') && (
+          <MenuItem onSelect={() => onOpen(layer.calendarId, 'about')}>
+            Ask for more than {roleName(layer.role)}
+          </MenuItem>
+        )}
+        <MenuItem onSelect={() => shelf.takeOff(layer)}>Take it off my shelf</MenuItem>
         {layer.role === 'coordinate' && (
           <>
             <MenuLine />

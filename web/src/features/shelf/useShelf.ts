@@ -49,6 +49,10 @@ export function useShelf(inView: readonly Layer[], address: AddressLayers | null
     if (shownBefore()?.every((id) => shownOf(next).includes(id))) forgetShownBefore()
     one.mutate(next)
   }
+  const takeOff = (layer: Layer) => {
+    keepOne(layer.calendarId, { offShelf: true })
+    acts.done(`“${layer.name}” is off your shelf. Find it by its name to put it back.`)
+  }
   const before = address ? null : shownBefore()
   const isNarrowed = before?.some((id) => layers.some((one) => one.calendarId === id && !one.shown))
   const showBefore = () => {
@@ -57,6 +61,9 @@ export function useShelf(inView: readonly Layer[], address: AddressLayers | null
     all.mutate(layers.map((layer) => ({ ...layer, shown: shown.includes(layer.calendarId) })))
   }
   return {
+    /** Takes one off the shelf; the access to it stays. */
+    takeOff,
+    putBack: (layer: Layer) => keepOne(layer.calendarId, { offShelf: false, shown: true }),
     /** Changes one layer: shown, beside, or one's own look of it. */
     lay: withOne,
     /** Only these are shown; what was before can be brought back. */

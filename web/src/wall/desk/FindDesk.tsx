@@ -11,6 +11,7 @@ import { Desk } from '../../ui/Desk'
 import { MarkBlock } from '../../ui/MarkSign'
 import { TextField } from '../../ui/TextField'
 import { findQuery, type Search } from '../read/wallQuery'
+import { KnownFound } from './KnownFound'
 
 interface FindDeskProps {
   search: Search
@@ -28,7 +29,7 @@ const reach = 1_999
 const within = (day: string, first: string, last: string): string =>
   day < first ? first : day > last ? last : day
 
-/** Finds events over everything one may see; what is found stands out on the wall too. */
+/** Finds events over everything one may see, which stand out on the wall too, and people, calendars and groups one knows of. */
 export function FindDesk({ search, layers, people, onSearch, onOpen, onClose }: FindDeskProps) {
   const asked = useDeferredValue(search)
   const isAsked = asked.words.trim() !== '' || asked.person !== '' || asked.kind !== ''
@@ -44,7 +45,7 @@ export function FindDesk({ search, layers, people, onSearch, onOpen, onClose }: 
     <Desk title="Find" onClose={onClose}>
       <div className="grid gap-3">
         <TextField
-          label="Words in title, place or notes"
+          label="Words in title, place or notes, or a name"
           value={search.words}
           onChange={(words) => set({ words })}
           autoFocus
@@ -90,6 +91,7 @@ export function FindDesk({ search, layers, people, onSearch, onOpen, onClose }: 
           />
         </div>
       </div>
+      {asked.words.trim() !== '' && <KnownFound words={asked.words.trim()} />}
       {found.isError && (
         <p role="alert" className="mt-3 text-clash">
           {sentenceOf(found.error)}
@@ -97,6 +99,7 @@ export function FindDesk({ search, layers, people, onSearch, onOpen, onClose }: 
       )}
       {isAsked && found.data && (
         <section aria-label="What was found" className="mt-4">
+          <h3 className="text-base">Events</h3>
           <p role="status" className="text-[12px] text-cement-700">
             {found.data.hits.length === 0
               ? 'Nothing found. Try fewer words, or other days.'

@@ -77,11 +77,11 @@ export function NewGroup() {
   )
 }
 
-export function Asking() {
+export function Asking({ place }: { place: PlaceOf<'ask'> }) {
   const { draft, group } = useTheWall()
   return (
     <OnDesk onClose={draft.close}>
-      <AskDesk groupId={group?.id} onClose={draft.close} />
+      <AskDesk key={place.to} to={place.to} groupId={group?.id} onClose={draft.close} />
     </OnDesk>
   )
 }

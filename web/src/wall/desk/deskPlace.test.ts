@@ -8,6 +8,8 @@ const places: DeskPlace[] = [
   { kind: 'newCalendar' },
   { kind: 'newGroup' },
   { kind: 'keys' },
+  { kind: 'ask' },
+  { kind: 'ask', to: 'Priya Raman' },
 ]
 
 it.each(places)('a place on the desk is the same after it was an address: $kind', (place) => {

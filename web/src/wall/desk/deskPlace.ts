@@ -7,7 +7,7 @@ export type DeskPlace =
   | { kind: 'calendar'; calendarId: string; part: CalendarPart }
   | { kind: 'newCalendar' }
   | { kind: 'newGroup' }
-  | { kind: 'ask' }
+  | { kind: 'ask'; to?: string }
   | { kind: 'gaps' }
   | { kind: 'free' }
   | { kind: 'propose' }
@@ -27,7 +27,6 @@ export function readDesk(text: string | null): DeskPlace | null {
     case 'writing':
     case 'newCalendar':
     case 'newGroup':
-    case 'ask':
     case 'gaps':
     case 'free':
     case 'propose':
@@ -37,6 +36,8 @@ export function readDesk(text: string | null): DeskPlace | null {
       return { kind }
     case 'proposal':
       return { kind, id }
+    case 'ask':
+      return id ? { kind, to: id } : { kind }
     case 'look':
       return { kind, calendarId: id }
     case 'event':
@@ -56,6 +57,8 @@ export function deskText(place: DeskPlace): string {
       return `calendar~${place.calendarId}~${place.part}`
     case 'proposal':
       return `proposal~${place.id}`
+    case 'ask':
+      return place.to ? `ask~${place.to}` : 'ask'
     case 'look':
       return `look~${place.calendarId}`
     default:

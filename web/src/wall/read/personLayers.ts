@@ -40,6 +40,7 @@ export const layerOfPerson = (personId: string, name: string): Layer => ({
   may: { add: false, export: false, history: false, coordinate: false },
   shown: true,
   beside: false,
+  offShelf: false,
   calendar: { name, hue: 'none' as Layer['hue'], mark: 'post' },
   version: 0,
 })

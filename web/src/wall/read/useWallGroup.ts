@@ -21,7 +21,15 @@ export function useWallGroup({ as, named }: WallPlace) {
   // One that is at rest is open only where it is asked for.
   const resting = as ? undefined : all.find((one) => one.id === named && one.restsSince !== null)
   const shelf = useQuery(as ? shelfAsQuery(as) : resting ? shelfAtRestQuery(resting.id) : shelfQuery)
-  const { layers, address } = useAddressLayers(shelf.data ?? noLayers)
+  const { layers: kept, address } = useAddressLayers(shelf.data ?? noLayers)
+  // What is off the shelf is not on the wall either, unless an address names it.
+  const layers = useMemo(
+    () =>
+      address || !kept.some((layer) => layer.offShelf)
+        ? kept
+        : kept.map((layer) => (layer.offShelf ? { ...layer, shown: false } : layer)),
+    [kept, address],
+  )
   const atWork = all.filter((one) => one.restsSince === null)
   const group = resting ?? atWork.find((one) => one.id === (named ?? lastGroup())) ?? busiest(atWork, layers)
   const members = useQuery({ ...groupQueries.members(group?.id ?? ''), enabled: group !== undefined })

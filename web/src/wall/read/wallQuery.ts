@@ -52,6 +52,14 @@ export interface Search {
   to: string
 }
 
+/** People, calendars and groups one knows of, by their names. */
+export const knownQuery = (words: string) =>
+  queryOptions({
+    queryKey: ['find', 'known', words],
+    queryFn: ({ signal }) => unwrap(api.GET('/api/find/known', { params: { query: { words } }, signal })),
+    placeholderData: keepPreviousData,
+  })
+
 /** Events by words and more, over everything one may see. */
 export const findQuery = (search: Search) =>
   queryOptions({

@@ -28,6 +28,7 @@ const layer = (calendarId: string, part: Partial<Layer> = {}): Layer => ({
   may: { add: true, export: true, history: true, coordinate: false },
   shown: true,
   beside: false,
+  offShelf: false,
   calendar: { name: calendarId, hue: 'iron', mark: 'cone' },
   version: 1,
   ...part,
