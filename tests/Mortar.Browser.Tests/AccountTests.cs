@@ -10,6 +10,48 @@ namespace Mortar.Browser.Tests;
 public class AccountTests
 {
     [Fact]
+    public async Task An_account_is_deleted_once_all_it_keeps_alone_is_handed_on_and_what_was_written_stays()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var api = await mortar.As(DemoPeople.Ines);
+        var calendar = await api.MakeCalendar();
+        await mortar.Give(calendar, DemoPeople.Mei, Core.Access.Role.Edit);
+        using var hers = await mortar.As(DemoPeople.Mei);
+        await hers.MakeEvent(calendar, "Her glaze");
+        var shelves = new Core.Words.CalendarId(Guid.CreateVersion7());
+        (await hers.Put($"/api/calendars/{shelves.Value}", World.Calendar("Shop shelves"))).Is(200);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Week();
+        ines.Find(Brick("Her glaze"));
+        using var mei = new Screen(mortar.Url).SignIn(DemoPeople.Mei);
+        mei.Open("/preferences");
+        mei.Click("Delete my account");
+        mei.WaitForText("Somebody else has to keep this first");
+        mei.WaitForText("the calendar “Shop shelves”");
+        mei.Click("Close");
+        await mortar.Give(shelves, DemoPeople.Ines, Core.Access.Role.Coordinate);
+
+        mei.Open("/preferences");
+        mei.Click("Delete my account");
+        mei.WaitForText("Delete it for good?");
+        mei.WaitForText("You leave Studio team");
+        mei.WaitForText("Web shop, of your own time");
+        mei.Type("Your password, to delete the account", "wrong altogether");
+        mei.Click("Delete my account for good");
+        mei.WaitForText("That is not your password.");
+        Assert.Equal(string.Empty, mei.Axe());
+        Shot(mei, "delete-account");
+        mei.Type("Your password, to delete the account", DemoPeople.Password);
+        mei.Click("Delete my account for good");
+        mei.WaitForText("Sign in");
+
+        ines.Open("/roster/2026-03-11");
+        ines.WaitForWall();
+        Assert.False(ines.Has(By.XPath("//*[@role='rowheader'][contains(., 'Mei Sato')]")));
+        ines.Open("/week/2026-03-11");
+        ines.Find(Brick("Her glaze"));
+    }
+
+    [Fact]
     public async Task A_forgotten_password_is_set_anew_by_mail_and_the_other_browser_is_signed_out()
     {
         await using var mortar = await TestMortar.Start(Repository.Web);

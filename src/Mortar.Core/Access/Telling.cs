@@ -14,6 +14,7 @@ public static class Telling
     public static bool DecidesAccess(this Subject subject) =>
         subject
             is Subject.Calendar
+                or Subject.Group
                 or Subject.Grant
                 or Subject.GroupGrant
                 or Subject.Member

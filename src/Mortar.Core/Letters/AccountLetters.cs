@@ -139,4 +139,16 @@ public static class AccountLetters
             If it was not, there is nothing to do.
             """
         );
+
+    /// <summary>Tells somebody that their account is gone.</summary>
+    public static Letter Deleted() =>
+        new(
+            "Your Mortar account is deleted",
+            """
+            Hello,
+
+            your Mortar account is deleted, with your addresses, preferences and access. What you wrote into shared
+            calendars stays there. No mail comes here about it any more.
+            """
+        );
 }

@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Identity;
 using Mortar.Data.Accounts;
+using Mortar.Data.Keeping;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
 
@@ -98,6 +99,7 @@ internal static class AccountsSetup
             .AddScoped<MakeAccount>()
             .AddScoped<AddressCommands>()
             .AddScoped<AccountCommands>()
+            .AddScoped<AccountEndCommands>()
             .AddScoped<OwnPassword>()
             .AddScoped<SecondFactor.Changing>()
             .AddScoped<SignIns>();
@@ -118,5 +120,6 @@ internal static class AccountsSetup
         Passkeys.Map(api);
         SecondFactor.Map(api);
         MySignIns.Map(api);
+        EndAccount.Map(api);
     }
 }

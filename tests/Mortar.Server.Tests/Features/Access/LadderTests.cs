@@ -344,6 +344,8 @@ public class LadderTests
             "PUT groups/{groupId}",
             "PUT groups/{groupId}/like/{modelId}", // by GroupLikeTests
             "GET find/known", // by FindKnownTests
+            "GET account/ending", // these by EndAccountTests
+            "POST account/delete",
             "GET groups/{groupId}/ending", // these by GroupEndTests
             "POST groups/{groupId}/rest",
             "POST groups/{groupId}/wake",

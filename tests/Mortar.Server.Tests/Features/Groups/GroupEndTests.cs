@@ -216,14 +216,21 @@ public class GroupEndTests
         using var ines = await mortar.As(DemoPeople.Ines);
         using var priya = await mortar.As(DemoPeople.Priya);
         var (group, calendar, eventId) = await MakeTerm(ines, priya);
+        var elsewhere = await ines.MakeCalendar();
+        await ines.MakeEvent(elsewhere, "Elsewhere");
+        (await ines.Put($"/api/calendars/{elsewhere.Value}/group-access/{group}", new { role = "view" })).Is(204);
         (await ines.Post($"/api/groups/{group}/rest")).Is(204);
         clock.Now += Duration.FromDays(100);
         using var later = await mortar.As(DemoPeople.Ines);
+        using var hers = await mortar.As(DemoPeople.Priya);
+        Assert.Single(await hers.Bricks(elsewhere)); // at rest it keeps what others gave it
         await Sweep(mortar);
         Assert.Single((await later.Get($"/api/wall?{Week}&atRest={group}")).Is(200).Bricks("bricks")); // at rest it is kept
 
         (await later.Delete($"/api/groups/{group}?name=Spring term")).Is(204);
+        Assert.Empty(await hers.Bricks(elsewhere)); // and in the bin not, though nothing of hers changed but the group
         (await later.BringBack(await InBin(later, group))).Is(200);
+        Assert.Single(await hers.Bricks(elsewhere));
         Assert.Single((await later.Get($"/api/wall?{Week}&atRest={group}")).Is(200).Bricks("bricks"));
         Assert.False(await later.HasLayer(calendar));
 

@@ -22,3 +22,13 @@ export const endSignIn = (signInId: string) =>
   unwrap(api.DELETE('/api/sign-ins/{signInId}', { params: { path: { signInId } } }))
 
 export const endOtherSignIns = () => unwrap(api.DELETE('/api/sign-ins'))
+
+/** What becomes of what when one's account goes. */
+export const accountEndingQuery = queryOptions({
+  queryKey: ['account-ending'],
+  queryFn: ({ signal }) => unwrap(api.GET('/api/account/ending', { signal })),
+  staleTime: 0,
+})
+
+export const deleteAccount = (password: string, keepsName: boolean) =>
+  unwrap(api.POST('/api/account/delete', { body: { password, keepsName } }))

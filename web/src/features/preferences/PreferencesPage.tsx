@@ -6,7 +6,7 @@ import { type Preferences, writePreferences } from '../../reader/preferences'
 import { Button } from '../../ui/Button'
 import { useTitle } from '../../ui/useTitle'
 import { useActs } from '../../undo/acts'
-import { PasswordPart } from '../accounts'
+import { EndAccountPart, PasswordPart } from '../accounts'
 import { FeedsPart } from '../feeds'
 import { Addresses } from './Addresses'
 import { Guardianships } from './Guardianships'
@@ -63,6 +63,7 @@ export function PreferencesPage() {
       <NamePart />
       <Addresses />
       <PasswordPart />
+      <EndAccountPart />
     </main>
   )
 }
