@@ -278,6 +278,10 @@ public sealed class BackupTests() : OnLeftStore(deep: false)
             },
             { "UPDATE ShortAddresses SET OwnerId = X'00' WHERE HeldUntil IS NULL", "short addresses lead nowhere" },
             {
+                "UPDATE Calendars SET WithGroup = 1 WHERE Id = (SELECT min(Id) FROM Calendars)",
+                "went with a group that is at work"
+            },
+            {
                 "INSERT INTO Given (PersonId, EventId) SELECT (SELECT min(Id) FROM People), min(Id) FROM Events WHERE GivenTo IS NULL AND Editors IS NULL",
                 "1 people are given an event that does not name them"
             },

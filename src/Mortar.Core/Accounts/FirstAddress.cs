@@ -9,6 +9,9 @@ public static class FirstAddress
     /// <summary>How long no second mail goes to an address that several accounts say is theirs.</summary>
     public static readonly Duration BetweenQuestions = Duration.FromHours(1);
 
+    /// <summary>How many addresses of one account can wait or be confirmed beside the first; few while it has none.</summary>
+    public static int Most(bool hasFirst) => hasFirst ? 10 : 3;
+
     /// <summary>Why an address is not taken out; <c>null</c> where it is.</summary>
     /// <param name="hasFirst">Whether the account has a first address.</param>
     /// <param name="others">How many others wait to be confirmed.</param>

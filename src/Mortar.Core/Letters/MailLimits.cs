@@ -21,6 +21,20 @@ public static class MailLimits
     /// <summary>To one address, by what anybody does.</summary>
     public const int ToOne = 120;
 
+    /// <summary>
+    /// Why nothing is written to others for an account whose own address is not confirmed; <c>null</c> where it is only asked
+    /// whether an address is theirs. Whoever holds a link makes such accounts, and would have a thousand mails written by each.
+    /// </summary>
+    /// <param name="to">To whom would be written.</param>
+    /// <param name="own">The addresses that they say are theirs.</param>
+    public static Refusal? WhyNotYet(IEnumerable<string> to, IReadOnlySet<string> own) =>
+        to.All(own.Contains)
+            ? null
+            : new Refusal.AgainstRule(
+                "not-confirmed",
+                "Nothing is mailed for you until your own address is confirmed. Open the link in the mail that went there, then try again."
+            );
+
     /// <summary>Why so many cannot be written, and when again; <c>null</c> where they can.</summary>
     /// <param name="written">What was written within the window: to whom, by whose act, and when.</param>
     /// <param name="by">Who would have these written.</param>

@@ -13,9 +13,6 @@ namespace Mortar.Data.Accounts;
 /// <summary>Further addresses of somebody with an account: an invitation to any of them arrives, and any of them signs in.</summary>
 public sealed class AddressCommands(MortarDb db, PublicLinks links)
 {
-    /// <summary>The most further addresses of one person.</summary>
-    public const int Most = 10;
-
     /// <summary>Of how many accounts that wait for one address a password is tried.</summary>
     private const int MostWaiting = 3;
 
@@ -40,11 +37,14 @@ public sealed class AddressCommands(MortarDb db, PublicLinks links)
 
                 if (row is null)
                 {
-                    if (mine.Count >= Most)
+                    var most = FirstAddress.Most(me.Address is not null);
+                    if (mine.Count >= most)
                     {
                         return new Refusal.AgainstRule(
                             "too-many",
-                            $"You can have up to {Most} further addresses. Take one out first."
+                            FormattableString.Invariant(
+                                $"You can have up to {most} further addresses. Take one out first."
+                            )
                         );
                     }
 

@@ -53,6 +53,11 @@ internal static class Outgoing
             return null;
         }
 
+        if (await db.WhyNotYet(by, mails, cancellationToken) is { } unconfirmed)
+        {
+            return unconfirmed;
+        }
+
         var (since, addresses) = (db.Now - MailLimits.Window, mails.Select(mail => mail.To).Distinct().ToList());
         var written = await db
             .Mails.AsNoTracking()
@@ -78,5 +83,30 @@ internal static class Outgoing
                 is var (sentence, wait)
             ? new Refusal.TooOften(sentence, wait)
             : null;
+    }
+
+    /// <summary>The refusal where somebody has an account and no address of their own yet.</summary>
+    private static async Task<Refusal?> WhyNotYet(
+        this MortarDb db,
+        PersonId by,
+        IReadOnlyList<MailRow> mails,
+        CancellationToken cancellationToken
+    )
+    {
+        var isUnconfirmed = await db.People.AnyAsync(
+            person => person.Id == by && person.Address == null && db.Users.Any(one => one.Id == by.Value),
+            cancellationToken
+        );
+        if (!isUnconfirmed)
+        {
+            return null;
+        }
+
+        var own = await db
+            .Addresses.Where(row => row.PersonId == by)
+            .Select(row => row.Address)
+            .ToHashSetAsync(cancellationToken);
+        own.UnionWith(db.Addresses.Local.Where(row => row.PersonId == by).Select(row => row.Address));
+        return MailLimits.WhyNotYet(mails.Select(mail => mail.To), own);
     }
 }

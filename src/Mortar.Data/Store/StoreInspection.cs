@@ -149,6 +149,14 @@ public static class StoreInspection
             "events are deleted without the act that did it, or the other way round.",
             "SELECT count(*) AS Value FROM Events WHERE (DeletedAt IS NULL) <> (DeletedIn IS NULL)"
         ),
+        (
+            "groups that have ended",
+            "calendars went with a group that is at work.",
+            """
+            SELECT count(*) AS Value FROM Calendars one JOIN "Groups" of ON of.Id = one.GroupId
+            WHERE one.WithGroup AND (one.DeletedAt IS NULL OR (of.RestsSince IS NULL AND of.DeletedAt IS NULL))
+            """
+        ),
     ];
 
     private static async Task<string?> Index(

@@ -39,6 +39,8 @@ public class EndAccountTests
 
         (await mei.Post("/api/account/delete", new { password = "not hers at all" })).IsProblem(422, "unfit");
         (await mei.Get("/api/session")).Is(200);
+        (await mei.Post("/api/password/forgotten", new { address = DemoPeople.Mei.Address })).Is(204);
+        var reset = await mortar.SecretIn(await mortar.MailWith(DemoPeople.Mei.Address, "/reset/"), "/reset/");
         await HandOn(mortar, mei, ines);
         var ending = (await mei.Get("/api/account/ending")).Is(200).Body;
         Assert.Empty(ending.GetProperty("toHandOn").EnumerateArray());
@@ -54,6 +56,10 @@ public class EndAccountTests
         using var again = mortar.Anonymous();
         (await again.Post("/api/session", new { address = DemoPeople.Mei.Address, password = DemoPeople.Password })).Is(
             401
+        );
+        (await again.Post($"/api/password/reset/{reset}", new { password = "four words that fit" })).IsProblem(
+            409,
+            "link-ended"
         );
         var person = await mortar.Store(db => db.People.AsNoTracking().SingleAsync(row => row.Id == DemoPeople.Mei.Id));
         Assert.Equal(("Somebody who left", null, null), (person.Name, person.Address, person.Preferences));

@@ -169,6 +169,66 @@ public class AccountAtLinkTests
         ).Is(204);
     }
 
+    [Fact]
+    public async Task Until_the_address_is_confirmed_nothing_is_mailed_to_anybody_else()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var nina = mortar.Anonymous();
+        var (calendar, secret) = await MakeLink(ines, "edit");
+        (await nina.Post($"/api/links/{secret}/account", Account(Nina))).Is(204);
+        var (group, own) = (Guid.CreateVersion7(), Guid.CreateVersion7());
+        (
+            await nina.Put(
+                $"/api/groups/{group}",
+                new
+                {
+                    name = "Hers",
+                    sort = "other",
+                    zone = "UTC",
+                    firstDay = "monday",
+                }
+            )
+        ).Is(200);
+        (await nina.Put($"/api/calendars/{own}", World.Calendar("Hers", group: group))).Is(200);
+        var invitation = $"/api/calendars/{own}/invitations/{Guid.NewGuid()}";
+        var strangers = new { address = "stranger@example.org", role = "view" };
+
+        (await nina.Put(invitation, strangers)).IsProblem(409, "not-confirmed");
+        (
+            await nina.Put(
+                $"/api/groups/{group}/members",
+                new
+                {
+                    people = new[]
+                    {
+                        new
+                        {
+                            id = Guid.CreateVersion7(),
+                            name = "Stranger",
+                            address = "stranger@example.org",
+                        },
+                    },
+                }
+            )
+        ).IsProblem(409, "not-confirmed");
+        Assert.False(await mortar.Store(db => db.Mails.AnyAsync(mail => mail.To == "stranger@example.org")));
+        await nina.MakeEvent(calendar, "What needs no mail is done");
+
+        // Nor are many addresses asked whether they are hers.
+        foreach (var number in new[] { 2, 3 })
+        {
+            (await nina.Post("/api/addresses", new { address = $"nina.{number}@example.org" })).Is(204);
+        }
+
+        (await nina.Post("/api/addresses", new { address = "nina.4@example.org" })).IsProblem(409, "too-many");
+
+        var confirm = await mortar.SecretIn(await mortar.MailWith(Nina, "/address/"), "/address/");
+        (await nina.Post($"/api/addresses/confirm/{confirm}")).Is(204);
+        (await nina.Put(invitation, strangers)).Is(204);
+        Assert.True(await mortar.Store(db => db.Mails.AnyAsync(mail => mail.To == "stranger@example.org")));
+    }
+
     private static async Task<Guid> IdOf(Browser browser) =>
         (await browser.Get("/api/session")).Is(200).Body.GetProperty("person").GetProperty("id").GetGuid();
 
