@@ -8,7 +8,11 @@ namespace Mortar.Core.Groups;
 /// <param name="IsSomebodysOwn">Whether it is of one person's time.</param>
 /// <param name="Role">The step on it of who ends the group.</param>
 /// <param name="IsLeft">Whether nobody of the group keeps it.</param>
-public sealed record EndingCalendar(string Name, bool IsSomebodysOwn, Role Role, bool IsLeft);
+public sealed record EndingCalendar(string Name, bool IsSomebodysOwn, Role Role, bool IsLeft)
+{
+    /// <summary>Whether they know that it is there: they have a step on it, or those who coordinate the group see that nobody keeps it.</summary>
+    public bool IsKnown => Role > Role.None || IsLeft;
+}
 
 /// <summary>Ending a group: to rest, or to the bin.</summary>
 public static class GroupEnding
@@ -79,9 +83,24 @@ public static class GroupEnding
             _ => "woke the group",
         };
 
+    /// <summary>Calendars as they are named to whoever ends the group: those they know of by their names, the others as a number.</summary>
+    public static IReadOnlyList<string> Named(IEnumerable<EndingCalendar> calendars)
+    {
+        var known = calendars.ToLookup(one => one.IsKnown);
+        var unseen = known[false].Count();
+        return
+        [
+            .. known[true].Select(one => one.Name),
+            .. unseen > 0
+                ? [Wording.Count(unseen, "calendar", "calendars") + " that you do not see"]
+                : Array.Empty<string>(),
+        ];
+    }
+
     private static string Names(IReadOnlyList<EndingCalendar> calendars)
     {
-        var first = string.Join(", ", calendars.Take(3).Select(one => $"“{one.Name}”"));
-        return calendars.Count > 3 ? FormattableString.Invariant($"{first} and {calendars.Count - 3} more") : first;
+        var names = Named(calendars);
+        var first = string.Join(", ", names.Take(3).Select(name => $"“{name}”"));
+        return names.Count > 3 ? FormattableString.Invariant($"{first} and {names.Count - 3} more") : first;
     }
 }

@@ -103,9 +103,9 @@ public sealed class AccountEndCommands(MortarDb db, ZoneClock zones)
                 ? []
                 :
                 [
-                    .. GroupEnding
-                        .Others(await db.CalendarsEnding(person, group.Id, cancellationToken))
-                        .Select(one => one.Name),
+                    .. GroupEnding.Named(
+                        GroupEnding.Others(await db.CalendarsEnding(person, group.Id, cancellationToken))
+                    ),
                 ]
         );
     }

@@ -72,6 +72,24 @@ public class GroupEndingTests
         );
     }
 
+    [Fact]
+    public void What_they_do_not_see_is_named_to_nobody()
+    {
+        EndingCalendar secret = new("Surprise", IsSomebodysOwn: false, Role.None, IsLeft: false);
+        EndingCalendar times = new("Busy", IsSomebodysOwn: false, Role.Times, IsLeft: false);
+        EndingCalendar left = new("Left", IsSomebodysOwn: false, Role.None, IsLeft: true);
+
+        Assert.Equal(
+            ["Busy", "Left", "2 calendars that you do not see"],
+            GroupEnding.Named([secret, times, left, secret])
+        );
+        Assert.DoesNotContain(
+            "Surprise",
+            Assert.IsType<Refusal.AgainstRule>(GroupEnding.WhyNotBin([secret, times])).Sentence,
+            StringComparison.Ordinal
+        );
+    }
+
     [Theory]
     [InlineData(GroupState.There, GroupState.There, null, null)]
     [InlineData(GroupState.There, GroupState.AtRest, "put the group to rest", NoticeTopic.Calendars)]

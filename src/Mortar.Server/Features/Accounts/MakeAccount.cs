@@ -62,7 +62,7 @@ internal sealed class MakeAccount(
                     );
                 }
 
-                var made = await Add(id, address.Value, Account.At(id, address.Value), wish);
+                var made = await Write(id, address.Value, Account.At(id, address.Value), wish);
                 foreach (
                     var invitation in await db
                         .Invitations.Where(one => one.Address == address.Value && one.State == InvitationState.Waiting)
@@ -110,7 +110,7 @@ internal sealed class MakeAccount(
                     return new Refusal.Unfit(problems);
                 }
 
-                var made = await Add(id, address: null, Account.Without(id), wish);
+                var made = await Write(id, address: null, Account.Without(id), wish);
                 if (made is not Outcome<Account>.Done)
                 {
                     return made;
@@ -135,7 +135,7 @@ internal sealed class MakeAccount(
                 : "Choose a password of at least 10 characters."
         );
 
-    private async Task<Outcome<Account>> Add(PersonId id, string? address, Account account, Wish wish)
+    private async Task<Outcome<Account>> Write(PersonId id, string? address, Account account, Wish wish)
     {
         db.People.Add(
             new PersonRow

@@ -12,7 +12,7 @@ namespace Mortar.Server.Features.Groups;
 /// <summary>Ending a group: POST /api/groups/{id}/rest and /wake; DELETE puts it in the bin; GET /ending says what that would take along.</summary>
 internal static class EndGroup
 {
-    /// <param name="Rest">The calendars that go from the walls where it is put to rest.</param>
+    /// <param name="Rest">The calendars that go from the walls where it is put to rest; those that are not seen as a number.</param>
     /// <param name="Stay">Those that stay then, since they are of one person's time.</param>
     /// <param name="Others">Those that others coordinate, for which it cannot go to the bin.</param>
     /// <param name="Members">How many are in it.</param>
@@ -44,15 +44,12 @@ internal static class EndGroup
         }
 
         var calendars = await db.CalendarsEnding(acting.Person, groupId, cancellationToken);
-        var rest = calendars.ToLookup(
-            one => GroupEnding.TakesAlong(GroupState.AtRest, one.IsSomebodysOwn),
-            one => one.Name
-        );
+        var rest = calendars.ToLookup(one => GroupEnding.TakesAlong(GroupState.AtRest, one.IsSomebodysOwn));
         return TypedResults.Ok(
             new EndingBody(
-                [.. rest[true]],
-                [.. rest[false]],
-                [.. GroupEnding.Others(calendars).Select(one => one.Name)],
+                GroupEnding.Named(rest[true]),
+                GroupEnding.Named(rest[false]),
+                GroupEnding.Named(GroupEnding.Others(calendars)),
                 await db.Members.CountAsync(member => member.GroupId == groupId, cancellationToken)
             )
         );

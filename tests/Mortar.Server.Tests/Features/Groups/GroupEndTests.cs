@@ -146,6 +146,40 @@ public class GroupEndTests
     }
 
     [Fact]
+    public async Task A_calendar_that_its_coordinator_does_not_see_is_named_by_nothing()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var (group, _, _) = await MakeTerm(ines, priya);
+        (
+            await priya.Put(
+                $"/api/calendars/{Guid.CreateVersion7()}",
+                World.Calendar("Surprise for Ines", groupDefault: "none", group: group)
+            )
+        ).Is(200);
+
+        var answers = new[]
+        {
+            (await ines.Get($"/api/groups/{group}/ending")).Is(200),
+            await ines.Delete($"/api/groups/{group}?name=Spring term"),
+            (await ines.Get("/api/account/ending")).Is(200),
+            (await ines.Post($"/api/groups/{group}/rest")).Is(204),
+            (await ines.Get($"/api/groups/{group}/ending")).Is(200),
+            await ines.Delete($"/api/groups/{group}?name=Spring term"),
+            (await ines.Get($"/api/shelf?atRest={group}")).Is(200),
+            (await ines.Get($"/api/wall?{Week}&atRest={group}")).Is(200),
+            (await ines.Get($"/api/groups/{group}/history")).Is(200),
+            (await ines.Get("/api/inbox")).Is(200),
+            (await ines.Get("/api/bin")).Is(200),
+        };
+
+        Assert.All(answers, answer => Assert.DoesNotContain("Surprise", answer.Text, StringComparison.Ordinal));
+        answers[1].IsProblem(409, "others-calendars");
+        answers[5].IsProblem(409, "others-calendars");
+    }
+
+    [Fact]
     public async Task In_the_bin_it_is_there_for_its_coordinators_alone_and_comes_back_whole()
     {
         await using var mortar = await TestMortar.Start();
