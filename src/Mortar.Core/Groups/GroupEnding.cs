@@ -57,7 +57,7 @@ public static class GroupEnding
     /// Why a group cannot go to the bin; <c>null</c> where it can. Its calendars go with it, so whoever does that could delete
     /// each of them: coordinates it, or nobody does any more.
     /// </summary>
-    public static Refusal? WhyNotBin(IEnumerable<EndingCalendar> calendars)
+    public static Refusal.AgainstRule? WhyNotBin(IEnumerable<EndingCalendar> calendars)
     {
         var others = Others(calendars);
         return others.Count == 0

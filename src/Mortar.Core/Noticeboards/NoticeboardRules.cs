@@ -1,4 +1,5 @@
 using Mortar.Core.Access;
+using Mortar.Core.Groups;
 using Mortar.Core.Words;
 using NodaTime;
 
@@ -71,11 +72,21 @@ public static class NoticeboardRules
             .Select(layer => layer.CalendarId);
     }
 
-    /// <summary>Whether the world reads it now: it is open, and who keeps it coordinates every calendar on it.</summary>
+    /// <summary>Whether the world reads it now: it is open, its group is at work, and who keeps it coordinates every calendar on it.</summary>
     /// <param name="state">As it was left.</param>
-    /// <param name="steps">The keeper's steps on its calendars; those in the bin are none.</param>
-    public static bool IsRead(BoardState state, IEnumerable<Role> steps) =>
-        state == BoardState.Open && WhyNotKeep(steps) is null;
+    /// <param name="group">How it is with the group on whose pages it is kept.</param>
+    /// <param name="steps">The keeper's steps on its calendars; on those in the bin and those whose group has ended they have none.</param>
+    public static bool IsRead(BoardState state, GroupState group, IEnumerable<Role> steps) =>
+        state == BoardState.Open && group == GroupState.There && WhyNotKeep(steps) is null;
+
+    /// <summary>
+    /// Whether it was open and is not its keeper's to show any more: it is paused then, and is open again only by somebody's
+    /// hand. What is off the walls with its group is not lost: it comes back with it as it was.
+    /// </summary>
+    /// <param name="state">As it was left.</param>
+    /// <param name="steps">The keeper's steps on its calendars, also on those whose group has ended.</param>
+    public static bool IsLost(BoardState state, IEnumerable<Role> steps) =>
+        state == BoardState.Open && WhyNotKeep(steps) is not null;
 
     /// <summary>Why it cannot be opened as it is; <c>null</c> where it can.</summary>
     public static Refusal? WhyNotOpen(Noticeboard board) =>

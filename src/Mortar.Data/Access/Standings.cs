@@ -83,27 +83,36 @@ public static class Standings
         GroupId group,
         CancellationToken cancellationToken
     ) =>
-        await db.Groups.AnyAsync(
-            row => row.Id == group && row.RestsSince != null && row.DeletedAt == null,
-            cancellationToken
-        )
-            ? (await db.StandingsWithGroup(person, group, cancellationToken)).ToDictionary(
-                one => one.Key,
-                one => one.Value with { Role = GroupEnding.AtRest(one.Value.Role) }
-            )
-            : [];
+        (await db.StandingsBeforeRest(person, group, cancellationToken)).ToDictionary(
+            one => one.Key,
+            one => one.Value with { Role = GroupEnding.AtRest(one.Value.Role) }
+        );
 
-    /// <summary>Where a person would stand with the calendars that went with their group, were it at work.</summary>
-    internal static async Task<Dictionary<CalendarId, Standing>> StandingsWithGroup(
+    /// <summary>Where a person stood with the calendars of a group that is at rest: what tells them how much of its past they may know.</summary>
+    internal static async Task<IReadOnlyDictionary<CalendarId, Standing>> StandingsBeforeRest(
         this MortarDb db,
         PersonId person,
         GroupId group,
         CancellationToken cancellationToken
     ) =>
+        await db.Groups.AnyAsync(
+            row => row.Id == group && row.RestsSince != null && row.DeletedAt == null,
+            cancellationToken
+        )
+            ? await db.StandingsWithGroup(person, db.Calendars.Where(row => row.GroupId == group), cancellationToken)
+            : [];
+
+    /// <summary>Where a person would stand with those of some calendars that went with their group, were it at work.</summary>
+    internal static async Task<Dictionary<CalendarId, Standing>> StandingsWithGroup(
+        this MortarDb db,
+        PersonId person,
+        IQueryable<CalendarRow> calendars,
+        CancellationToken cancellationToken
+    ) =>
         Of(
             person,
             await db.Ways(
-                db.Calendars.Where(row => row.GroupId == group && row.WithGroup),
+                calendars.Where(row => row.WithGroup),
                 [person],
                 await db.GuardiansAmong([person], cancellationToken),
                 cancellationToken

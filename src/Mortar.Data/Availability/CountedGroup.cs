@@ -29,11 +29,13 @@ public sealed record CountedGroup(GroupRow Row, IReadOnlyList<PersonId> Members)
             .Members.Where(member => member.GroupId == id)
             .Select(member => member.PersonId)
             .ToListAsync(cancellationToken);
-        return members.Contains(reader)
-            ? new CountedGroup(
-                await db.Groups.AsNoTracking().SingleAsync(one => one.Id == id, cancellationToken),
-                members
-            )
+        return
+            members.Contains(reader)
+            && await db
+                .Groups.AsNoTracking()
+                .FirstOrDefaultAsync(one => one.Id == id && one.DeletedAt == null, cancellationToken)
+                is { } row
+            ? new CountedGroup(row, members)
             : null;
     }
 

@@ -136,7 +136,7 @@ public static class GroupEndQueries
             .ToListAsync(cancellationToken);
         var there = await db.StandingsOf(person, cancellationToken);
         var gone = rows.Exists(row => row.WithGroup)
-            ? await db.StandingsWithGroup(person, group, cancellationToken)
+            ? await db.StandingsWithGroup(person, db.Calendars.Where(row => row.GroupId == group), cancellationToken)
             : [];
         var keepers = await db.KeepersAmong(group, rows, cancellationToken);
         return

@@ -6,6 +6,7 @@ using Mortar.Core.Undo;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Changes;
+using Mortar.Data.Groups;
 using Mortar.Data.Kinds;
 using Mortar.Data.Store;
 
@@ -36,14 +37,15 @@ public sealed class ActHistory(MortarDb db, ZoneClock zones)
             return refusal;
         }
 
-        var sources = await Sources(person, wish.Of, cancellationToken);
+        var reader = await ReaderOf(person, wish.Of, cancellationToken);
+        var sources = await Sources(reader, wish.Of, cancellationToken);
         var before = await Before(wish, sources, cancellationToken);
         var told = new List<Told>();
         var isOver = false;
         for (var chunks = 0; !isOver && chunks < MostChunks && Acts(told) <= PageSize; chunks++)
         {
             var rows = await Chunk(sources, wish, before, cancellationToken);
-            var facts = await DeedFacts.Of(db, zones, person, rows, cancellationToken);
+            var facts = await DeedFacts.Of(db, zones, reader, rows, cancellationToken);
             told.AddRange(
                 from row in rows
                 let deed = row.Kind().Deed(row, facts)
@@ -58,7 +60,7 @@ public sealed class ActHistory(MortarDb db, ZoneClock zones)
         var page = acts.Take(PageSize).ToList();
         var hasMore = acts.Count > page.Count || !isOver;
         return new HistoryPage(
-            await Past(person, page, sources, cancellationToken),
+            await Past(reader, page, sources, cancellationToken),
             hasMore && page.Count > 0 ? page[^1].Key.Set : null
         );
     }
@@ -74,10 +76,7 @@ public sealed class ActHistory(MortarDb db, ZoneClock zones)
                 var role = (await db.StandingOf(person, calendar.Id, cancellationToken)).Role;
                 return AccessRules.ToReadHistory(role).WhyNot("calendar", "View");
             case HistoryOfWhat.Group group:
-                return await db.Members.AnyAsync(
-                    member => member.GroupId == group.Id && member.PersonId == person,
-                    cancellationToken
-                )
+                return await db.PlaceIn(group.Id, person).AnyAsync(cancellationToken)
                     ? null
                     : new Refusal.NotThere("group");
             default:
@@ -85,9 +84,23 @@ public sealed class ActHistory(MortarDb db, ZoneClock zones)
         }
     }
 
+    /// <summary>Who reads it: of a group at rest as they stood with its calendars, which are off the walls and in its past.</summary>
+    private async Task<Reader> ReaderOf(PersonId person, HistoryOfWhat of, CancellationToken cancellationToken)
+    {
+        var reader = await db.ReaderOf(person, cancellationToken);
+        return
+            of is HistoryOfWhat.Group group
+            && await db.StandingsBeforeRest(person, group.Id, cancellationToken) is { Count: > 0 } resting
+            ? reader with
+            {
+                Standings = reader.Standings.Concat(resting).ToDictionary(),
+            }
+            : reader;
+    }
+
     /// <summary>The parts of the log a history is read from, each by an index of its own.</summary>
     private async Task<List<IQueryable<ChangeRow>>> Sources(
-        PersonId person,
+        Reader reader,
         HistoryOfWhat of,
         CancellationToken cancellationToken
     )
@@ -98,9 +111,8 @@ public sealed class ActHistory(MortarDb db, ZoneClock zones)
             case HistoryOfWhat.Calendar calendar:
                 return [all.Where(change => change.CalendarId == calendar.Id)];
             case HistoryOfWhat.Group group:
-                var reader = await db.ReaderOf(person, cancellationToken);
                 var calendars = await db
-                    .Calendars.Where(row => row.GroupId == group.Id && row.DeletedAt == null)
+                    .Calendars.Where(row => row.GroupId == group.Id)
                     .Select(row => row.Id)
                     .ToListAsync(cancellationToken);
                 return
@@ -111,7 +123,7 @@ public sealed class ActHistory(MortarDb db, ZoneClock zones)
                     all.Where(change => change.GroupId == group.Id),
                 ];
             default:
-                return [all.Where(change => change.Actor == person)];
+                return [all.Where(change => change.Actor == reader.Person)];
         }
     }
 
@@ -226,7 +238,7 @@ public sealed class ActHistory(MortarDb db, ZoneClock zones)
     }
 
     private async Task<List<PastAct>> Past(
-        PersonId person,
+        Reader reader,
         List<IGrouping<(ChangeSetId Set, PersonId Actor), Told>> page,
         List<IQueryable<ChangeRow>> sources,
         CancellationToken cancellationToken
@@ -258,7 +270,8 @@ public sealed class ActHistory(MortarDb db, ZoneClock zones)
         var names = await db
             .People.Where(row => actors.Contains(row.Id))
             .ToDictionaryAsync(row => row.Id, row => row.Name, cancellationToken);
-        var reader = await db.ReaderOf(person, cancellationToken);
+        // What is undone has to be there: nothing of a group that is at rest is.
+        var now = await db.ReaderOf(reader.Person, cancellationToken);
         return page.ConvertAll(act =>
         {
             // What is told of one thing several times is told as it was first and as it is left.
@@ -277,7 +290,7 @@ public sealed class ActHistory(MortarDb db, ZoneClock zones)
                 calendars is [var only] ? only : null,
                 first.Undoes is not null,
                 undone.Contains(act.Key.Set) ? ActState.Undone : ActState.Done,
-                act.All(one => MayUndo(reader, one.Change))
+                act.All(one => MayUndo(now, one.Change))
             );
         });
 

@@ -3,6 +3,7 @@ using Mortar.Core.Access;
 using Mortar.Core.Accounts;
 using Mortar.Core.Groups;
 using Mortar.Core.Letters;
+using Mortar.Core.Noticeboards;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
@@ -17,7 +18,8 @@ namespace Mortar.Data.Keeping;
 /// <param name="Groups">The groups its owner is in, that are not in the bin.</param>
 /// <param name="Own">The calendars of their own time, which go to the bin.</param>
 /// <param name="Events">How many events they put in that stay where they are.</param>
-public sealed record AccountEnding(IReadOnlyList<GroupLeft> Groups, IReadOnlyList<string> Own, int Events);
+/// <param name="Boards">How many noticeboards they keep that the world reads, which are paused.</param>
+public sealed record AccountEnding(IReadOnlyList<GroupLeft> Groups, IReadOnlyList<string> Own, int Events, int Boards);
 
 /// <summary>Deletes one's own account. What was written into shared calendars stays; what leads to or from the person ends.</summary>
 public sealed class AccountEndCommands(MortarDb db, ZoneClock zones)
@@ -39,6 +41,10 @@ public sealed class AccountEndCommands(MortarDb db, ZoneClock zones)
             await db.Events.CountAsync(
                 row => row.AddedBy == person && row.DeletedAt == null && !ids.Contains(row.CalendarId),
                 cancellationToken
+            ),
+            await db.Noticeboards.CountAsync(
+                row => row.Keeper == person && row.EndedAt == null && row.State == BoardState.Open,
+                cancellationToken
             )
         );
     }
@@ -59,6 +65,7 @@ public sealed class AccountEndCommands(MortarDb db, ZoneClock zones)
                 }
 
                 var me = await db.People.SingleAsync(one => one.Id == person, cancellationToken);
+                await GiveUpMails(me, cancellationToken);
                 if (me.Address is { } address)
                 {
                     db.Post(AccountLetters.Deleted(), address);
@@ -191,7 +198,15 @@ public sealed class AccountEndCommands(MortarDb db, ZoneClock zones)
                 .ToListAsync(cancellationToken)
         )
         {
-            board.EndedAt = db.Now;
+            // What the world reads of others' calendars is theirs to open again; what it never read goes.
+            if (board.State == BoardState.Draft || board.Calendars.Count == 0)
+            {
+                board.EndedAt = db.Now;
+            }
+            else
+            {
+                board.State = BoardState.Paused;
+            }
         }
 
         foreach (
@@ -210,6 +225,24 @@ public sealed class AccountEndCommands(MortarDb db, ZoneClock zones)
         )
         {
             ask.State = AskState.Withdrawn;
+        }
+    }
+
+    /// <summary>What waits to be mailed to them goes out no more: they are told of nothing any longer.</summary>
+    private async Task GiveUpMails(PersonRow me, CancellationToken cancellationToken)
+    {
+        var addresses = await db
+            .Addresses.Where(row => row.PersonId == me.Id && row.ConfirmedAt != null)
+            .Select(row => row.Address)
+            .ToListAsync(cancellationToken);
+        foreach (
+            var mail in await db
+                .Mails.Where(mail => mail.SentAt == null && mail.GivenUpAt == null)
+                .Where(mail => mail.To == me.Address || addresses.Contains(mail.To))
+                .ToListAsync(cancellationToken)
+        )
+        {
+            mail.GiveUp(db.Now);
         }
     }
 

@@ -2,7 +2,6 @@ using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
-using Mortar.Data.Access;
 using Mortar.Data.Changes;
 using Mortar.Data.Events;
 using Mortar.Data.People;
@@ -58,12 +57,12 @@ internal sealed record DeedFacts(
     public static async Task<DeedFacts> Of(
         MortarDb db,
         ZoneClock zones,
-        PersonId person,
+        Reader reader,
         IReadOnlyList<ChangeRow> changes,
         CancellationToken cancellationToken
     )
     {
-        var reader = await db.ReaderOf(person, cancellationToken);
+        var person = reader.Person;
         var places = await db
             .Members.Where(member => member.PersonId == person)
             .Select(member => new { member.GroupId, member.Coordinates })

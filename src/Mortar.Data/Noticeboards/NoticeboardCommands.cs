@@ -173,7 +173,7 @@ public sealed class NoticeboardCommands(MortarDb db, ZoneClock zones)
         );
 
     /// <summary>
-    /// Pauses what is open and is not read any more, by whoever took a calendar of it from its keeper; an act by itself, so that
+    /// Pauses what is open and is not its keeper's to show any more, by whoever took a calendar of it from its keeper; an act by itself, so that
     /// theirs can be taken back whatever else is on the noticeboard.
     /// </summary>
     /// <returns>How many it were.</returns>
@@ -186,7 +186,7 @@ public sealed class NoticeboardCommands(MortarDb db, ZoneClock zones)
         var count = 0;
         foreach (var row in open)
         {
-            if (await db.IsRead(row, cancellationToken))
+            if ((await db.LostOn(row, cancellationToken)).Count == 0)
             {
                 continue;
             }
@@ -197,7 +197,7 @@ public sealed class NoticeboardCommands(MortarDb db, ZoneClock zones)
                 async () =>
                 {
                     var now = await There(row.Id).FirstOrDefaultAsync(cancellationToken);
-                    if (now is not { State: BoardState.Open } || await db.IsRead(now, cancellationToken))
+                    if (now is not { State: BoardState.Open } || (await db.LostOn(now, cancellationToken)).Count == 0)
                     {
                         return new Refusal.NotThere("noticeboard");
                     }

@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
 using Mortar.Core.Noticeboards;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
@@ -23,20 +24,50 @@ public static class NoticeboardQueries
         CancellationToken cancellationToken
     )
     {
+        var open = rows.Where(row => row is { EndedAt: null, State: BoardState.Open }).ToList();
+        var ids = open.Select(row => row.GroupId).Distinct().ToList();
+        var groups = await db
+            .Groups.AsNoTracking()
+            .Where(row => ids.Contains(row.Id))
+            .ToDictionaryAsync(row => row.Id, cancellationToken);
         var read = new List<NoticeboardRow>();
-        foreach (
-            var kept in rows.Where(row => row is { EndedAt: null, State: BoardState.Open }).GroupBy(row => row.Keeper)
-        )
+        foreach (var kept in open.GroupBy(row => row.Keeper))
         {
             var keeper = await db.ReaderOf(kept.Key, cancellationToken);
             read.AddRange(
                 kept.Where(row =>
-                    NoticeboardRules.IsRead(row.State, row.Calendars.Select(id => keeper.RoleOn(new CalendarId(id))))
+                    NoticeboardRules.IsRead(
+                        row.State,
+                        groups[row.GroupId].State(),
+                        row.Calendars.Select(id => keeper.RoleOn(new CalendarId(id)))
+                    )
                 )
             );
         }
 
         return read;
+    }
+
+    /// <summary>Those of its calendars that are not its keeper's to show any more; what is off the walls with its group still is.</summary>
+    public static async Task<IReadOnlyList<CalendarId>> LostOn(
+        this MortarDb db,
+        NoticeboardRow row,
+        CancellationToken cancellationToken
+    )
+    {
+        var ids = row.Calendars.Select(id => new CalendarId(id)).ToList();
+        var there = await db.StandingsOf(row.Keeper, cancellationToken);
+        var ended = await db.StandingsWithGroup(
+            row.Keeper,
+            db.Calendars.Where(one => ids.Contains(one.Id)),
+            cancellationToken
+        );
+        return ids.FindAll(id =>
+            NoticeboardRules.IsLost(
+                BoardState.Open,
+                [there.GetValueOrDefault(id, ended.GetValueOrDefault(id, Standing.Outside)).Role]
+            )
+        );
     }
 
     /// <summary>The noticeboards that are there and that somebody finds on the pages of a group: kept there, or with a calendar of it.</summary>

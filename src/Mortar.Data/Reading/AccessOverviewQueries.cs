@@ -4,6 +4,7 @@ using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Events;
+using Mortar.Data.Groups;
 using Mortar.Data.Noticeboards;
 using Mortar.Data.Store;
 
@@ -22,15 +23,7 @@ public static class AccessOverviewQueries
     )
     {
         // Who is in a group is known to its members only, whatever somebody else coordinates in it.
-        if (
-            await db
-                .Members.AsNoTracking()
-                .FirstOrDefaultAsync(
-                    member => member.GroupId == groupId && member.PersonId == reader,
-                    cancellationToken
-                )
-            is not { } me
-        )
+        if (await db.PlaceIn(groupId, reader).AsNoTracking().FirstOrDefaultAsync(cancellationToken) is not { } me)
         {
             return new Refusal.NotThere("group");
         }

@@ -171,7 +171,7 @@ public sealed class UndoCommands(MortarDb db, ZoneClock zones)
             .Where(change => change.Set == set && (wish.In == null || change.CalendarId == wish.In))
             .OrderBy(change => change.Sequence)
             .ToListAsync(cancellationToken);
-        // Where a group comes back, its calendars come with it (MortarDb.KeepWithGroups).
+        // Where a group comes back, its calendars come with it (EndedGroups).
         all.RemoveAll(CalendarKind.FollowsItsGroup);
         var own = all.FindAll(change => change.Actor == actor);
         if (own.Count > 0)
@@ -179,7 +179,7 @@ public sealed class UndoCommands(MortarDb db, ZoneClock zones)
             return own.Exists(change => !change.Kind().IsKnownTo(actor, change)) ? [] : own;
         }
 
-        var facts = await DeedFacts.Of(db, zones, actor, all, cancellationToken);
+        var facts = await DeedFacts.Of(db, zones, await db.ReaderOf(actor, cancellationToken), all, cancellationToken);
         return all.FindAll(change =>
             ChangeKind.CanBeUndoneByOthers(change) && change.Kind().Deed(change, facts) is not null
         );

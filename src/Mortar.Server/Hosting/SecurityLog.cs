@@ -3,8 +3,8 @@ using System.Net;
 namespace Mortar.Server.Hosting;
 
 /// <summary>
-/// What an operator looks for after something went wrong: who signed in or could not, from where, what was refused, and who
-/// gave or ended what. Structured events with ids; no names, addresses, titles, notes or secrets.
+/// What an operator looks for after something went wrong: who signed in or could not, from where, whose account was made or
+/// deleted, what was refused, and who gave or ended what. Structured events with ids; no names, addresses, titles, notes or secrets.
 /// </summary>
 internal sealed partial class SecurityLog(ILogger<SecurityLog> log)
 {
@@ -30,4 +30,14 @@ internal sealed partial class SecurityLog(ILogger<SecurityLog> log)
         "{Actor} changed {Subject} {Id} of calendar {Calendar} or group {Group}, for {Whom}"
     )]
     public partial void AccessChanged(Guid actor, string subject, Guid id, Guid? calendar, Guid? group, Guid? whom);
+
+    [LoggerMessage(
+        6,
+        LogLevel.Information,
+        "The account {Person} was made, with an address that is confirmed: {Confirmed}"
+    )]
+    public partial void AccountMade(Guid person, bool confirmed);
+
+    [LoggerMessage(7, LogLevel.Information, "{Person} deleted their account from {Network}")]
+    public partial void AccountDeleted(Guid person, IPAddress? network);
 }

@@ -1,4 +1,5 @@
 using Mortar.Core.Access;
+using Mortar.Core.Groups;
 using Mortar.Core.Noticeboards;
 using Mortar.Core.Words;
 using Xunit;
@@ -91,11 +92,23 @@ public class NoticeboardTests
     [Fact]
     public void The_world_reads_it_while_it_is_open_and_its_keeper_may_show_all_of_it()
     {
-        Assert.True(NoticeboardRules.IsRead(BoardState.Open, [Role.Coordinate]));
-        Assert.False(NoticeboardRules.IsRead(BoardState.Open, [Role.Coordinate, Role.Edit]));
-        Assert.False(NoticeboardRules.IsRead(BoardState.Open, [Role.Coordinate, Role.None]));
-        Assert.False(NoticeboardRules.IsRead(BoardState.Paused, [Role.Coordinate]));
-        Assert.False(NoticeboardRules.IsRead(BoardState.Draft, [Role.Coordinate]));
+        Assert.True(NoticeboardRules.IsRead(BoardState.Open, GroupState.There, [Role.Coordinate]));
+        Assert.False(NoticeboardRules.IsRead(BoardState.Open, GroupState.There, [Role.Coordinate, Role.Edit]));
+        Assert.False(NoticeboardRules.IsRead(BoardState.Open, GroupState.There, [Role.Coordinate, Role.None]));
+        Assert.False(NoticeboardRules.IsRead(BoardState.Open, GroupState.AtRest, [Role.Coordinate]));
+        Assert.False(NoticeboardRules.IsRead(BoardState.Open, GroupState.InBin, []));
+        Assert.False(NoticeboardRules.IsRead(BoardState.Paused, GroupState.There, [Role.Coordinate]));
+        Assert.False(NoticeboardRules.IsRead(BoardState.Draft, GroupState.There, [Role.Coordinate]));
+    }
+
+    [Fact]
+    public void What_was_open_is_lost_once_its_keeper_may_not_show_all_of_it()
+    {
+        Assert.False(NoticeboardRules.IsLost(BoardState.Open, [Role.Coordinate]));
+        Assert.True(NoticeboardRules.IsLost(BoardState.Open, [Role.Coordinate, Role.Edit]));
+        Assert.True(NoticeboardRules.IsLost(BoardState.Open, [Role.None]));
+        Assert.False(NoticeboardRules.IsLost(BoardState.Paused, [Role.None]));
+        Assert.False(NoticeboardRules.IsLost(BoardState.Draft, [Role.None]));
     }
 
     [Fact]

@@ -3038,11 +3038,13 @@ export interface components {
             leaves: string[];
             /** Format: int32 */
             events: number;
+            /** Format: int32 */
+            boards: number;
         };
         EndGroupEndingBody: {
             rest: string[];
             stay: string[];
-            others: string[];
+            whyNotBin: null | string;
             /** Format: int32 */
             members: number;
         };

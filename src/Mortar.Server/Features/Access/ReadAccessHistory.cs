@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
+using Mortar.Data.Groups;
 using Mortar.Data.History;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
@@ -47,12 +48,7 @@ internal static class ReadAccessHistory
         CancellationToken cancellationToken
     )
     {
-        if (
-            !await db.Members.AnyAsync(
-                member => member.GroupId == groupId && member.PersonId == acting.Person,
-                cancellationToken
-            )
-        )
+        if (!await db.PlaceIn(groupId, acting.Person).AnyAsync(cancellationToken))
         {
             return Problems.NotThere("group");
         }

@@ -17,12 +17,14 @@ internal static class EndAccount
     /// <param name="Own">Calendars of one's own time, which go to the bin.</param>
     /// <param name="Leaves">Groups that one leaves.</param>
     /// <param name="Events">How many events one put in that stay.</param>
+    /// <param name="Boards">How many noticeboards one keeps that the world reads, which are paused.</param>
     internal sealed record EndingBody(
         IReadOnlyList<string> ToHandOn,
         IReadOnlyList<string> Groups,
         IReadOnlyList<string> Own,
         IReadOnlyList<string> Leaves,
-        int Events
+        int Events,
+        int Boards
     );
 
     /// <param name="Password">Asked for once more.</param>
@@ -48,7 +50,8 @@ internal static class EndAccount
                 [.. ending.Groups.Where(one => one.GoesAlong).Select(one => one.Name)],
                 ending.Own,
                 [.. ending.Groups.Where(one => !one.GoesAlong).Select(one => one.Name)],
-                ending.Events
+                ending.Events,
+                ending.Boards
             )
         );
     }
@@ -61,6 +64,7 @@ internal static class EndAccount
         AccountEndCommands accounts,
         SignIns signIns,
         SignInManager<Account> signIn,
+        SecurityLog log,
         CancellationToken cancellationToken
     )
     {
@@ -75,6 +79,7 @@ internal static class EndAccount
             return Problems.Of(outcome.WhyNot);
         }
 
+        log.AccountDeleted(acting.Person.Value, context.Connection.RemoteIpAddress);
         await signIns.EndAll(acting.Person, but: null, CancellationToken.None);
         await signIn.SignOutAsync();
         return TypedResults.NoContent();

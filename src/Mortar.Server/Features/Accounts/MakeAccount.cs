@@ -9,6 +9,7 @@ using Mortar.Data.Groups;
 using Mortar.Data.Links;
 using Mortar.Data.People;
 using Mortar.Data.Store;
+using Mortar.Server.Hosting;
 
 namespace Mortar.Server.Features.Accounts;
 
@@ -18,6 +19,7 @@ internal sealed class MakeAccount(
     UserManager<Account> accounts,
     AddressCommands addresses,
     LinkCommands links,
+    SecurityLog log,
     ZoneClock zones
 )
 {
@@ -31,7 +33,7 @@ internal sealed class MakeAccount(
     /// <param name="wish">Who they are.</param>
     /// <param name="cancellationToken">Stops before anything is written.</param>
     /// <param name="onlyAsFirst">Whether it is made only where there is none yet.</param>
-    public Task<Outcome<Account>> For(
+    public async Task<Outcome<Account>> For(
         Address address,
         Wish wish,
         CancellationToken cancellationToken,
@@ -39,7 +41,7 @@ internal sealed class MakeAccount(
     )
     {
         var id = new PersonId(Guid.CreateVersion7());
-        return db.Write(
+        var outcome = await db.Write(
             Act.By(id),
             async () =>
             {
@@ -76,6 +78,7 @@ internal sealed class MakeAccount(
             },
             cancellationToken
         );
+        return Logged(outcome, isConfirmed: true);
     }
 
     /// <summary>
@@ -86,10 +89,15 @@ internal sealed class MakeAccount(
     /// <param name="written">The address.</param>
     /// <param name="wish">Who they are.</param>
     /// <param name="cancellationToken">Stops before anything is written.</param>
-    public Task<Outcome<Account>> AtLink(string secret, string? written, Wish wish, CancellationToken cancellationToken)
+    public async Task<Outcome<Account>> AtLink(
+        string secret,
+        string? written,
+        Wish wish,
+        CancellationToken cancellationToken
+    )
     {
         var id = new PersonId(Guid.CreateVersion7());
-        return db.Write(
+        var outcome = await db.Write(
             Act.By(id),
             async () =>
             {
@@ -124,6 +132,7 @@ internal sealed class MakeAccount(
             },
             cancellationToken
         );
+        return Logged(outcome, isConfirmed: false);
     }
 
     /// <summary>What is wrong with a password that was refused.</summary>
@@ -134,6 +143,16 @@ internal sealed class MakeAccount(
                 ? "Many have that password, so it is tried first by whoever guesses. Choose another, such as four words that do not belong together."
                 : "Choose a password of at least 10 characters."
         );
+
+    private Outcome<Account> Logged(Outcome<Account> outcome, bool isConfirmed)
+    {
+        if (outcome is Outcome<Account>.Done made)
+        {
+            log.AccountMade(made.Value.Id, isConfirmed);
+        }
+
+        return outcome;
+    }
 
     private async Task<Outcome<Account>> Write(PersonId id, string? address, Account account, Wish wish)
     {

@@ -2,6 +2,7 @@ using System.Net.Mime;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Words;
+using Mortar.Data.Groups;
 using Mortar.Data.Reading;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
@@ -51,10 +52,7 @@ internal static class ArchivesSetup
     {
         if (
             body.GroupId is { } group
-            && !await db.Members.AnyAsync(
-                member => member.GroupId == new GroupId(group) && member.PersonId == acting.Person,
-                cancellationToken
-            )
+            && !await db.PlaceIn(new GroupId(group), acting.Person).AnyAsync(cancellationToken)
         )
         {
             return Problems.NotThere("group");

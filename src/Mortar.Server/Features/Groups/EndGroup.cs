@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
 using Mortar.Core.Groups;
 using Mortar.Core.Words;
 using Mortar.Data.Groups;
@@ -14,12 +15,12 @@ internal static class EndGroup
 {
     /// <param name="Rest">The calendars that go from the walls where it is put to rest; those that are not seen as a number.</param>
     /// <param name="Stay">Those that stay then, since they are of one person's time.</param>
-    /// <param name="Others">Those that others coordinate, for which it cannot go to the bin.</param>
+    /// <param name="WhyNotBin">Why it cannot go to the bin, where others coordinate calendars of it; <c>null</c> where it can.</param>
     /// <param name="Members">How many are in it.</param>
     internal sealed record EndingBody(
         IReadOnlyList<string> Rest,
         IReadOnlyList<string> Stay,
-        IReadOnlyList<string> Others,
+        string? WhyNotBin,
         int Members
     );
 
@@ -38,7 +39,8 @@ internal static class EndGroup
         CancellationToken cancellationToken
     )
     {
-        if (await db.WhyNotKeep(acting.Person, groupId, cancellationToken) is { } refusal)
+        var me = await db.PlaceIn(groupId, acting.Person).AsNoTracking().FirstOrDefaultAsync(cancellationToken);
+        if (MemberRules.ToKeep(me is not null, me?.Coordinates == true).WhyNotOfGroup() is { } refusal)
         {
             return Problems.Of(refusal);
         }
@@ -49,7 +51,7 @@ internal static class EndGroup
             new EndingBody(
                 GroupEnding.Named(rest[true]),
                 GroupEnding.Named(rest[false]),
-                GroupEnding.Named(GroupEnding.Others(calendars)),
+                GroupEnding.WhyNotBin(calendars)?.Sentence,
                 await db.Members.CountAsync(member => member.GroupId == groupId, cancellationToken)
             )
         );

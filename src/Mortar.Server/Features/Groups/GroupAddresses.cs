@@ -59,6 +59,7 @@ internal static class GroupAddresses
         var group = await db
             .Groups.Where(row =>
                 row.Id == groupId
+                && row.DeletedAt == null
                 && db.Members.Any(member =>
                     member.GroupId == groupId && member.PersonId == acting.Person && member.Coordinates
                 )

@@ -38,12 +38,7 @@ internal static class Guests
         CancellationToken cancellationToken
     )
     {
-        var me = await db
-            .Members.AsNoTracking()
-            .FirstOrDefaultAsync(
-                member => member.GroupId == groupId && member.PersonId == acting.Person,
-                cancellationToken
-            );
+        var me = await db.PlaceIn(groupId, acting.Person).AsNoTracking().FirstOrDefaultAsync(cancellationToken);
         if (me is null)
         {
             return Problems.NotThere("group");

@@ -1,5 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Groups;
 using Mortar.Core.Words;
 using Mortar.Data.Groups;
 using Mortar.Data.Store;
@@ -41,7 +43,8 @@ internal static class Memberships
         CancellationToken cancellationToken
     )
     {
-        if (await db.WhyNotKeep(acting.Person, groupId, cancellationToken) is { } refusal)
+        var me = await db.PlaceIn(groupId, acting.Person).AsNoTracking().FirstOrDefaultAsync(cancellationToken);
+        if (MemberRules.ToKeep(me is not null, me?.Coordinates == true).WhyNotOfGroup() is { } refusal)
         {
             return Problems.Of(refusal);
         }

@@ -31,10 +31,7 @@ internal static class ReadPeople
         CancellationToken cancellationToken
     )
     {
-        var me = await db.Members.FirstOrDefaultAsync(
-            member => member.GroupId == groupId && member.PersonId == acting.Person,
-            cancellationToken
-        );
+        var me = await db.PlaceIn(groupId, acting.Person).AsNoTracking().FirstOrDefaultAsync(cancellationToken);
         if (MemberRules.ToKeep(me is not null, me?.Coordinates == true) is var verdict and not Verdict.Granted)
         {
             return verdict == Verdict.Hidden

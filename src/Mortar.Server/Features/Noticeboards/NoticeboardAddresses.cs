@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Letters;
 using Mortar.Core.Noticeboards;
 using Mortar.Core.Words;
+using Mortar.Data.Groups;
 using Mortar.Data.Noticeboards;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
@@ -31,12 +32,7 @@ internal static class NoticeboardAddresses
         CancellationToken cancellationToken
     )
     {
-        if (
-            !await db.Members.AnyAsync(
-                member => member.GroupId == groupId && member.PersonId == acting.Person,
-                cancellationToken
-            )
-        )
+        if (!await db.PlaceIn(groupId, acting.Person).AnyAsync(cancellationToken))
         {
             return Problems.NotThere("group");
         }
@@ -75,6 +71,7 @@ internal static class NoticeboardAddresses
         var group = await db
             .Groups.Where(row =>
                 row.Id == groupId
+                && row.DeletedAt == null
                 && db.Members.Any(member => member.GroupId == groupId && member.PersonId == acting.Person)
             )
             .Select(row => row.Name)

@@ -11,6 +11,7 @@ using Mortar.Core.Noticeboards;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
+using Mortar.Data.Groups;
 using Mortar.Data.Noticeboards;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
@@ -174,12 +175,7 @@ internal static class NoticeboardsSetup
         CancellationToken cancellationToken
     )
     {
-        if (
-            !await db.Members.AnyAsync(
-                row => row.GroupId == groupId && row.PersonId == acting.Person,
-                cancellationToken
-            )
-        )
+        if (!await db.PlaceIn(groupId, acting.Person).AnyAsync(cancellationToken))
         {
             return Problems.NotThere("group");
         }
@@ -270,7 +266,6 @@ internal static class NoticeboardsSetup
         var db = services.GetRequiredService<MortarDb>();
         var board = row.ToCore();
         var calendars = await db.CalendarsOf(board, cancellationToken);
-        var keeper = await db.ReaderOf(row.Keeper, cancellationToken);
         var me = await db.ReaderOf(person, cancellationToken);
 
         // Whoever keeps it and lost a calendar of it is not told what that is called by now.
@@ -290,11 +285,7 @@ internal static class NoticeboardsSetup
                     .Where(one => isRead || me.RoleOn(one.Key) >= Role.Times)
                     .ToDictionary(one => one.Key, one => one.Value.Name)
             ),
-            [
-                .. row.Calendars.Where(id =>
-                    NoticeboardRules.WhyNotKeep([keeper.RoleOn(new CalendarId(id))]) is not null
-                ),
-            ],
+            [.. (await db.LostOn(row, cancellationToken)).Select(id => id.Value)],
             await db.OpensOf(
                 row.Id,
                 services

@@ -4,6 +4,7 @@ using Mortar.Core.Noticeboards;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Access;
+using Mortar.Data.Groups;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
 
@@ -30,7 +31,7 @@ internal static class TryNoticeboard
         var (me, group) = (await db.ReaderOf(acting.Person, cancellationToken), new GroupId(body.Settings.GroupId));
         var check = Noticeboard.Check(body.Settings.ToCore(), zones);
         var board = check.Value;
-        if (!await db.Members.AnyAsync(row => row.GroupId == group && row.PersonId == acting.Person, cancellationToken))
+        if (!await db.PlaceIn(group, acting.Person).AnyAsync(cancellationToken))
         {
             return Problems.NotThere("group");
         }

@@ -49,6 +49,7 @@ internal sealed class PaperReading(
                 .FirstOrDefaultAsync(
                     row =>
                         row.Id == asked
+                        && row.DeletedAt == null
                         && db.Members.Any(member => member.GroupId == asked && member.PersonId == reader),
                     cancellationToken
                 )

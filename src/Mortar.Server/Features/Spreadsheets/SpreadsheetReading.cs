@@ -7,6 +7,7 @@ using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Data.Absences;
 using Mortar.Data.Availability;
+using Mortar.Data.Groups;
 using Mortar.Data.People;
 using Mortar.Data.Reading;
 using Mortar.Data.Roster;
@@ -95,13 +96,7 @@ internal sealed class SpreadsheetReading(
     )
     {
         var groups = await db.Groups.ToDictionaryAsync(row => row.Id, row => row.Name, cancellationToken);
-        if (
-            ask.Group is { } group
-            && !await db.Members.AnyAsync(
-                member => member.GroupId == group && member.PersonId == reader,
-                cancellationToken
-            )
-        )
+        if (ask.Group is { } group && !await db.PlaceIn(group, reader).AnyAsync(cancellationToken))
         {
             return NoGroup;
         }

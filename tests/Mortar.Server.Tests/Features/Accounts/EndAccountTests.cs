@@ -2,7 +2,10 @@ using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Words;
+using Mortar.Data.Mail;
 using Mortar.Server.Features.Demo;
+using Mortar.Server.Tests.Features.Noticeboards;
+using NodaTime;
 using Xunit;
 
 namespace Mortar.Server.Tests.Features;
@@ -159,6 +162,115 @@ public class EndAccountTests
                 db.People.Where(row => row.Id == DemoPeople.Mei.Id).Select(row => row.Name).SingleAsync()
             )
         );
+    }
+
+    [Fact]
+    public async Task What_the_world_reads_is_paused_for_whoever_else_may_show_it_and_no_mail_waits_for_whoever_left()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var mei = await mortar.As(DemoPeople.Mei);
+        using var world = mortar.Anonymous();
+        var calendar = await ines.MakeCalendar();
+        await mortar.Give(calendar, DemoPeople.Mei, Role.Coordinate);
+        var board = await mei.MakeNoticeboard(NoticeboardWorld.Settings([(calendar, "view")]));
+        var draft = await mei.MakeNoticeboard(
+            NoticeboardWorld.Settings([(calendar, "view")], address: "not-yet"),
+            open: false
+        );
+        await mortar.Store(async db =>
+        {
+            db.Mails.Add(
+                new MailRow
+                {
+                    To = DemoPeople.Mei.Address,
+                    Subject = "Waits",
+                    Body = World.Secret,
+                    WrittenAt = db.Now,
+                    DueAt = db.Now + Duration.FromDays(1),
+                }
+            );
+            return await db.SaveChangesAsync();
+        });
+        await HandOn(mortar, mei, ines);
+        Assert.Equal(1, (await mei.Get("/api/account/ending")).Is(200).Body.GetProperty("boards").GetInt32());
+
+        (await mei.Post("/api/account/delete", Password)).Is(204);
+
+        (await world.Get("/b/glaze-days")).Is(404);
+        (await ines.Get($"/api/noticeboards/{draft}")).Is(404);
+        var paused = await ines.Noticeboard(board);
+        Assert.Equal(("paused", "Somebody who left"), (paused.Text("state"), paused.Text("keeper")));
+        (await ines.Post($"/api/noticeboards/{board}/open")).Is(200);
+        (await world.Get("/b/glaze-days")).Is(200);
+        var mails = await mortar.Store(db =>
+            db.Mails.AsNoTracking().Where(mail => mail.To == DemoPeople.Mei.Address).ToListAsync()
+        );
+        var waited = Assert.Single(mails, mail => mail.Subject == "Waits");
+        Assert.Equal((false, string.Empty), (waited.Waits(), waited.Body));
+        Assert.Single(mails, mail => mail.Subject.Contains("account is deleted", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public async Task One_that_fails_halfway_has_not_begun()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var mei = await mortar.As(DemoPeople.Mei);
+        await HandOn(mortar, mei, ines);
+        var before = await Seen();
+        // The last of what is done.
+        await mortar.Store(db =>
+            db.Database.ExecuteSqlRawAsync(
+                "CREATE TRIGGER Fails BEFORE DELETE ON AspNetUsers BEGIN SELECT RAISE(ABORT, 'fails'); END"
+            )
+        );
+
+        (await mei.Post("/api/account/delete", Password)).Is(500);
+
+        Assert.Equal(before, await Seen());
+        await mortar.Store(db => db.Database.ExecuteSqlRawAsync("DROP TRIGGER Fails"));
+        (await mei.Post("/api/account/delete", Password)).Is(204);
+
+        async Task<(string, string, string)> Seen() =>
+            (
+                (await mei.Get("/api/session")).Is(200).Body.GetProperty("person").GetRawText(),
+                (await mei.Get("/api/shelf")).Is(200).Text,
+                (await mei.Get("/api/account/ending")).Is(200).Text
+            );
+    }
+
+    [Fact]
+    public async Task What_they_had_under_way_is_not_written_any_more()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var mei = await mortar.As(DemoPeople.Mei);
+        using var phone = await mortar.As(DemoPeople.Mei);
+        var calendar = await ines.MakeCalendar();
+        await mortar.Give(calendar, DemoPeople.Mei, Role.Edit);
+        await HandOn(mortar, mei, ines);
+        var import = $"/api/calendars/{calendar.Value}/imports/{Guid.NewGuid()}";
+        (await mei.Put(import, Files.Many("Celadon", 400))).Is(200);
+        (await mei.Post($"{import}/write", new { known = "keep" })).Is(202);
+        var ids = Enumerable.Range(0, 8).Select(_ => Guid.CreateVersion7()).ToList();
+
+        var end = mei.Post("/api/account/delete", Password);
+        var writes = ids.ConvertAll(id => phone.Put($"/api/events/{id}", World.Event(calendar, "Slip")));
+        (await end).Is(204);
+        var written = (await Task.WhenAll(writes)).Zip(ids).ToList();
+
+        // An import is one act: all of it came before, or none of it at all. Nothing comes afterwards.
+        var there = await World.Eventually(async () =>
+            await Titles() is var now && now.Count(title => title != "Slip") is 0 or 400 ? now : null
+        );
+        Assert.Equal(written.Count(one => one.First.Status == 200), there.Count(title => title == "Slip"));
+        Assert.All(written, one => Assert.Contains(one.First.Status, new[] { 200, 401, 404 }));
+
+        Task<List<string>> Titles() =>
+            mortar.Store(db =>
+                db.Events.Where(row => row.CalendarId == calendar).Select(row => row.Title).ToListAsync()
+            );
     }
 
     /// <summary>Makes somebody else a coordinator of all that one alone coordinates.</summary>

@@ -1,9 +1,12 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
+using Mortar.Core.Access;
 using Mortar.Core.Words;
 using Mortar.Data.Keeping;
+using Mortar.Data.Noticeboards;
 using Mortar.Server.Features.Demo;
+using Mortar.Server.Tests.Features.Noticeboards;
 using NodaTime;
 using Xunit;
 
@@ -13,6 +16,28 @@ namespace Mortar.Server.Tests.Features;
 public class GroupEndTests
 {
     private const string Week = "from=2026-03-09&to=2026-03-15";
+
+    /// <summary>What is read of a group by its members.</summary>
+    private static string[] OfAGroup(Guid group) =>
+        [
+            $"/api/groups/{group}/members",
+            $"/api/groups/{group}/guests",
+            $"/api/groups/{group}/asked",
+            $"/api/groups/{group}/access",
+            $"/api/groups/{group}/access-history/{DemoPeople.Priya.Id.Value}",
+            $"/api/groups/{group}/history",
+            $"/api/groups/{group}/ending",
+            $"/api/groups/{group}/address?name=spring",
+            $"/api/groups/{group}/noticeboards",
+            $"/api/groups/{group}/noticeboards/open",
+            $"/api/groups/{group}/noticeboards/address?name=spring",
+            $"/api/groups/{group}/absences?year=2026",
+            $"/api/groups/{group}/cover?from=2026-03-09&to=2026-03-15",
+            $"/api/groups/{group}/back?last=2026-03-12&people={DemoPeople.Priya.Id.Value}",
+            $"/api/spreadsheets/events.csv?{Week}&group={group}",
+            $"/api/spreadsheets/access.csv?{Week}&group={group}",
+            $"/paper/roster?{Week}&group={group}",
+        ];
 
     [Fact]
     public async Task At_rest_it_is_off_the_walls_read_and_not_changed_and_woken_it_is_as_before()
@@ -113,12 +138,16 @@ public class GroupEndTests
         using var priya = await mortar.As(DemoPeople.Priya);
         var shelf = (await priya.Get("/api/shelf")).Is(200).Body.EnumerateArray().ToList();
         var ending = (await ines.Get($"/api/groups/{World.StudioTeam}/ending")).Is(200).Body;
-        var (stay, others) = (Names(ending, "stay"), Names(ending, "others"));
-        Assert.Contains("Priya’s time", stay);
-        Assert.Contains("Priya’s time", others);
+        Assert.Contains("Priya’s time", Names(ending, "stay"));
+        Assert.Contains("“Priya’s time”", ending.Text("whyNotBin"), StringComparison.Ordinal);
         Assert.Contains("Rota", Names(ending, "rest"));
 
-        (await ines.Delete($"/api/groups/{World.StudioTeam}?name=Studio team")).IsProblem(409, "others-calendars");
+        Assert.Equal(
+            ending.Text("whyNotBin"),
+            (await ines.Delete($"/api/groups/{World.StudioTeam}?name=Studio team"))
+                .IsProblem(409, "others-calendars")
+                .Detail
+        );
         (await ines.Post($"/api/groups/{World.StudioTeam}/rest")).Is(204);
 
         var left = (await priya.Get("/api/shelf"))
@@ -195,6 +224,11 @@ public class GroupEndTests
         Assert.True(await priya.HasLayer(elsewhere));
         var before = await File(priya, calendar);
 
+        foreach (var path in OfAGroup(group))
+        {
+            (await ines.Get(path)).Is(200);
+        }
+
         (await ines.Delete($"/api/groups/{group}")).IsProblem(422, "unfit");
         (await ines.Delete($"/api/groups/{group}?name=Spring")).IsProblem(422, "unfit");
         (await priya.Delete($"/api/groups/{group}?name=Spring term")).IsProblem(403, "not-allowed");
@@ -207,6 +241,16 @@ public class GroupEndTests
                 one => one.GetProperty("id").GetGuid() == group
             );
             (await person.Get($"/api/events/{eventId}")).Is(404);
+        }
+
+        foreach (var person in new[] { ines, priya })
+        {
+            foreach (var path in OfAGroup(group))
+            {
+                (await person.Get(path)).Is(404);
+            }
+
+            (await person.Put($"/api/archives/{Guid.NewGuid()}", new { groupId = group })).IsProblem(404, "not-there");
         }
 
         Assert.False(await priya.HasLayer(elsewhere));
@@ -359,6 +403,180 @@ public class GroupEndTests
             (await ines.Get("/api/shelf")).Is(200).Body.EnumerateArray(),
             one => one.Text("name") == "Wheel course" && one.Text("role") == "coordinate"
         );
+    }
+
+    [Fact]
+    public async Task A_noticeboard_is_read_by_nobody_meanwhile_and_by_the_world_again_once_it_is_awake()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        using var world = mortar.Anonymous();
+        var (group, calendar, _) = await MakeTerm(ines, priya);
+        var elsewhere = await ines.MakeCalendar();
+        await ines.MakeNoticeboard(
+            NoticeboardWorld.Settings([(calendar, "view")], address: "kept-there", group: group)
+        );
+        await ines.MakeNoticeboard(
+            NoticeboardWorld.Settings([(elsewhere, "view")], address: "of-others", group: group)
+        );
+        var of = await ines.MakeNoticeboard(NoticeboardWorld.Settings([(calendar, "view")], address: "elsewhere"));
+        string[] boards = ["kept-there", "of-others", "elsewhere"];
+        await AllAre(200);
+
+        foreach (var end in new[] { "rest", "bin" })
+        {
+            await End(ines, group, end);
+            await PauseLost(mortar);
+            await AllAre(404);
+            var resting = await ines.Noticeboard(of);
+            Assert.Equal(("open", false), (resting.Text("state"), resting.GetProperty("isRead").GetBoolean()));
+            Assert.Empty(resting.GetProperty("lost").EnumerateArray());
+            await PutBack(ines, group, end);
+            await PauseLost(mortar);
+            await AllAre(200);
+        }
+
+        // Who goes from the group meanwhile has it to show no more: nothing opens by itself then.
+        await End(ines, group, "rest");
+        await mortar.Give(calendar, DemoPeople.Ines, Role.Edit);
+        await PauseLost(mortar);
+        Assert.Equal("paused", (await ines.Noticeboard(of)).Text("state"));
+
+        async Task AllAre(int status)
+        {
+            foreach (var board in boards)
+            {
+                (await world.Get($"/b/{board}")).Is(status);
+            }
+        }
+    }
+
+    [Fact]
+    public async Task Its_past_is_read_as_before_while_it_rests_and_by_nobody_from_the_bin()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var (group, calendar, eventId) = await MakeTerm(ines, priya);
+        (await ines.Put($"/api/events/{eventId}", World.Event(calendar, "Tenmoku"), 1)).Is(200);
+        await mortar.Give(calendar, DemoPeople.Mei, Role.View);
+        var history = $"/api/groups/{group}/history";
+        var (hers, theirs) = (await Acts(ines), await Acts(priya));
+        Assert.Contains(theirs, act => act.Contains("Tenmoku", StringComparison.Ordinal));
+        Assert.True(hers.Count > theirs.Count); // what concerns access is its coordinators' to know
+
+        (await ines.Post($"/api/groups/{group}/rest")).Is(204);
+        Assert.Equal(hers, (await Acts(ines)).Skip(1));
+        Assert.Equal(theirs, (await Acts(priya)).Skip(1));
+        Assert.DoesNotContain(
+            (await ines.Get(history)).Is(200).Body.GetProperty("acts").EnumerateArray(),
+            act =>
+                act.GetProperty("canBeUndone").GetBoolean()
+                && act.GetProperty("calendarId").ValueKind != JsonValueKind.Null
+        );
+
+        (await ines.Delete($"/api/groups/{group}?name=Spring term")).Is(204);
+        (await ines.Get(history)).Is(404);
+        (await priya.Get(history)).Is(404);
+
+        async Task<List<string>> Acts(Browser browser) =>
+            [
+                .. (await browser.Get(history))
+                    .Is(200)
+                    .Body.GetProperty("acts")
+                    .EnumerateArray()
+                    .Select(act => act.GetProperty("deeds").GetRawText()),
+            ];
+    }
+
+    [Fact]
+    public async Task Of_many_who_end_and_wake_it_at_once_one_does_each()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var (group, calendar, _) = await MakeTerm(ines, priya);
+        (
+            await ines.Put(
+                $"/api/groups/{group}/members/{DemoPeople.Priya.Id.Value}/coordinates",
+                new { coordinates = true }
+            )
+        ).Is(204);
+        var both = new[] { ines, priya };
+
+        for (var round = 0; round < 3; round++)
+        {
+            foreach (var (way, isThere) in new[] { ("rest", false), ("wake", true) })
+            {
+                // Others write into its calendar meanwhile: each event is in it afterwards, or was refused.
+                var ends = Enumerable
+                    .Range(0, 6)
+                    .Select(at => both[at % 2].Post($"/api/groups/{group}/{way}"))
+                    .ToList();
+                var ids = Enumerable.Range(0, 6).Select(_ => Guid.CreateVersion7()).ToList();
+                var writes = ids.ConvertAll(id => ines.Put($"/api/events/{id}", World.Event(calendar, "Slip")));
+                var answers = (await Task.WhenAll(ends)).Select(answer => answer.Status).ToList();
+                var written = (await Task.WhenAll(writes)).Zip(ids).ToList();
+
+                Assert.Single(answers, status => status == 204);
+                Assert.Equal(5, answers.Count(status => status == 409));
+                Assert.Equal(isThere, await priya.HasLayer(calendar));
+                Assert.All(written, one => Assert.Contains(one.First.Status, new[] { 200, 404, 409 }));
+                var there = await mortar.Store(db =>
+                    db.Events.Where(row => row.CalendarId == calendar).Select(row => row.Id.Value).ToListAsync()
+                );
+                Assert.All(written, one => Assert.Equal(one.First.Status == 200, there.Contains(one.Second)));
+            }
+        }
+    }
+
+    [Fact]
+    public async Task One_that_fails_halfway_has_not_begun()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var (group, calendar, _) = await MakeTerm(ines, priya);
+        var before = await File(priya, calendar);
+        await mortar.Store(db =>
+            db.Database.ExecuteSqlRawAsync(
+                "CREATE TRIGGER Fails BEFORE UPDATE ON Calendars BEGIN SELECT RAISE(ABORT, 'fails'); END"
+            )
+        );
+
+        (await ines.Post($"/api/groups/{group}/rest")).Is(500);
+        (await ines.Delete($"/api/groups/{group}?name=Spring term")).Is(500);
+
+        Assert.Equal(JsonValueKind.Null, Of(await ines.Get("/api/groups"), group).GetProperty("restsSince").ValueKind);
+        Assert.Equal(before, await File(priya, calendar));
+        await mortar.Store(db => db.Database.ExecuteSqlRawAsync("DROP TRIGGER Fails"));
+        (await ines.Post($"/api/groups/{group}/rest")).Is(204);
+    }
+
+    private static async Task End(Browser ines, Guid group, string how) =>
+        (
+            how == "rest"
+                ? await ines.Post($"/api/groups/{group}/rest")
+                : await ines.Delete($"/api/groups/{group}?name=Spring term")
+        ).Is(204);
+
+    private static async Task PutBack(Browser ines, Guid group, string how)
+    {
+        if (how == "rest")
+        {
+            (await ines.Post($"/api/groups/{group}/wake")).Is(204);
+        }
+        else
+        {
+            (await ines.BringBack(await InBin(ines, group))).Is(200);
+        }
+    }
+
+    private static async Task PauseLost(TestMortar mortar)
+    {
+        await using var scope = mortar.Services.CreateAsyncScope();
+        await scope.ServiceProvider.GetRequiredService<NoticeboardCommands>().PauseLost(CancellationToken.None);
     }
 
     /// <summary>Ines's term with Priya in it, and a calendar that members read with one event.</summary>

@@ -79,6 +79,13 @@ function EndForm({ onClose }: { onClose: () => void }) {
         {ending.groups.length > 0 && (
           <li>Nobody else is in {ending.groups.join(', ')}: that goes to the bin.</li>
         )}
+        {ending.boards > 0 && (
+          <li>
+            {ending.boards === 1 ? 'The noticeboard' : `The ${ending.boards} noticeboards`} that you keep open{' '}
+            {ending.boards === 1 ? 'is' : 'are'} paused, until somebody who coordinates all that is on{' '}
+            {ending.boards === 1 ? 'it' : 'one'} opens it again.
+          </li>
+        )}
         {ending.own.length > 0 && <li>{ending.own.join(', ')}, of your own time, goes to the bin.</li>}
         <li>
           {ending.events === 1 ? 'One event' : `${ending.events} events`} that you put into shared calendars

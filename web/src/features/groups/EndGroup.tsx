@@ -125,18 +125,14 @@ function BinForm({ group, ending, onDone, onClose }: EndProps) {
     event.preventDefault()
     erase.mutate(name)
   }
-  const others = ending?.others ?? []
+  const whyNot = ending?.whyNotBin ?? null
   const all = ending ? [...ending.rest, ...ending.stay] : []
   return (
     <form onSubmit={submit} className="grid gap-3 border-2 border-clash p-3" noValidate>
       <h3 className="text-base">Put “{group.name}” in the bin, for everybody?</h3>
       {ending &&
-        (others.length > 0 ? (
-          <p className="written">
-            {listed(others)} {others.length === 1 ? 'is' : 'are'} coordinated by others, and would go with the
-            group. Ask them to make you a coordinator there or to delete {others.length === 1 ? 'it' : 'them'}
-            , or put the group to rest instead.
-          </p>
+        (whyNot !== null ? (
+          <p className="written">{whyNot}</p>
         ) : (
           <p className="written">
             {all.length > 0 && `${listed(all)} ${all.length === 1 ? 'goes' : 'go'} with it. `}
@@ -145,7 +141,7 @@ function BinForm({ group, ending, onDone, onClose }: EndProps) {
             whole.
           </p>
         ))}
-      {ending && others.length === 0 && (
+      {ending && whyNot === null && (
         <TextField
           label={`Type its name: ${group.name}`}
           value={name}
@@ -157,7 +153,7 @@ function BinForm({ group, ending, onDone, onClose }: EndProps) {
       )}
       <FormProblem error={erase.error} fields={['name']} />
       <div className="flex gap-2">
-        {others.length === 0 && (
+        {whyNot === null && (
           <Button type="submit" look="danger" disabled={name.trim() === '' || erase.isPending}>
             Put in the bin
           </Button>
