@@ -57,6 +57,7 @@ public class ArchitectureTests
     private static readonly string[] Rooms =
     [
         "Words",
+        "WebCalendars",
         "Time",
         "Accounts",
         "Recurrence",
@@ -128,6 +129,7 @@ public class ArchitectureTests
         "Answers",
         "Proposals",
         "Shelf",
+        "WebCalendars",
         "Noticeboards",
         "Feeds",
         "Reading",
@@ -275,6 +277,7 @@ public class ArchitectureTests
             "Proposals",
             "Reminders",
             "Undo",
+            "WebCalendars",
         ];
 
     /// <summary>Whoever knows one room of a capability finds the others by its name.</summary>
@@ -321,6 +324,8 @@ public class ArchitectureTests
                 "InviteMany.OneBody",
                 "Passwords.ForgottenBody",
                 "Session.SignInBody",
+                "WebCalendarsSetup.AddressBody", // these of the web
+                "WebCalendarsSetup.MakeBody",
             ],
             asText.Order(StringComparer.Ordinal)
         );

@@ -1,4 +1,5 @@
 using Mortar.Core.Events;
+using Mortar.Core.WebCalendars;
 using Mortar.Core.Words;
 
 namespace Mortar.Core.Access;
@@ -31,6 +32,12 @@ public static class AccessRules
     /// <summary>To put events in, by hand or from a file.</summary>
     public static Verdict ToAdd(Role role) => AtLeast(role, Role.Add);
 
+    /// <summary>Why nothing can be put into a calendar; <c>null</c> where it can.</summary>
+    /// <param name="role">The step on it.</param>
+    /// <param name="fromWeb">Whether its events come from the web.</param>
+    public static Refusal? WhyNotAdd(Role role, bool fromWeb) =>
+        ToAdd(role).WhyNot("calendar", "Add") ?? (fromWeb ? WebCalendarRules.WhyNotAdd : null);
+
     /// <summary>To change, move or delete an event of a calendar, whomever it is given to by itself.</summary>
     /// <param name="role">The step on the event's calendar.</param>
     /// <param name="actor">Who asks.</param>
@@ -40,6 +47,8 @@ public static class AccessRules
         {
             // At Times only nothing tells one event from another, so no single one is there.
             Role.None or Role.Times => Verdict.Hidden,
+            // What comes from the web is changed where it is kept.
+            _ when addedBy == WebCalendarRules.TheWeb => Verdict.Denied,
             >= Role.Edit => Verdict.Granted,
             Role.Add when actor == addedBy => Verdict.Granted,
             _ => Verdict.Denied,
@@ -79,7 +88,7 @@ public static class AccessRules
     /// <param name="addedBy">Who put the event in.</param>
     /// <param name="isNamed">Whether the reader is named on it.</param>
     public static bool SeesPrivate(Role role, PersonId reader, PersonId addedBy, bool isNamed) =>
-        isNamed || ToChange(role, reader, addedBy) == Verdict.Granted;
+        isNamed || role >= Role.Edit || ToChange(role, reader, addedBy) == Verdict.Granted;
 
     /// <summary>
     /// Those named on an event whom a reader finds there: everybody, unless it keeps that to those who may change it; then

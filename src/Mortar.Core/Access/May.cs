@@ -8,9 +8,11 @@ namespace Mortar.Core.Access;
 public sealed record May(bool Add, bool Export, bool History, bool Coordinate)
 {
     /// <summary>What a step allows.</summary>
-    public static May On(Role role) =>
+    /// <param name="role">The step.</param>
+    /// <param name="fromWeb">Whether what is in the calendar comes from the web.</param>
+    public static May On(Role role, bool fromWeb) =>
         new(
-            AccessRules.ToAdd(role) == Verdict.Granted,
+            AccessRules.WhyNotAdd(role, fromWeb) is null,
             AccessRules.ToExport(role) == Verdict.Granted,
             AccessRules.ToReadHistory(role) == Verdict.Granted,
             AccessRules.ToCoordinate(role) == Verdict.Granted

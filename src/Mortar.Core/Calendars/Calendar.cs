@@ -3,6 +3,7 @@ using Mortar.Core.Absences;
 using Mortar.Core.Access;
 using Mortar.Core.Events;
 using Mortar.Core.Time;
+using Mortar.Core.WebCalendars;
 using Mortar.Core.Words;
 
 namespace Mortar.Core.Calendars;
@@ -133,6 +134,9 @@ public sealed record CalendarSettings(
     /// <summary>Whether a coordinator agrees to what others enter, where it is for absences (<see cref="Agreement"/>).</summary>
     public bool Agreed { get; init; }
 
+    /// <summary>Whether its events come from the web, and are only read here (<see cref="WebCalendarRules"/>).</summary>
+    public bool FromWeb { get; init; }
+
     /// <summary>The most kinds one calendar can have.</summary>
     public const int MostKinds = 20;
 
@@ -156,6 +160,7 @@ public sealed record CalendarSettings(
             Person = given.Takes == WhoseTime.Person ? given.Person : null,
             OneAtATime = given.OneAtATime && given.Purpose == Purpose.Place,
             Agreed = given.Agreed && given.Purpose == Purpose.Away,
+            Purpose = given.FromWeb ? Purpose.Events : given.Purpose,
         };
         var problems = new List<FieldProblem>();
         if (settings.Name.Length == 0)

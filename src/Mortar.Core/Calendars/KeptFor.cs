@@ -17,6 +17,9 @@ public static class KeptFor
     /// <summary>How long it is remembered how often a noticeboard was opened on a day.</summary>
     public static readonly Duration Opens = Duration.FromDays(400);
 
+    /// <summary>How long what was fetched from the web is kept after the last calendar that came from there is gone.</summary>
+    public static readonly Duration LeftSources = Duration.FromHours(1);
+
     /// <summary>The shortest time for which a change is remembered: longer than anything waits in the bin, or to be told in a digest.</summary>
     public const int ShortestHistory = 60;
 }

@@ -36,9 +36,13 @@ public static class GroupLike
             Cover = [.. model.Cover.Select(need => need with { People = [] })],
         };
 
-    /// <summary>Whether a calendar is taken over: not what is one person's, nor what its maker does not read.</summary>
+    /// <summary>
+    /// Whether a calendar is taken over: not what is one person's, nor what its maker does not read, nor one from the web whose
+    /// address is not theirs to know.
+    /// </summary>
     /// <param name="calendar">Its settings.</param>
     /// <param name="role">The maker's step on it.</param>
     public static bool Takes(CalendarSettings calendar, Role role) =>
-        calendar is { Person: null, Takes: not WhoseTime.Person } && role >= Role.View;
+        calendar is { Person: null, Takes: not WhoseTime.Person }
+        && role >= (calendar.FromWeb ? Role.Coordinate : Role.View);
 }

@@ -35,7 +35,7 @@ public static class EventWriting
             return new Refusal.NotThere("event");
         }
 
-        if (WhyNotAdd(writer, wish.CalendarId) is { } refusal)
+        if (WhyNotAdd(writer, wish.CalendarId, into) is { } refusal)
         {
             return refusal;
         }
@@ -83,7 +83,7 @@ public static class EventWriting
         EventEdit current = new EventEdit.Done(whole, Later: null, []);
         if (IsSentAgain(writer, stored, wish))
         {
-            return WhyNotAdd(writer, wish.CalendarId) is { } no ? no : current;
+            return WhyNotAdd(writer, wish.CalendarId, into) is { } no ? no : current;
         }
 
         var may = AccessRules.ToChange(role, writer.Person, whole);
@@ -216,7 +216,7 @@ public static class EventWriting
         if (may == Verdict.Hidden)
         {
             whole = null;
-            if ((into is null ? new Refusal.NotThere("calendar") : WhyNotAdd(writer, into.Id)) is { } no)
+            if ((into is null ? new Refusal.NotThere("calendar") : WhyNotAdd(writer, into.Id, into)) is { } no)
             {
                 return no;
             }
@@ -248,12 +248,12 @@ public static class EventWriting
         && stored.Event.AddedBy == writer.Person
         && stored.Event.CalendarId == wish.CalendarId;
 
-    private static Refusal? WhyNotAdd(Reader writer, CalendarId calendar) =>
-        AccessRules.ToAdd(writer.RoleOn(calendar)).WhyNot("calendar", "Add");
+    private static Refusal? WhyNotAdd(Reader writer, CalendarId calendar, WishedCalendar? into) =>
+        AccessRules.WhyNotAdd(writer.RoleOn(calendar), into?.Settings.FromWeb == true);
 
     private static Refusal? WhyNotMove(Reader writer, StoredEvent stored, EventWish wish, WishedCalendar? into) =>
         stored.WhyHidden(AccessRules.ToGiveAway(writer.RoleOn(stored.Event.CalendarId), writer.Person, stored.Event))
-        ?? WhyNotAdd(writer, wish.CalendarId)
+        ?? WhyNotAdd(writer, wish.CalendarId, into)
         ?? (
             into!.HasCopy
                 ? new Refusal.AgainstRule("already-there", "A copy of this event is in that calendar already.")

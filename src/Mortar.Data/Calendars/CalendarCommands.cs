@@ -29,12 +29,19 @@ public sealed class CalendarCommands(MortarDb db, GrantCommands grants, ZoneCloc
     }
 
     /// <summary>Makes a calendar in a group one is in, and makes its maker a coordinator. Doing so twice with one id makes it once.</summary>
+    /// <param name="act">Who makes it.</param>
+    /// <param name="id">Its id.</param>
+    /// <param name="groupId">The group.</param>
+    /// <param name="given">Its settings.</param>
+    /// <param name="cancellationToken">Stops it; nothing is written then.</param>
+    /// <param name="besides">What is written with it; a refusal where it cannot be, and nothing is then.</param>
     public Task<Outcome<CalendarRow>> Create(
         Act act,
         CalendarId id,
         GroupId groupId,
         CalendarSettings given,
-        CancellationToken cancellationToken
+        CancellationToken cancellationToken,
+        Func<Task<Refusal?>>? besides = null
     ) =>
         db.Write<CalendarRow>(
             act,
@@ -61,6 +68,11 @@ public sealed class CalendarCommands(MortarDb db, GrantCommands grants, ZoneCloc
                     return new Refusal.Unfit(problems);
                 }
 
+                if (besides is not null && await besides() is { } whyNot)
+                {
+                    return whyNot;
+                }
+
                 var row = CalendarRow.Of(settings, id, groupId);
                 db.Calendars.Add(row);
                 grants.Found(id, act.Actor);
@@ -83,7 +95,14 @@ public sealed class CalendarCommands(MortarDb db, GrantCommands grants, ZoneCloc
             version,
             async row =>
             {
-                var (settings, problems) = await Check(given, row.GroupId, cancellationToken);
+                var (settings, problems) = await Check(
+                    given with
+                    {
+                        FromWeb = row.FromWeb,
+                    },
+                    row.GroupId,
+                    cancellationToken
+                );
                 if (problems.Count > 0)
                 {
                     return new Refusal.Unfit(problems);

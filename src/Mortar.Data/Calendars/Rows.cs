@@ -46,6 +46,9 @@ public sealed class CalendarRow : IRecorded
     /// <summary>The kinds as stored text; <c>null</c> for none.</summary>
     public string? Kinds { get; set; }
 
+    /// <summary>Whether its events come from the web.</summary>
+    public bool FromWeb { get; set; }
+
     /// <summary>When it went to the bin, or from the walls with its group; <c>null</c> while it is there.</summary>
     public Instant? DeletedAt { get; set; }
 
@@ -94,12 +97,14 @@ public sealed class CalendarRow : IRecorded
             Person = Person,
             OneAtATime = OneAtATime,
             Agreed = Agreed,
+            FromWeb = FromWeb,
             Kinds = Kinds is { } kinds ? StoredText.Read<Kind[]>(kinds) : [],
         };
 
     public void Apply(CalendarSettings settings)
     {
         (Takes, Person, OneAtATime, Agreed) = (settings.Takes, settings.Person, settings.OneAtATime, settings.Agreed);
+        FromWeb = settings.FromWeb;
         Kinds = settings.Kinds.Count == 0 ? null : StoredText.Of(settings.Kinds.ToArray());
         (Name, Description, Hue, Mark, Zone, Purpose, GroupDefault) = (
             settings.Name,

@@ -127,7 +127,10 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
     )
     {
         var role = (await db.StandingOf(act.Actor, calendar, cancellationToken)).Role;
-        if (AccessRules.ToAdd(role).WhyNot("calendar", "Add") is { } refusal)
+        var place = await db
+            .Calendars.AsNoTracking()
+            .SingleOrDefaultAsync(one => one.Id == calendar, cancellationToken);
+        if (AccessRules.WhyNotAdd(role, place?.FromWeb == true) is { } refusal)
         {
             return refusal;
         }
@@ -136,18 +139,17 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
             row => row.Uid,
             StringComparer.Ordinal
         );
-        var place = await db.Calendars.AsNoTracking().SingleAsync(one => one.Id == calendar, cancellationToken);
-        events = await WithKnownPeople(act.Actor, role, place, events, cancellationToken);
+        events = await WithKnownPeople(act.Actor, role, place!, events, cancellationToken);
         var taken = new List<EventRow>();
         var written = 0;
         for (var done = 0; done < events.Count; done += Chunk)
         {
             foreach (var one in events.Skip(done).Take(Chunk))
             {
-                written += Apply(things, act, role, place, rows.GetValueOrDefault(one.Uid), one, known) ? 1 : 0;
+                written += Apply(things, act, role, place!, rows.GetValueOrDefault(one.Uid), one, known) ? 1 : 0;
             }
 
-            if (place.OneAtATime)
+            if (place!.OneAtATime)
             {
                 taken.AddRange(things.ChangeTracker.Entries<EventRow>().Select(entry => entry.Entity));
             }
@@ -159,7 +161,7 @@ public sealed class ImportCommands(MortarDb db, ZoneClock zones)
             progress.Report(Math.Min(done + Chunk, events.Count));
         }
 
-        return await db.WhyTaken(act.Actor, place, taken, things, zones, cancellationToken) is { } why ? why : written;
+        return await db.WhyTaken(act.Actor, place!, taken, things, zones, cancellationToken) is { } why ? why : written;
     }
 
     private bool Apply(

@@ -6,6 +6,7 @@ using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Calendars;
 using Mortar.Data.Store;
+using Mortar.Data.WebCalendars;
 
 namespace Mortar.Data.Groups;
 
@@ -97,6 +98,13 @@ public sealed class GroupLikeCommands(MortarDb db, GrantCommands grants, ZoneClo
                 {
                     db.Calendars.Add(CalendarRow.Of(like.Settings(), calendar, id));
                     grants.Found(calendar, act.Actor);
+                    if (
+                        like.FromWeb
+                        && await db.WebCalendars.FindAsync([like.Id], cancellationToken) is { SourceId: var source }
+                    )
+                    {
+                        db.WebCalendars.Add(new WebCalendarRow { CalendarId = calendar, SourceId = source });
+                    }
                 }
 
                 return new MadeLike(made, taken.Count, calendars.Count - taken.Count);

@@ -225,6 +225,7 @@ public sealed class Sweep(MortarDb db)
     {
         var now = db.Now;
         var asked = now - PasswordReset.Span;
+        var leftAlone = now - KeptFor.LeftSources;
         var (reminded, signedIn, fine) = (now - KeptFor.Reminders, now - KeptFor.SignIns, now - KeptFor.FineClashes);
         return await db.Tidy(
                 () => db.Reminders.Where(row => row.Start < reminded).ExecuteDeleteAsync(cancellationToken),
@@ -244,6 +245,15 @@ public sealed class Sweep(MortarDb db)
             )
             + await db.Tidy(
                 () => db.ShortAddresses.Where(row => row.HeldUntil < now).ExecuteDeleteAsync(cancellationToken),
+                cancellationToken
+            )
+            + await db.Tidy(
+                () =>
+                    db
+                        .WebSources.Where(row =>
+                            row.TriedAt < leftAlone && !db.WebCalendars.Any(web => web.SourceId == row.Id)
+                        )
+                        .ExecuteDeleteAsync(cancellationToken),
                 cancellationToken
             )
             + await db.Tidy(() => db.ForgetOpens(now - KeptFor.Opens, cancellationToken), cancellationToken);

@@ -680,6 +680,9 @@ namespace Mortar.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("FromWeb")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("GroupDefault")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -1755,6 +1758,89 @@ namespace Mortar.Data.Migrations
                     b.ToTable("ShortAddresses", (string)null);
                 });
 
+            modelBuilder.Entity("Mortar.Data.WebCalendars.WebCalendarRow", b =>
+                {
+                    b.Property<Guid>("CalendarId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Applied")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("SourceId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("CalendarId");
+
+                    b.HasIndex("SourceId");
+
+                    b.ToTable("WebCalendars", (string)null);
+                });
+
+            modelBuilder.Entity("Mortar.Data.WebCalendars.WebFileRow", b =>
+                {
+                    b.Property<Guid>("SourceId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<byte[]>("Packed")
+                        .IsRequired()
+                        .HasColumnType("BLOB");
+
+                    b.HasKey("SourceId");
+
+                    b.ToTable("WebFiles", (string)null);
+                });
+
+            modelBuilder.Entity("Mortar.Data.WebCalendars.WebSourceRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Address")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("AsOf")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Digest")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("DueAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("ETag")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("EveryMinutes")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("FailingSince")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Failures")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("LastModified")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Problem")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("TriedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Address")
+                        .IsUnique()
+                        .HasDatabaseName("UX_WebSources_Address");
+
+                    b.HasIndex("DueAt");
+
+                    b.ToTable("WebSources", (string)null);
+                });
+
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserClaim<System.Guid>", b =>
                 {
                     b.HasOne("Mortar.Data.Accounts.Account", null)
@@ -2245,6 +2331,30 @@ namespace Mortar.Data.Migrations
                     b.HasOne("Mortar.Data.Groups.PersonRow", null)
                         .WithMany()
                         .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Mortar.Data.WebCalendars.WebCalendarRow", b =>
+                {
+                    b.HasOne("Mortar.Data.Calendars.CalendarRow", null)
+                        .WithMany()
+                        .HasForeignKey("CalendarId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Mortar.Data.WebCalendars.WebSourceRow", null)
+                        .WithMany()
+                        .HasForeignKey("SourceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Mortar.Data.WebCalendars.WebFileRow", b =>
+                {
+                    b.HasOne("Mortar.Data.WebCalendars.WebSourceRow", null)
+                        .WithMany()
+                        .HasForeignKey("SourceId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

@@ -71,6 +71,11 @@ public sealed class ProposalCommands(
                 var calendar = await db
                     .Calendars.AsNoTracking()
                     .SingleAsync(home => home.Id == wish.CalendarId, cancellationToken);
+                if (AccessRules.WhyNotAdd(role, calendar.FromWeb) is { } fromWeb)
+                {
+                    return fromWeb;
+                }
+
                 var check = ProposalRules.CheckWish(
                     (wish.Title, wish.Place, wish.Notes),
                     wish.Times,

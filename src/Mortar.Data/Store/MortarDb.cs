@@ -20,6 +20,7 @@ using Mortar.Data.Mail;
 using Mortar.Data.Noticeboards;
 using Mortar.Data.Proposals;
 using Mortar.Data.Reminders;
+using Mortar.Data.WebCalendars;
 using NodaTime;
 
 namespace Mortar.Data.Store;
@@ -77,6 +78,12 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
     public DbSet<FeedRow> Feeds => Set<FeedRow>();
 
     public DbSet<ShortAddressRow> ShortAddresses => Set<ShortAddressRow>();
+
+    public DbSet<WebSourceRow> WebSources => Set<WebSourceRow>();
+
+    public DbSet<WebFileRow> WebFiles => Set<WebFileRow>();
+
+    public DbSet<WebCalendarRow> WebCalendars => Set<WebCalendarRow>();
 
     public DbSet<LayerRow> Layers => Set<LayerRow>();
 

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text;
 using Mortar.Core.Time;
+using NodaTime;
 
 namespace Mortar.Formats.ICalendar;
 
@@ -99,8 +100,29 @@ public static class CalendarFile
             findings.Kept,
             findings.Count,
             findings.LeftOut
-        );
+        )
+        {
+            Description = calendars
+                .Select(calendar => calendar.First("DESCRIPTION") ?? calendar.First("X-WR-CALDESC"))
+                .FirstOrDefault(line => line is not null)
+                is { } said
+                ? Core.Words.PlainText.Shorten(Core.Words.PlainText.Lines(said.Unescaped()), LongestDescription)
+                : null,
+            Refresh = calendars.Select(Refresh).FirstOrDefault(one => one is not null),
+        };
     }
+
+    private const int LongestDescription = 500;
+
+    /// <summary>The older X-PUBLISHED-TTL says the same (common practice, no source).</summary>
+    private static Duration? Refresh(Component calendar) =>
+        (calendar.First("REFRESH-INTERVAL") ?? calendar.First("X-PUBLISHED-TTL")) is { } line
+        && FileTimes.TryReadDuration(line.Value, out var period)
+        && period is { Years: 0, Months: 0 }
+        && period.ToDuration() is var every
+        && every > Duration.Zero
+            ? every
+            : null;
 
     internal static Dictionary<string, Component> Definitions(IEnumerable<Component> components) =>
         components

@@ -1,6 +1,7 @@
 using Mortar.Core.Events;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
+using NodaTime;
 
 namespace Mortar.Formats.ICalendar;
 
@@ -21,7 +22,14 @@ public abstract record CalendarFileReading
         IReadOnlyList<Finding> Findings,
         int FindingsInAll,
         int LeftOut
-    ) : CalendarFileReading;
+    ) : CalendarFileReading
+    {
+        /// <summary>What it says of itself (DESCRIPTION, RFC 7986, 5.2); <c>null</c> where it does not.</summary>
+        public string? Description { get; init; }
+
+        /// <summary>How often it asks to be fetched again (REFRESH-INTERVAL, RFC 7986, 5.7); <c>null</c> where it does not.</summary>
+        public Duration? Refresh { get; init; }
+    }
 
     /// <summary>Not a calendar at all, or too much of one.</summary>
     /// <param name="Sentence">What it is instead, and what to do.</param>

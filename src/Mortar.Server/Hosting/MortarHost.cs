@@ -34,6 +34,7 @@ using Mortar.Server.Features.Shelf;
 using Mortar.Server.Features.Spreadsheets;
 using Mortar.Server.Features.Undo;
 using Mortar.Server.Features.Wall;
+using Mortar.Server.Features.WebCalendars;
 using Mortar.Server.Hosting.Health;
 using Mortar.Server.Hosting.Telemetry;
 using Mortar.Server.Live;
@@ -102,6 +103,7 @@ internal static class MortarHost
         builder.Services.AddProposals();
         builder.Services.AddReminders();
         builder.Services.AddImports();
+        builder.Services.AddWebCalendars(options);
         builder.Services.AddUndo();
         builder.Services.AddHistory();
         builder.Services.AddInbox();
@@ -169,6 +171,7 @@ internal static class MortarHost
         api.MapProposals();
         api.MapReminders();
         api.MapImports();
+        api.MapWebCalendars();
         api.MapUndo();
         api.MapHistory();
         api.MapInbox();

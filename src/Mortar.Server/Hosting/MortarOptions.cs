@@ -71,6 +71,12 @@ internal sealed class MortarOptions
     /// </summary>
     public string Proxies { get; init; } = string.Empty;
 
+    /// <summary>
+    /// The hosts inside one's own network from which calendars of the web may be fetched, parted by commas, each as it is written
+    /// in an address: <c>cal.example.org</c>, or <c>10.0.0.5:8080</c> for that port alone. None where it is empty.
+    /// </summary>
+    public string WebInside { get; init; } = string.Empty;
+
     /// <summary>Whether people reach it by https: cookies go no other way then, and browsers are told never to try.</summary>
     public bool IsSecure => PublicUrl.StartsWith("https://", StringComparison.OrdinalIgnoreCase);
 

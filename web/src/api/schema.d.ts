@@ -1332,6 +1332,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/web-calendars/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["LookAtWebCalendar"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/changes/{set}/undo": {
         parameters: {
             query?: never;
@@ -2526,6 +2542,54 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["WriteImport"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendars/{calendarId}/web": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ReadWebCalendar"];
+        put: operations["MakeWebCalendar"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendars/{calendarId}/web/address": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["MoveWebCalendar"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendars/{calendarId}/web/fetch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["FetchWebCalendar"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4279,6 +4343,7 @@ export interface components {
             beside: boolean;
             offShelf: boolean;
             calendar: components["schemas"]["ShelfLookBody"];
+            web: null | components["schemas"]["ShelfWebBody"];
             /** Format: int32 */
             version: number;
         };
@@ -4295,6 +4360,10 @@ export interface components {
             calendarId: string;
             shown: boolean;
             beside: boolean;
+        };
+        ShelfWebBody: {
+            asOf: null | components["schemas"]["Instant"];
+            failingSince: null | components["schemas"]["Instant"];
         };
         /** @enum {string} */
         ShowAs: "busy" | "tentative" | "free";
@@ -4366,6 +4435,51 @@ export interface components {
         };
         /** @enum {string} */
         Way: "own" | "group" | "default" | "link" | "guardian";
+        WebCalendarsAddressBody: {
+            address: string;
+        };
+        WebCalendarsLookBody: {
+            host: string;
+            name: null | string;
+            description: null | string;
+            /** Format: int32 */
+            events: number;
+            /** Format: int32 */
+            series: number;
+            first: null | components["schemas"]["LocalDate"];
+            last: null | components["schemas"]["LocalDate"];
+            /** Format: int32 */
+            leftOut: number;
+            findings: components["schemas"]["Finding"][];
+            /** Format: int32 */
+            findingsInAll: number;
+            /** Format: int32 */
+            everyMinutes: number;
+        };
+        WebCalendarsMakeBody: {
+            address: string;
+            /** Format: uuid */
+            groupId: string;
+            name: string;
+            hue: components["schemas"]["Hue"];
+            mark: components["schemas"]["Mark"];
+            zone: string;
+            groupDefault: components["schemas"]["Role"];
+            description?: null | string;
+            takes?: components["schemas"]["WhoseTime"];
+            /** Format: uuid */
+            person?: null | string;
+        };
+        WebCalendarsStateBody: {
+            host: string;
+            url: null | string;
+            asOf: null | components["schemas"]["Instant"];
+            nextAt: components["schemas"]["Instant"];
+            /** Format: int32 */
+            everyMinutes: number;
+            failingSince: null | components["schemas"]["Instant"];
+            problem: null | string;
+        };
         /** @enum {string} */
         WhoseTime: "named" | "group" | "person" | "nobody";
     };
@@ -6516,6 +6630,30 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    LookAtWebCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WebCalendarsAddressBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WebCalendarsLookBody"];
+                };
             };
         };
     };
@@ -8796,6 +8934,102 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    ReadWebCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                calendarId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WebCalendarsStateBody"];
+                };
+            };
+        };
+    };
+    MakeWebCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                calendarId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WebCalendarsMakeBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WebCalendarsStateBody"];
+                };
+            };
+        };
+    };
+    MoveWebCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                calendarId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WebCalendarsAddressBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WebCalendarsStateBody"];
+                };
+            };
+        };
+    };
+    FetchWebCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                calendarId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WebCalendarsStateBody"];
+                };
             };
         };
     };

@@ -140,5 +140,6 @@ const asLayer = (link: Link): Layer => ({
   beside: false,
   offShelf: false,
   calendar: { name: link.calendarName, hue: link.hue, mark: link.mark },
+  web: null,
   version: 1,
 })

@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
@@ -272,8 +273,10 @@ internal static class ImportsSetup
         CancellationToken cancellationToken
     ) =>
         AccessRules
-            .ToAdd((await db.StandingOf(person, calendar, cancellationToken)).Role)
-            .WhyNot("calendar", "Add")
+            .WhyNotAdd(
+                (await db.StandingOf(person, calendar, cancellationToken)).Role,
+                await db.Calendars.AnyAsync(row => row.Id == calendar && row.FromWeb, cancellationToken)
+            )
             .Problem();
 
     /// <summary>The body, or <c>null</c> where it is longer.</summary>

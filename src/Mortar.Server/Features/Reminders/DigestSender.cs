@@ -1,4 +1,5 @@
 using Mortar.Data.Reminders;
+using Mortar.Server.Hosting;
 using NodaTime;
 
 namespace Mortar.Server.Features.Reminders;

@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.SignalR;
 using Mortar.Core.Changes;
 using Mortar.Data.Reminders;
+using Mortar.Server.Hosting;
 using Mortar.Server.Live;
 using NodaTime;
 

@@ -10,6 +10,7 @@ using Mortar.Data.Events;
 using Mortar.Data.Shelf;
 using Mortar.Data.Store;
 using Mortar.Server.Hosting;
+using NodaTime;
 
 namespace Mortar.Server.Features.Shelf;
 
@@ -25,6 +26,7 @@ internal static class ShelfSetup
     /// <param name="May">What that allows, so that nobody who offers it compares steps.</param>
     /// <param name="Description"><c>null</c> where one's step does not show it.</param>
     /// <param name="GroupDefault">Told to coordinators only.</param>
+    /// <param name="Web">How it is with a calendar whose events come from the web; <c>null</c> for others.</param>
     internal sealed record LayerBody(
         Guid CalendarId,
         Guid? GroupId,
@@ -49,8 +51,13 @@ internal static class ShelfSetup
         bool Beside,
         bool OffShelf,
         LookBody Calendar,
+        WebBody? Web,
         int Version
     );
+
+    /// <param name="AsOf">When what it has was last known to be so; <c>null</c> where it was never fetched.</param>
+    /// <param name="FailingSince">Since when it cannot be fetched; <c>null</c> where it can.</param>
+    internal sealed record WebBody(Instant? AsOf, Instant? FailingSince);
 
     /// <summary>What a layer is known by.</summary>
     internal sealed record LookBody(string Name, Hue Hue, Mark Mark);
@@ -196,6 +203,16 @@ internal static class ShelfSetup
                 layer,
             }
         ).ToListAsync(cancellationToken);
+        var fromWeb = rows.Where(row => row.calendar.FromWeb).Select(row => row.calendar.Id).ToList();
+        var web =
+            fromWeb.Count == 0
+                ? []
+                : await (
+                    from kept in db.WebCalendars
+                    where fromWeb.Contains(kept.CalendarId)
+                    join source in db.WebSources on kept.SourceId equals source.Id
+                    select new { kept.CalendarId, State = new WebBody(source.AsOf, source.FailingSince) }
+                ).ToDictionaryAsync(one => one.CalendarId, one => one.State, cancellationToken);
         return
         [
             .. from row in rows
@@ -226,11 +243,12 @@ internal static class ShelfSetup
                 standing.Role,
                 standing.Ways,
                 standing.Stays,
-                May.On(standing.Role),
+                May.On(standing.Role, row.calendar.FromWeb),
                 row.layer?.Shown ?? true,
                 row.layer?.Beside ?? false,
                 row.layer?.OffShelf ?? false,
                 new LookBody(visible.Name, visible.Hue, visible.Mark),
+                web.GetValueOrDefault(row.calendar.Id),
                 row.calendar.Version
             ),
         ];

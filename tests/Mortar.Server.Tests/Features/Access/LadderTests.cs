@@ -46,6 +46,30 @@ public class LadderTests
             _ => new { at = "2020-01-01T00:00:00Z" },
             [404, 403, 403, 403, 403, 403, 422]
         ),
+        // It is none of the web.
+        ("GET", "calendars/{calendarId}/web", null, [404, 404, 404, 404, 404, 404, 404]),
+        ("POST", "calendars/{calendarId}/web/fetch", null, [404, 403, 403, 404, 404, 404, 404]),
+        (
+            "PUT",
+            "calendars/{calendarId}/web/address",
+            _ => new { address = "http://127.0.0.1/" },
+            [404, 403, 403, 403, 403, 403, 422]
+        ),
+        (
+            "PUT",
+            "calendars/{calendarId}/web",
+            _ => new
+            {
+                address = "http://127.0.0.1/",
+                groupId = World.StudioTeam,
+                name = "Fairs",
+                hue = "lake",
+                mark = "wave",
+                zone = "Europe/London",
+                groupDefault = "none",
+            },
+            [404, 404, 404, 404, 404, 404, 404] // she is not in the group
+        ),
         ("GET", "calendars/{calendarId}/access-history", null, [404, 403, 403, 403, 403, 403, 200]),
         ("GET", "calendars/{calendarId}/loss", null, [404, 403, 403, 403, 403, 403, 200]),
         // It is not in the bin.
@@ -473,6 +497,7 @@ public class LadderTests
             "GET archives/{archiveId}",
             "GET archives/{archiveId}/file",
             "DELETE archives/{archiveId}",
+            "POST web-calendars/look", // by WebCalendarTests
             "GET demo/people",
             "POST demo/session/{personId}",
             "POST invitations/{invitationId}/accept",

@@ -14,6 +14,7 @@ import { TextLink } from '../../ui/TextLink'
 import { newSet, useActs } from '../../undo/acts'
 import { AccessList, AskForm, GiveForm, GiveGroupForm, HistoryPart } from '../access'
 import { ImportSteps } from '../imports'
+import { WebPart } from '../webcalendars'
 import { CalendarForm } from './CalendarForm'
 import { DeleteCalendar } from './DeleteCalendar'
 
@@ -134,6 +135,7 @@ function About({
       <p className="written whitespace-pre-line">
         {layer.description || <span className="text-cement-700">No description.</span>}
       </p>
+      {layer.web && <WebPart layer={layer} />}
       <dl className="grid grid-cols-[5rem_1fr] gap-y-1">
         <Row name="Group">{layer.groupName}</Row>
         <Row name="Your step">
@@ -157,7 +159,7 @@ function About({
           <TextLink to={`/calendars/${layer.calendarId}/history`}>What was done in it</TextLink>
         )}
         <TextLink to={`/preferences?feed=${layer.calendarId}`}>Keep it in my calendar program</TextLink>
-        {!reaches(layer.role, 'edit') && <AskForMore layer={layer} />}
+        {!reaches(layer.role, layer.web ? 'view' : 'edit') && <AskForMore layer={layer} />}
         {(layer.ways.includes('own') || layer.ways.includes('link')) && (
           <Button look="danger" onClick={() => setLeaving(true)}>
             Leave this calendar
@@ -214,6 +216,7 @@ function Settings({ layer, onClose }: { layer: Layer; onClose: () => void }) {
           groupDefault: layer.groupDefault ?? 'none',
         }}
         isNew={false}
+        isFromWeb={layer.web !== null}
         groupName={layer.groupName ?? ''}
         onSave={async (settings) => {
           const set = newSet()

@@ -20,6 +20,8 @@ export type CalendarSettings = Schema['CalendarsSettingsBody']
 interface CalendarFormProps {
   start: CalendarSettings
   isNew: boolean
+  /** Whether its events come from the web: what is asked of those that are made here is left out. */
+  isFromWeb?: boolean
   groupName: string
   /** What every member begins with for a purpose, where that follows from the sort of the group. */
   defaultOf?: (purpose: CalendarSettings['purpose']) => Pick<CalendarSettings, 'groupDefault'>
@@ -27,7 +29,14 @@ interface CalendarFormProps {
 }
 
 /** The settings of a calendar, new or being changed. */
-export function CalendarForm({ start, isNew, groupName, defaultOf, onSave }: CalendarFormProps) {
+export function CalendarForm({
+  start,
+  isNew,
+  isFromWeb = false,
+  groupName,
+  defaultOf,
+  onSave,
+}: CalendarFormProps) {
   const zones = useQuery(zonesQuery)
   const members = useQuery({ ...groupQueries.members(start.groupId), retry: false })
   const [settings, setSettings] = useState(start)
@@ -71,12 +80,14 @@ export function CalendarForm({ start, isNew, groupName, defaultOf, onSave }: Cal
         options={zoneOptions}
         problem={fieldProblem(error, 'zone')}
       />
-      <Choice
-        label="What it is for"
-        value={settings.purpose}
-        onChange={(purpose) => set({ purpose, ...defaultOf?.(purpose) })}
-        options={purposes}
-      />
+      {!isFromWeb && (
+        <Choice
+          label="What it is for"
+          value={settings.purpose}
+          onChange={(purpose) => set({ purpose, ...defaultOf?.(purpose) })}
+          options={purposes}
+        />
+      )}
       {settings.purpose === 'place' && (
         <Check
           label="Takes one booking at a time"
@@ -97,7 +108,7 @@ export function CalendarForm({ start, isNew, groupName, defaultOf, onSave }: Cal
         label="Whose time its events take"
         value={settings.takes ?? 'named'}
         onChange={(takes) => set({ takes, person: takes === 'person' ? settings.person : null })}
-        options={takesChoices}
+        options={isFromWeb ? takesChoices.filter((one) => one.value !== 'named') : takesChoices}
       />
       {settings.takes === 'person' && (
         <Choice
@@ -111,12 +122,14 @@ export function CalendarForm({ start, isNew, groupName, defaultOf, onSave }: Cal
           problem={fieldProblem(error, 'person')}
         />
       )}
-      <KindFields
-        kinds={settings.kinds ?? []}
-        hue={settings.hue}
-        onChange={(kinds) => set({ kinds })}
-        problem={fieldProblem(error, 'kinds')}
-      />
+      {!isFromWeb && (
+        <KindFields
+          kinds={settings.kinds ?? []}
+          hue={settings.hue}
+          onChange={(kinds) => set({ kinds })}
+          problem={fieldProblem(error, 'kinds')}
+        />
+      )}
       <Choice
         label={`Every member of ${groupName} gets`}
         value={settings.groupDefault}

@@ -4,11 +4,13 @@ import type { Schema } from '../../api/client'
 import type { Layer } from '../../model/bricks'
 import { writeCalendar } from '../../model/calendarQueries'
 import { keepLastCalendar } from '../../model/makeIn'
+import { Button } from '../../ui/Button'
 import { Desk } from '../../ui/Desk'
 import { freeLook, hues } from '../../ui/looks'
 import { marks } from '../../ui/MarkSign'
 import { newSet, useActs } from '../../undo/acts'
 import { CalendarForm, type CalendarSettings } from './CalendarForm'
+import { FromWeb } from './FromWeb'
 
 interface NewCalendarDeskProps {
   group: Schema['GroupsGroupBody']
@@ -22,6 +24,7 @@ export function NewCalendarDesk({ group, layers, onMade, onClose }: NewCalendarD
   const queries = useQueryClient()
   const acts = useActs()
   const [calendarId] = useState(() => crypto.randomUUID())
+  const [from, setFrom] = useState<'us' | 'web'>('us')
   const start = {
     groupId: group.id,
     name: '',
@@ -45,22 +48,46 @@ export function NewCalendarDesk({ group, layers, onMade, onClose }: NewCalendarD
     agreed: false,
     kinds: [],
   } satisfies CalendarSettings
+  const made = async (name: string, set?: string) => {
+    acts.done(`Made the calendar “${name.trim()}”.`, set)
+    await queries.invalidateQueries({ queryKey: ['shelf'] })
+    onMade(calendarId)
+  }
   return (
     <Desk title={`New calendar in ${group.name}`} onClose={onClose}>
-      <CalendarForm
-        start={start}
-        isNew
-        groupName={group.name}
-        defaultOf={(purpose) => ({ groupDefault: group.defaults[purpose] })}
-        onSave={async (settings) => {
-          const set = newSet()
-          await writeCalendar(calendarId, null, settings, set)
-          acts.done(`Made the calendar “${settings.name.trim()}”.`, set)
-          keepLastCalendar({ groupId: group.id, calendarId })
-          await queries.invalidateQueries({ queryKey: ['shelf'] })
-          onMade(calendarId)
-        }}
-      />
+      <fieldset className="mb-4 flex gap-2">
+        <legend className="sr-only">Where its events come from</legend>
+        <Button pressed={from === 'us'} onClick={() => setFrom('us')}>
+          Made here
+        </Button>
+        <Button pressed={from === 'web'} onClick={() => setFrom('web')}>
+          From the web
+        </Button>
+      </fieldset>
+      {from === 'web' ? (
+        <FromWeb
+          start={start}
+          group={group}
+          calendarId={calendarId}
+          onMade={async (name) => {
+            await queries.invalidateQueries({ queryKey: ['groups'] })
+            await made(name)
+          }}
+        />
+      ) : (
+        <CalendarForm
+          start={start}
+          isNew
+          groupName={group.name}
+          defaultOf={(purpose) => ({ groupDefault: group.defaults[purpose] })}
+          onSave={async (settings) => {
+            const set = newSet()
+            await writeCalendar(calendarId, null, settings, set)
+            keepLastCalendar({ groupId: group.id, calendarId })
+            await made(settings.name, set)
+          }}
+        />
+      )}
     </Desk>
   )
 }

@@ -1,9 +1,14 @@
 import { dateText } from '../../reader/dates'
 import type { Import } from './importQueries'
 
+type Contents = Pick<
+  Import,
+  'name' | 'events' | 'series' | 'first' | 'last' | 'leftOut' | 'findings' | 'findingsInAll'
+> &
+  Partial<Pick<Import, 'same' | 'different' | 'sheet'>>
+
 /** What is in a file that was read and not yet written. */
-export function FileContents({ read }: { read: Import }) {
-  const number = (value: number) => value.toLocaleString('en-GB')
+export function FileContents({ read }: { read: Contents }) {
   const rows: [string, string][] = [
     [
       'Events',
@@ -11,12 +16,7 @@ export function FileContents({ read }: { read: Import }) {
     ],
     ['From', read.first ? dateText(read.first) : '–'],
     ['To', read.last ? dateText(read.last) : read.events > 0 ? 'a series in it goes on for ever' : '–'],
-    [
-      'Here already',
-      read.same + read.different === 0
-        ? 'none'
-        : `${number(read.same + read.different)}, ${number(read.different)} of them different`,
-    ],
+    ...hereAlready(read),
     ['Left out', number(read.leftOut)],
   ]
   return (
@@ -56,4 +56,12 @@ export function FileContents({ read }: { read: Import }) {
       )}
     </section>
   )
+}
+
+const number = (value: number) => value.toLocaleString('en-GB')
+
+function hereAlready({ same, different }: Contents): [string, string][] {
+  if (same === undefined || different === undefined) return []
+  const all = same + different
+  return [['Here already', all === 0 ? 'none' : `${number(all)}, ${number(different)} of them different`]]
 }

@@ -307,7 +307,9 @@ function LayerChip({ layer, neighbours: [before, after], shelf, onOpen }: LayerC
           <>
             <MenuLine />
             <MenuItem onSelect={() => onOpen(layer.calendarId, 'access')}>Give access</MenuItem>
-            <MenuItem onSelect={() => onOpen(layer.calendarId, 'import')}>Import a file</MenuItem>
+            {layer.may.add && (
+              <MenuItem onSelect={() => onOpen(layer.calendarId, 'import')}>Import a file</MenuItem>
+            )}
           </>
         )}
       </Menu>

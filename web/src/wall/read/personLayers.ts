@@ -42,6 +42,7 @@ export const layerOfPerson = (personId: string, name: string): Layer => ({
   beside: false,
   offShelf: false,
   calendar: { name, hue: 'none' as Layer['hue'], mark: 'post' },
+  web: null,
   version: 0,
 })
 

@@ -30,6 +30,7 @@ const layer = (calendarId: string, part: Partial<Layer> = {}): Layer => ({
   beside: false,
   offShelf: false,
   calendar: { name: calendarId, hue: 'iron', mark: 'cone' },
+  web: null,
   version: 1,
   ...part,
 })

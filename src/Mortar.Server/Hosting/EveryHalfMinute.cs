@@ -1,4 +1,4 @@
-namespace Mortar.Server.Features.Reminders;
+namespace Mortar.Server.Hosting;
 
 /// <summary>Does something every half a minute, in a scope of its own.</summary>
 /// <param name="scopes">Where its parts come from.</param>

@@ -1,0 +1,40 @@
+using NodaTime;
+
+namespace Mortar.Core.WebCalendars;
+
+/// <summary>When a calendar of the web is fetched again.</summary>
+public static class FetchRhythm
+{
+    /// <summary>No calendar is fetched more often by itself.</summary>
+    public static Duration Shortest { get; } = Duration.FromMinutes(15);
+
+    /// <summary>Every calendar is fetched at least as often.</summary>
+    public static Duration Longest { get; } = Duration.FromDays(1);
+
+    /// <summary>How often one is fetched that asks for nothing.</summary>
+    public static Duration Usual { get; } = Duration.FromHours(4);
+
+    /// <summary>How long is waited at least between two times that people ask for it now.</summary>
+    public static Duration BetweenNows { get; } = Duration.FromMinutes(1);
+
+    /// <summary>How often: as it asks for (REFRESH-INTERVAL, RFC 7986, 5.7), within bounds.</summary>
+    public static Duration Every(Duration? asked) =>
+        asked is { } wish && wish > Duration.Zero ? Duration.Min(Longest, Duration.Max(Shortest, wish)) : Usual;
+
+    /// <summary>When next.</summary>
+    /// <param name="now">Just fetched, or tried to.</param>
+    /// <param name="every">How often it is fetched where all is well.</param>
+    /// <param name="failures">How many times in a row it could not be; each doubles the wait, from a quarter of an hour up to a day.</param>
+    /// <param name="asked">How long the host asks to be left alone (Retry-After, RFC 9110, 10.2.3); believed up to a day.</param>
+    public static Instant Next(Instant now, Duration every, int failures, Duration? asked = null)
+    {
+        if (failures == 0)
+        {
+            return now + every;
+        }
+
+        var doubled = Shortest * (1L << Math.Min(failures - 1, 10));
+        var wait = asked is { } wish && wish > doubled ? wish : doubled;
+        return now + Duration.Min(Longest, wait);
+    }
+}

@@ -1,0 +1,32 @@
+using Mortar.Core.Words;
+
+namespace Mortar.Core.WebCalendars;
+
+/// <summary>A calendar whose events are kept elsewhere on the web, and only read here.</summary>
+public static class WebCalendarRules
+{
+    /// <summary>The most web calendars of one group, each of which somebody has to fetch.</summary>
+    public const int MostOfGroup = 50;
+
+    /// <summary>By whom its events are put in, changed and taken out: nobody of ours.</summary>
+    public static PersonId TheWeb { get; } = new(new Guid("3b1c5a52-77b7-4b7e-9d35-0f5d4d2c9a01"));
+
+    /// <summary>What that is called where it is said who did something.</summary>
+    public const string Name = "The web";
+
+    /// <summary>Why nothing is put into one by hand.</summary>
+    public static Refusal WhyNotAdd { get; } =
+        new Refusal.AgainstRule(
+            "from-the-web",
+            "What is in this calendar comes from the web, and is changed where it is kept. Choose another calendar."
+        );
+
+    /// <summary>Why a group can have no more of them; <c>null</c> where it can.</summary>
+    public static Refusal? WhyNotMore(int count) =>
+        count >= MostOfGroup
+            ? new Refusal.AgainstRule(
+                "too-many-web-calendars",
+                $"A group has up to {MostOfGroup} web calendars. Delete one that nobody reads any more."
+            )
+            : null;
+}

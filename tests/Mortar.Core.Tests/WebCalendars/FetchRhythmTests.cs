@@ -1,0 +1,46 @@
+using Mortar.Core.WebCalendars;
+using NodaTime;
+using Xunit;
+
+namespace Mortar.Core.Tests.WebCalendars;
+
+/// <summary>When a calendar of the web is fetched again.</summary>
+public class FetchRhythmTests
+{
+    private static readonly Instant Now = Instant.FromUtc(2026, 3, 11, 9, 0);
+
+    [Theory]
+    [InlineData(null, 240)]
+    [InlineData(-5, 240)]
+    [InlineData(1, 15)]
+    [InlineData(30, 30)]
+    [InlineData(1_440, 1_440)]
+    [InlineData(100_000, 1_440)]
+    public void It_is_fetched_as_often_as_it_asks_for_within_bounds(int? asked, int minutes) =>
+        Assert.Equal(
+            Duration.FromMinutes(minutes),
+            FetchRhythm.Every(asked is { } wish ? Duration.FromMinutes(wish) : null)
+        );
+
+    [Theory]
+    [InlineData(0, null, 60)]
+    [InlineData(1, null, 15)]
+    [InlineData(2, null, 30)]
+    [InlineData(3, null, 60)]
+    [InlineData(7, null, 960)]
+    [InlineData(8, null, 1_440)]
+    [InlineData(1_000, null, 1_440)]
+    [InlineData(1, 120, 120)]
+    [InlineData(4, 5, 120)]
+    [InlineData(1, 100_000, 1_440)]
+    public void After_each_failure_the_wait_is_longer(int failures, int? asked, int minutes) =>
+        Assert.Equal(
+            Now + Duration.FromMinutes(minutes),
+            FetchRhythm.Next(
+                Now,
+                Duration.FromHours(1),
+                failures,
+                asked is { } wish ? Duration.FromMinutes(wish) : null
+            )
+        );
+}
