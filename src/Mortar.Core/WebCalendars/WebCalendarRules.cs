@@ -8,6 +8,9 @@ public static class WebCalendarRules
     /// <summary>The most web calendars of one group, each of which somebody has to fetch.</summary>
     public const int MostOfGroup = 50;
 
+    /// <summary>The most that one person coordinates: each is asked of somebody else's host, and of ours.</summary>
+    public const int MostOfPerson = 100;
+
     /// <summary>By whom its events are put in, changed and taken out: nobody of ours.</summary>
     public static PersonId TheWeb { get; } = new(new Guid("3b1c5a52-77b7-4b7e-9d35-0f5d4d2c9a01"));
 
@@ -21,12 +24,14 @@ public static class WebCalendarRules
             "What is in this calendar comes from the web, and is changed where it is kept. Choose another calendar."
         );
 
-    /// <summary>Why a group can have no more of them; <c>null</c> where it can.</summary>
-    public static Refusal? WhyNotMore(int count) =>
-        count >= MostOfGroup
-            ? new Refusal.AgainstRule(
-                "too-many-web-calendars",
-                $"A group has up to {MostOfGroup} web calendars. Delete one that nobody reads any more."
-            )
-            : null;
+    /// <summary>Why there can be no more of them; <c>null</c> where there can.</summary>
+    /// <param name="ofGroup">How many the group has.</param>
+    /// <param name="ofPerson">How many whoever makes one more coordinates.</param>
+    public static Refusal? WhyNotMore(int ofGroup, int ofPerson) =>
+        ofGroup >= MostOfGroup ? TooMany($"A group has up to {MostOfGroup}")
+        : ofPerson >= MostOfPerson ? TooMany($"One person coordinates up to {MostOfPerson}")
+        : null;
+
+    private static Refusal.AgainstRule TooMany(string most) =>
+        new("too-many-web-calendars", $"{most} calendars of the web. Delete one that nobody reads any more.");
 }

@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
 using Mortar.Core.Calendars;
 using Mortar.Core.Events;
 using Mortar.Core.Time;
@@ -55,11 +56,16 @@ public sealed class WebCalendarCommands(
                     return new Refusal.NotThere("calendar");
                 }
 
-                var count = await db.Calendars.CountAsync(
-                    row => row.GroupId == groupId && row.FromWeb && row.DeletedAt == null,
+                var there = db.Calendars.Where(row => row.FromWeb && row.DeletedAt == null);
+                var ofGroup = await there.CountAsync(row => row.GroupId == groupId, cancellationToken);
+                var ofPerson = await there.CountAsync(
+                    row =>
+                        db.Grants.Any(grant =>
+                            grant.CalendarId == row.Id && grant.PersonId == act.Actor && grant.Role == Role.Coordinate
+                        ),
                     cancellationToken
                 );
-                if (WebCalendarRules.WhyNotMore(count) is { } tooMany)
+                if (WebCalendarRules.WhyNotMore(ofGroup, ofPerson) is { } tooMany)
                 {
                     return tooMany;
                 }

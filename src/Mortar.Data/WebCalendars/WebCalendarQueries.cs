@@ -44,6 +44,21 @@ public static class WebCalendarQueries
             .Take(most)
             .ToListAsync(cancellationToken);
 
+    /// <summary>The sources from which something was fetched that a calendar has not got: the taking over was ended in the middle.</summary>
+    public static async Task<IReadOnlyList<Guid>> UnfinishedWebSources(
+        this MortarDb db,
+        CancellationToken cancellationToken
+    ) =>
+        await (
+            from web in db.WebCalendars
+            join origin in db.WebSources on web.SourceId equals origin.Id
+            where origin.Digest != null && web.Applied != origin.Digest
+            where db.Calendars.Any(row => row.Id == web.CalendarId && row.DeletedAt == null)
+            select origin.Id
+        )
+            .Distinct()
+            .ToListAsync(cancellationToken);
+
     /// <summary>The calendars that are there and have not got what was fetched last from a source.</summary>
     public static async Task<IReadOnlyList<StaleWebCalendar>> StaleWebCalendars(
         this MortarDb db,

@@ -36,13 +36,17 @@ internal sealed class WebFetching(
     protected override Task Do(IServiceProvider services, CancellationToken cancellationToken) =>
         Round(cancellationToken);
 
-    /// <summary>Fetches all that is due.</summary>
+    /// <summary>Fetches all that is due, and takes over what was fetched before a stop.</summary>
     public async Task Round(CancellationToken cancellationToken)
     {
         await using var scope = scopes.CreateAsyncScope();
-        var due = await scope
-            .ServiceProvider.GetRequiredService<MortarDb>()
-            .DueWebSources(clock.GetCurrentInstant(), MostInRound, cancellationToken);
+        var db = scope.ServiceProvider.GetRequiredService<MortarDb>();
+        foreach (var source in await db.UnfinishedWebSources(cancellationToken))
+        {
+            await TakeOver(source, cancellationToken);
+        }
+
+        var due = await db.DueWebSources(clock.GetCurrentInstant(), MostInRound, cancellationToken);
         await Parallel.ForEachAsync(
             due,
             new ParallelOptions { MaxDegreeOfParallelism = MostAtOnce, CancellationToken = cancellationToken },

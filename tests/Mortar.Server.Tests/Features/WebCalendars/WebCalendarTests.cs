@@ -1,8 +1,11 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
+using Mortar.Core.Access;
 using Mortar.Core.WebCalendars;
 using Mortar.Core.Words;
+using Mortar.Data.Access;
+using Mortar.Data.Calendars;
 using Mortar.Data.Keeping;
 using Mortar.Server.Features.Demo;
 using Mortar.Server.Features.WebCalendars;
@@ -341,6 +344,72 @@ public class WebCalendarTests
             );
             Assert.Equal(2, await mortar.Store(db => db.WebCalendars.CountAsync()));
         }
+    }
+
+    [Fact]
+    public async Task What_was_fetched_before_a_stop_is_taken_over_after_it()
+    {
+        await using var mortar = await TestMortar.Start();
+        var host = mortar.Services.GetRequiredService<WebHost>();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await Add(ines, Fairs);
+        // As a stop leaves it between the fetch and the taking over.
+        await mortar.Store(async db =>
+            await db.Events.Where(row => row.CalendarId == calendar).ExecuteDeleteAsync()
+            + await db.WebCalendars.ExecuteUpdateAsync(web => web.SetProperty(one => one.Applied, (string?)null))
+        );
+        var asked = host.Asked;
+
+        await mortar.Services.GetRequiredService<WebFetching>().Round(CancellationToken.None);
+
+        Assert.Equal(3, (await Events(mortar, calendar)).Count);
+        Assert.Equal(asked, host.Asked);
+    }
+
+    [Fact]
+    public async Task One_person_has_so_many_and_no_more()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        await Add(ines, Fairs);
+        await mortar.Store(async db =>
+        {
+            var model = await db.Calendars.AsNoTracking().SingleAsync(row => row.FromWeb);
+            return await db.Write<CalendarRow>(
+                Mortar.Data.Store.Act.By(DemoPeople.Ines.Id),
+                async () =>
+                {
+                    var other = await db
+                        .Groups.Where(row => row.Id != model.GroupId)
+                        .Select(row => row.Id)
+                        .FirstAsync();
+                    for (var i = 1; i < WebCalendarRules.MostOfPerson; i++)
+                    {
+                        var id = new CalendarId(Guid.CreateVersion7());
+                        db.Calendars.Add(CalendarRow.Of(model.Settings(), id, other));
+                        db.Grants.Add(
+                            new GrantRow
+                            {
+                                Id = Guid.NewGuid(),
+                                CalendarId = id,
+                                PersonId = DemoPeople.Ines.Id,
+                                Role = Role.Coordinate,
+                            }
+                        );
+                    }
+
+                    return model;
+                },
+                CancellationToken.None
+            );
+        });
+
+        (await ines.Put($"/api/calendars/{Guid.CreateVersion7()}/web", Wish(League))).IsProblem(
+            409,
+            "too-many-web-calendars"
+        );
+        using var priya = await mortar.As(DemoPeople.Priya);
+        await Add(priya, League);
     }
 
     [Fact]
