@@ -63,7 +63,7 @@ public sealed record WebAddress
     public WebAddress? LeadsTo(Uri? location) =>
         location is not null
         && Uri.TryCreate(uri, location, out var next)
-        && Check(next.OriginalString.Length > 0 ? next.AbsoluteUri : null) is { IsFit: true, Value: { } address }
+        && Check(next.AbsoluteUri) is { IsFit: true, Value: { } address }
         && (address.IsSecure || !IsSecure)
             ? address
             : null;

@@ -13,7 +13,8 @@ interface ButtonProps {
 
 const looks = {
   main: 'bg-ink text-on-ink px-4 py-2 font-bold hover:opacity-90',
-  plain: 'border border-cement-500 bg-surface px-3 py-1.5 hover:bg-cement-100',
+  plain:
+    'border border-cement-500 bg-surface px-3 py-1.5 hover:bg-cement-100 aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-on-ink',
   danger: 'border border-clash bg-surface px-3 py-1.5 text-clash hover:bg-cement-100',
   link: 'underline underline-offset-2 hover:no-underline',
 }

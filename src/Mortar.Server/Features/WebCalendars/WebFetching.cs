@@ -31,6 +31,8 @@ internal sealed class WebFetching(
     /// <summary>Those being fetched: whoever asks for one of them meanwhile waits for the same.</summary>
     private readonly ConcurrentDictionary<Guid, Lazy<Task>> underway = new();
 
+    private readonly CancellationTokenSource ending = new();
+
     protected override string Work => "Fetching calendars of the web";
 
     protected override Task Do(IServiceProvider services, CancellationToken cancellationToken) =>
@@ -50,27 +52,48 @@ internal sealed class WebFetching(
         await Parallel.ForEachAsync(
             due,
             new ParallelOptions { MaxDegreeOfParallelism = MostAtOnce, CancellationToken = cancellationToken },
-            async (source, stop) => await Fetch(source, stop)
+            async (source, stop) =>
+            {
+                try
+                {
+                    await Fetch(source, stop);
+                }
+                catch (Exception bad) when (bad is not OperationCanceledException)
+                {
+                    // One that goes wrong here must not hold the others up; it is due still.
+                    log.LogError(bad, "Source {Source} could not be taken over", source.Id);
+                }
+            }
         );
     }
 
-    /// <summary>Fetches one now; once, however many ask.</summary>
-    public async Task Fetch(WebSourceRow source, CancellationToken cancellationToken)
+    /// <summary>Fetches one now; once, however many ask, and also where who asked does not wait for it.</summary>
+    public Task Fetch(WebSourceRow source, CancellationToken cancellationToken) =>
+        underway
+            .GetOrAdd(source.Id, _ => new Lazy<Task>(() => Task.Run(() => OneAtATime(source), ending.Token)))
+            .Value.WaitAsync(cancellationToken);
+
+    public override Task StopAsync(CancellationToken cancellationToken)
     {
-        var mine = underway.GetOrAdd(
-            source.Id,
-            _ => new Lazy<Task>(() => Task.Run(() => One(source, CancellationToken.None), CancellationToken.None))
-        );
+        ending.Cancel();
+        return base.StopAsync(cancellationToken);
+    }
+
+    public override void Dispose()
+    {
+        ending.Dispose();
+        base.Dispose();
+    }
+
+    private async Task OneAtATime(WebSourceRow source)
+    {
         try
         {
-            await mine.Value.WaitAsync(cancellationToken);
+            await One(source, ending.Token);
         }
         finally
         {
-            if (mine.Value.IsCompleted)
-            {
-                underway.TryRemove(new KeyValuePair<Guid, Lazy<Task>>(source.Id, mine));
-            }
+            underway.TryRemove(source.Id, out _);
         }
     }
 

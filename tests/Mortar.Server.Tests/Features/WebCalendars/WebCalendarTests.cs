@@ -367,6 +367,24 @@ public class WebCalendarTests
     }
 
     [Fact]
+    public async Task Who_does_not_wait_for_it_has_it_fetched_all_the_same_and_anew_the_next_time()
+    {
+        await using var mortar = await TestMortar.Start();
+        var host = mortar.Services.GetRequiredService<WebHost>();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await Add(ines, League);
+        var fetching = mortar.Services.GetRequiredService<WebFetching>();
+        var source = await mortar.Store(db => db.WebSources.AsNoTracking().SingleAsync());
+
+        await Assert.ThrowsAnyAsync<OperationCanceledException>(() => fetching.Fetch(source, new(canceled: true)));
+        await fetching.Fetch(source, CancellationToken.None);
+        host.Fixtures[1] = new LocalDate(2026, 3, 14);
+        await fetching.Fetch(source, CancellationToken.None);
+
+        Assert.Single(await Events(mortar, calendar));
+    }
+
+    [Fact]
     public async Task One_person_has_so_many_and_no_more()
     {
         await using var mortar = await TestMortar.Start();

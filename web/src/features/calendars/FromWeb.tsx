@@ -1,11 +1,13 @@
 import { useState } from 'react'
 import type { Schema } from '../../api/client'
 import { writeGroup } from '../../model/groupQueries'
+import { settingsOf } from '../../model/groupSettings'
 import { Button } from '../../ui/Button'
 import { Check } from '../../ui/Check'
+import { Note } from '../../ui/Note'
 import { newSet } from '../../undo/acts'
 import { FileContents } from '../imports'
-import { LookAtWeb, makeWebCalendar, type WebLook } from '../webcalendars'
+import { everyText, LookAtWeb, makeWebCalendar, type WebLook } from '../webcalendars'
 import { CalendarForm, type CalendarSettings } from './CalendarForm'
 
 interface FromWebProps {
@@ -24,6 +26,7 @@ export function FromWeb({ start, group, calendarId, onMade }: FromWebProps) {
   return (
     <div className="grid gap-4">
       <FileContents read={look} />
+      <Note>Fetched {everyText(look.everyMinutes)}, by itself. What is in it is only read here.</Note>
       <div>
         <Button look="link" onClick={() => setSeen(null)}>
           Another address
@@ -57,30 +60,10 @@ export function FromWeb({ start, group, calendarId, onMade }: FromWebProps) {
             set,
           )
           if (areDaysOff)
-            await writeGroup(group.id, group.version, { ...groupBody(group), daysOff: calendarId }, set)
+            await writeGroup(group.id, group.version, { ...settingsOf(group), daysOff: calendarId }, set)
           await onMade(name)
         }}
       />
     </div>
   )
 }
-
-const groupBody = ({
-  name,
-  sort,
-  zone,
-  firstDay,
-  dayBegins,
-  dayEnds,
-  cover,
-  shortName,
-}: FromWebProps['group']) => ({
-  name,
-  sort,
-  zone,
-  firstDay,
-  dayBegins,
-  dayEnds,
-  cover,
-  shortName,
-})

@@ -4,6 +4,7 @@ import type { Schema } from '../../api/client'
 import { fieldProblem } from '../../api/problem'
 import { zonesQuery } from '../../model/calendarQueries'
 import { sorts, writeGroup } from '../../model/groupQueries'
+import { settingsOf } from '../../model/groupSettings'
 import { roleName } from '../../model/ladder'
 import { shelfQuery } from '../../model/shelfQuery'
 import { asClock, asMinutes, weekdays } from '../../reader/preferences'
@@ -35,13 +36,7 @@ export function GroupSettings({ group }: { group: Group }) {
     event.preventDefault()
     const act = newSet()
     try {
-      const { name, sort, zone, firstDay, dayBegins, dayEnds, cover, daysOff, shortName } = wish
-      await writeGroup(
-        group.id,
-        group.version,
-        { name, sort, zone, firstDay, dayBegins, dayEnds, cover, daysOff, shortName },
-        act,
-      )
+      await writeGroup(group.id, group.version, settingsOf(wish), act)
       setError(null)
       acts.done(`Changed the settings of “${wish.name.trim()}”.`, act)
       await queries.invalidateQueries({ queryKey: ['groups'] })
