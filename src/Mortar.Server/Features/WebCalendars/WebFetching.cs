@@ -17,6 +17,7 @@ internal sealed class WebFetching(
     WebFetcher fetcher,
     IClock clock,
     TimeProvider time,
+    IHostApplicationLifetime lifetime,
     ILogger<WebFetching> log
 ) : EveryHalfMinute(scopes, time, log)
 {
@@ -31,7 +32,8 @@ internal sealed class WebFetching(
     /// <summary>Those being fetched: whoever asks for one of them meanwhile waits for the same.</summary>
     private readonly ConcurrentDictionary<Guid, Lazy<Task>> underway = new();
 
-    private readonly CancellationTokenSource ending = new();
+    /// <summary>Mortar ends: whatever is being fetched is let go.</summary>
+    private readonly CancellationToken ending = lifetime.ApplicationStopping;
 
     protected override string Work => "Fetching calendars of the web";
 
@@ -70,26 +72,14 @@ internal sealed class WebFetching(
     /// <summary>Fetches one now; once, however many ask, and also where who asked does not wait for it.</summary>
     public Task Fetch(WebSourceRow source, CancellationToken cancellationToken) =>
         underway
-            .GetOrAdd(source.Id, _ => new Lazy<Task>(() => Task.Run(() => OneAtATime(source), ending.Token)))
+            .GetOrAdd(source.Id, _ => new Lazy<Task>(() => Task.Run(() => OneAtATime(source), ending)))
             .Value.WaitAsync(cancellationToken);
-
-    public override Task StopAsync(CancellationToken cancellationToken)
-    {
-        ending.Cancel();
-        return base.StopAsync(cancellationToken);
-    }
-
-    public override void Dispose()
-    {
-        ending.Dispose();
-        base.Dispose();
-    }
 
     private async Task OneAtATime(WebSourceRow source)
     {
         try
         {
-            await One(source, ending.Token);
+            await One(source, ending);
         }
         finally
         {
