@@ -197,6 +197,13 @@ public sealed record CalendarSettings(
             );
         }
 
+        if (settings is { FromWeb: true, GroupDefault: > Role.View and <= HighestDefault })
+        {
+            problems.Add(
+                new FieldProblem("groupDefault", "A calendar of the web is read and not changed here. Give up to View.")
+            );
+        }
+
         problems.AddRange(ProblemsOf(settings.Kinds));
         if (settings is { Takes: WhoseTime.Person, Person: null })
         {

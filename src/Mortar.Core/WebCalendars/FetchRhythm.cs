@@ -17,6 +17,12 @@ public static class FetchRhythm
     /// <summary>How long is waited at least between two times that people ask for it now.</summary>
     public static Duration BetweenNows { get; } = Duration.FromMinutes(1);
 
+    /// <summary>How long whoever asks for it now has to wait; <c>null</c> where they have not to, nor for a clock that was put back.</summary>
+    /// <param name="tried">When it was last asked for.</param>
+    /// <param name="now">When somebody asks.</param>
+    public static Duration? WaitForNow(Instant? tried, Instant now) =>
+        tried is { } then && now >= then && then + BetweenNows - now is var wait && wait > Duration.Zero ? wait : null;
+
     /// <summary>How often: as it asks for (REFRESH-INTERVAL, RFC 7986, 5.7), within bounds.</summary>
     public static Duration Every(Duration? asked) =>
         asked is { } wish && wish > Duration.Zero ? Duration.Min(Longest, Duration.Max(Shortest, wish)) : Usual;

@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Mortar.Core.WebCalendars;
 using Mortar.Core.Words;
 using Mortar.Data.Store;
 using NodaTime;
@@ -30,11 +31,14 @@ public static class WebCalendarQueries
         Instant now,
         int most,
         CancellationToken cancellationToken
-    ) =>
-        await db
+    )
+    {
+        // What is due later than it is ever put off was put off by a clock that was ahead.
+        var latest = now + FetchRhythm.Longest;
+        return await db
             .WebSources.AsNoTracking()
             .Where(source =>
-                source.DueAt <= now
+                (source.DueAt <= now || source.DueAt > latest)
                 && db.WebCalendars.Any(web =>
                     web.SourceId == source.Id
                     && db.Calendars.Any(row => row.Id == web.CalendarId && row.DeletedAt == null)
@@ -43,6 +47,7 @@ public static class WebCalendarQueries
             .OrderBy(source => source.DueAt)
             .Take(most)
             .ToListAsync(cancellationToken);
+    }
 
     /// <summary>The sources from which something was fetched that a calendar has not got: the taking over was ended in the middle.</summary>
     public static async Task<IReadOnlyList<Guid>> UnfinishedWebSources(

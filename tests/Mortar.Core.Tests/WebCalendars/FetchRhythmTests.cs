@@ -23,6 +23,18 @@ public class FetchRhythmTests
         );
 
     [Theory]
+    [InlineData(null, null)]
+    [InlineData(0, 60)]
+    [InlineData(45, 15)]
+    [InlineData(60, null)]
+    [InlineData(-3_600, null)] // the clock was put back
+    public void Who_asks_for_it_now_waits_a_minute_after_the_last_who_did(int? secondsAgo, int? wait) =>
+        Assert.Equal(
+            wait is { } seconds ? Duration.FromSeconds(seconds) : null,
+            FetchRhythm.WaitForNow(secondsAgo is { } ago ? Now - Duration.FromSeconds(ago) : null, Now)
+        );
+
+    [Theory]
     [InlineData(0, null, 60)]
     [InlineData(1, null, 15)]
     [InlineData(2, null, 30)]

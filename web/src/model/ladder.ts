@@ -26,3 +26,7 @@ export const roleName = (role: Role): string =>
 /** Whether the interface offers what needs a step. The server decides; this only spares vain tries. */
 export const reaches = (role: Role, needed: Role): boolean =>
   ladder.findIndex((step) => step.value === role) >= ladder.findIndex((step) => step.value === needed)
+
+/** Whether there is a step above one's own that is asked for: nobody changes what comes from the web. */
+export const canHaveMore = ({ role, web }: { role: Role; web: unknown }): boolean =>
+  !reaches(role, web ? 'view' : 'edit')

@@ -244,10 +244,9 @@ internal static class WebCalendarsSetup
             return Problems.NotThere("web calendar");
         }
 
-        var wait = source.TriedAt + FetchRhythm.BetweenNows - clock.GetCurrentInstant();
-        if (wait > Duration.Zero)
+        if (FetchRhythm.WaitForNow(source.TriedAt, clock.GetCurrentInstant()) is { } wait)
         {
-            return Problems.Of(new Refusal.TooOften("It was asked for just now. Ask again in a minute.", wait.Value));
+            return Problems.Of(new Refusal.TooOften("It was asked for just now. Ask again in a minute.", wait));
         }
 
         await fetching.Fetch(source, cancellationToken);
@@ -285,9 +284,14 @@ internal static class WebCalendarsSetup
     )
     {
         var role = (await db.StandingOf(person, calendarId, cancellationToken)).Role;
+        // Who gives it out, and what came instead of it, is part of what is in the calendar.
+        if (AccessRules.ToExport(role).WhyNot("calendar", "View") is { } refusal)
+        {
+            return Problems.Of(refusal);
+        }
+
         if (
-            AccessRules.ToSee(role) != Verdict.Granted
-            || await db.WebSourceOf(calendarId, cancellationToken) is not { } source
+            await db.WebSourceOf(calendarId, cancellationToken) is not { } source
             || WebAddress.Check(source.Address).Value is not { } address
         )
         {

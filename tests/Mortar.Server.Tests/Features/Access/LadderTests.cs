@@ -47,7 +47,7 @@ public class LadderTests
             [404, 403, 403, 403, 403, 403, 422]
         ),
         // It is none of the web.
-        ("GET", "calendars/{calendarId}/web", null, [404, 404, 404, 404, 404, 404, 404]),
+        ("GET", "calendars/{calendarId}/web", null, [404, 403, 403, 404, 404, 404, 404]),
         ("POST", "calendars/{calendarId}/web/fetch", null, [404, 403, 403, 404, 404, 404, 404]),
         (
             "PUT",

@@ -148,6 +148,56 @@ public class WebCalendarTests
     }
 
     [Fact]
+    public async Task Who_sees_times_only_is_not_told_who_gives_it_out_nor_what_came_instead()
+    {
+        var clock = new SetClock();
+        await using var mortar = await TestMortar.StartAt(clock);
+        var host = mortar.Services.GetRequiredService<WebHost>();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await Add(ines, League);
+        await mortar.Give(calendar, DemoPeople.Astrid, Role.Times);
+        host.BadDay = "garbage";
+        await Later(mortar, clock, Duration.FromMinutes(16));
+
+        using var astrid = await mortar.As(DemoPeople.Astrid);
+        (await astrid.Get($"/api/calendars/{calendar.Value}/web")).IsProblem(403, "not-allowed");
+        var layer = (await Layer(astrid, calendar)).GetRawText();
+        Assert.DoesNotContain(WebHost.Name, layer, StringComparison.Ordinal);
+        Assert.DoesNotContain("DOCTYPE", layer, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task After_a_clock_that_was_ahead_it_is_fetched_at_once()
+    {
+        var clock = new SetClock();
+        await using var mortar = await TestMortar.StartAt(clock);
+        var host = mortar.Services.GetRequiredService<WebHost>();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        clock.Now += Duration.FromDays(10);
+        using var ahead = await mortar.As(DemoPeople.Ines);
+        await Add(ahead, League);
+        var asked = host.Asked;
+
+        await Later(mortar, clock, -Duration.FromDays(10));
+
+        Assert.Equal(asked + 1, host.Asked);
+    }
+
+    [Fact]
+    public async Task Nobody_is_given_a_step_to_change_it_as_a_member()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+
+        var refused = (await ines.Put($"/api/calendars/{Guid.CreateVersion7()}/web", Wish(League, "edit"))).IsProblem(
+            422,
+            "unfit"
+        );
+
+        Assert.Contains("up to View", refused.Text, StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task Two_with_one_address_fetch_it_once_and_each_has_it_in_their_own_way()
     {
         var clock = new SetClock();

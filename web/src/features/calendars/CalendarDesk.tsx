@@ -4,7 +4,7 @@ import { Link } from 'react-router'
 import { endAccess } from '../../model/accessQueries'
 import type { Layer } from '../../model/bricks'
 import { writeCalendar } from '../../model/calendarQueries'
-import { reaches, roleName } from '../../model/ladder'
+import { canHaveMore, roleName } from '../../model/ladder'
 import { useReader } from '../../reader/person'
 import { Button } from '../../ui/Button'
 import { Desk } from '../../ui/Desk'
@@ -135,7 +135,7 @@ function About({
       <p className="written whitespace-pre-line">
         {layer.description || <span className="text-cement-700">No description.</span>}
       </p>
-      {layer.web && <WebPart layer={layer} />}
+      {layer.web && layer.may.export && <WebPart layer={layer} />}
       <dl className="grid grid-cols-[5rem_1fr] gap-y-1">
         <Row name="Group">{layer.groupName}</Row>
         <Row name="Your step">
@@ -159,7 +159,7 @@ function About({
           <TextLink to={`/calendars/${layer.calendarId}/history`}>What was done in it</TextLink>
         )}
         <TextLink to={`/preferences?feed=${layer.calendarId}`}>Keep it in my calendar program</TextLink>
-        {!reaches(layer.role, layer.web ? 'view' : 'edit') && <AskForMore layer={layer} />}
+        {canHaveMore(layer) && <AskForMore layer={layer} />}
         {(layer.ways.includes('own') || layer.ways.includes('link')) && (
           <Button look="danger" onClick={() => setLeaving(true)}>
             Leave this calendar

@@ -4,7 +4,7 @@ import type { Schema } from '../../api/client'
 import { fieldProblem } from '../../api/problem'
 import { zonesQuery } from '../../model/calendarQueries'
 import { groupQueries } from '../../model/groupQueries'
-import { defaultChoices } from '../../model/ladder'
+import { defaultChoices, reaches } from '../../model/ladder'
 import { Button } from '../../ui/Button'
 import { Check } from '../../ui/Check'
 import { Choice } from '../../ui/Choice'
@@ -134,7 +134,7 @@ export function CalendarForm({
         label={`Every member of ${groupName} gets`}
         value={settings.groupDefault}
         onChange={(groupDefault) => set({ groupDefault })}
-        options={defaultChoices}
+        options={isFromWeb ? defaultChoices.filter((one) => !reaches(one.value, 'add')) : defaultChoices}
         problem={fieldProblem(error, 'groupDefault')}
       />
       <FormProblem

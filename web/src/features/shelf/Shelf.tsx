@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { ChevronUp, Columns2, EllipsisVertical } from 'lucide-react'
 import { useState } from 'react'
 import type { Layer } from '../../model/bricks'
-import { reaches, roleName } from '../../model/ladder'
+import { canHaveMore, roleName } from '../../model/ladder'
 import { setsQuery } from '../../model/shelfQuery'
 import type { AddressLayers } from '../../model/useAddressLayers'
 import { MarkBlock } from '../../ui/MarkSign'
@@ -297,7 +297,7 @@ function LayerChip({ layer, neighbours: [before, after], shelf, onOpen }: LayerC
         {layer.role !== 'none' && (
           <MenuItem onSelect={() => onOpen(layer.calendarId, 'about')}>Open its page</MenuItem>
         )}
-        {layer.role !== 'none' && !reaches(layer.role, 'edit') && (
+        {layer.role !== 'none' && canHaveMore(layer) && (
           <MenuItem onSelect={() => onOpen(layer.calendarId, 'about')}>
             Ask for more than {roleName(layer.role)}
           </MenuItem>

@@ -3,7 +3,7 @@ import { type ReactNode, useState } from 'react'
 import { AskForm } from '../../features/access'
 import { useShelf } from '../../features/shelf/useShelf'
 import type { Layer } from '../../model/bricks'
-import { reaches, roleName } from '../../model/ladder'
+import { canHaveMore, roleName } from '../../model/ladder'
 import { Button } from '../../ui/Button'
 import { MarkBlock } from '../../ui/MarkSign'
 import { knownQuery } from '../read/wallQuery'
@@ -101,7 +101,7 @@ function Calendar({ layer, onOpen, onShelf }: { layer: Layer; onOpen: () => void
           {layer.offShelf ? 'Put on my shelf' : 'Take off my shelf'}
           <span className="sr-only">: {layer.name}</span>
         </Button>
-        {!reaches(layer.role, 'edit') && (
+        {canHaveMore(layer) && (
           <Button look="link" pressed={asking} onClick={() => setAsking(!asking)}>
             Ask for more<span className="sr-only"> of {layer.name}</span>
           </Button>
