@@ -167,7 +167,7 @@ public abstract record VisibleEvent
         : SeesEverything(role, reader, whole) ? WithNamesSeen(role, reader, whole)
         : whole.WithContents(Outlined) with { AddedBy = default, GivenTo = Attendees.None, Editors = Attendees.None };
 
-    private static EventContent Outlined(EventContent content) =>
+    internal static EventContent Outlined(EventContent content) =>
         EventContent.Blank with
         {
             Title = content.Private ? string.Empty : content.Title,
@@ -331,11 +331,11 @@ public abstract record VisibleEvent
             Private = true,
         };
 
-    private static bool IsShown(Role role, PersonId reader, Occurrence one) =>
+    internal static bool IsShown(Role role, PersonId reader, Occurrence one) =>
         AccessRules.OnEvent(role, reader, one.Event) >= Role.Outline
         && SeesContent(role, reader, one.Event, one.Content);
 
-    private static bool SeesContent(Role role, PersonId reader, Event whole, EventContent content) =>
+    internal static bool SeesContent(Role role, PersonId reader, Event whole, EventContent content) =>
         !content.Private
         || AccessRules.SeesPrivate(
             AccessRules.OnEvent(role, reader, whole),
@@ -355,7 +355,7 @@ public abstract record VisibleEvent
             AccessRules.ToGiveAway(role, reader, occurrence.Event) == Verdict.Granted
         );
 
-    private static IEnumerable<Busy> BusyStretches(IEnumerable<Occurrence> occurrences, Window window)
+    internal static IEnumerable<Busy> BusyStretches(IEnumerable<Occurrence> occurrences, Window window)
     {
         var taken = occurrences
             .Where(one => one.Content is { ShowAs: not ShowAs.Free, Cancelled: false })

@@ -35,6 +35,9 @@ public sealed record PublicLinks(string Url)
     /// <summary>Where calendar programs read a feed, by its secret.</summary>
     public string Feed(string secret) => $"{Url}/feed/{secret}.ics";
 
+    /// <summary>Where calendar programs sign in with the key of a device.</summary>
+    public string Devices => $"{Url}/dav/";
+
     /// <summary>What waits for one's answer.</summary>
     public string Inbox => $"{Url}/inbox";
 

@@ -14,6 +14,9 @@ namespace Mortar.Core.Writing;
 /// </summary>
 public static class EventWriting
 {
+    internal const string OthersAbsences =
+        "With the step Add you enter your own absences. Ask somebody who may edit the calendar to enter others'.";
+
     /// <summary>An event that is not there yet.</summary>
     /// <param name="writer">Who makes it.</param>
     /// <param name="id">What it is called.</param>
@@ -280,10 +283,7 @@ public static class EventWriting
         if (!purpose.MayName(writer.RoleOn(into.Id), writer.AnswersIn(into.Group), wish.NewlyNamed(before)))
         {
             problems.Add(
-                new FieldProblem(
-                    "attendees",
-                    "With the step Add you enter your own absences. Ask somebody who may edit the calendar to enter others'."
-                )
+                new FieldProblem("attendees", OthersAbsences)
             );
         }
 

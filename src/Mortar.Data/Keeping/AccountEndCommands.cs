@@ -266,6 +266,9 @@ public sealed class AccountEndCommands(MortarDb db, ZoneClock zones)
         await db.Layers.Where(row => row.PersonId == person).ExecuteDeleteAsync(cancellationToken);
         await db.Sets.Where(row => row.Owner == person && row.GroupId == null).ExecuteDeleteAsync(cancellationToken);
         await db.Feeds.Where(row => row.Owner == person).ExecuteDeleteAsync(cancellationToken);
+        await db.Devices.Where(row => row.Owner == person).ExecuteDeleteAsync(cancellationToken);
+        await db.OwnAlarms.Where(row => row.PersonId == person).ExecuteDeleteAsync(cancellationToken);
+        await db.OwnProperties.Where(row => row.PersonId == person).ExecuteDeleteAsync(cancellationToken);
         await db.Reminders.Where(row => row.PersonId == person).ExecuteDeleteAsync(cancellationToken);
         await db.PasswordResets.Where(row => row.PersonId == person).ExecuteDeleteAsync(cancellationToken);
         // Its sign-ins count no more without it. Passkeys and the second factor go with it (ON DELETE CASCADE).

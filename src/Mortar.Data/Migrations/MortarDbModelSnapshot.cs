@@ -887,6 +887,132 @@ namespace Mortar.Data.Migrations
                     b.ToTable("ConcernedByEvents", (string)null);
                 });
 
+            modelBuilder.Entity("Mortar.Data.Devices.DeviceRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("EndedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("MadeAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("Owner")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Program")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Role")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("SeenAt")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Hash")
+                        .IsUnique()
+                        .HasDatabaseName("UX_Devices_Hash");
+
+                    b.HasIndex("Owner");
+
+                    b.ToTable("Devices", (string)null);
+                });
+
+            modelBuilder.Entity("Mortar.Data.Devices.LeftCalendarRow", b =>
+                {
+                    b.Property<Guid>("CalendarId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Sequence")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("EventId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("CalendarId", "Sequence");
+
+                    b.HasIndex("Sequence");
+
+                    b.ToTable("LeftCalendars", (string)null);
+                });
+
+            modelBuilder.Entity("Mortar.Data.Devices.ObjectNameRow", b =>
+                {
+                    b.Property<Guid>("CalendarId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("EventId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("CalendarId", "Name");
+
+                    b.HasIndex("EventId");
+
+                    b.ToTable("ObjectNames", (string)null);
+                });
+
+            modelBuilder.Entity("Mortar.Data.Devices.OwnAlarmsRow", b =>
+                {
+                    b.Property<Guid>("PersonId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("EventId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Stamp")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Text")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("PersonId", "EventId");
+
+                    b.HasIndex("EventId");
+
+                    b.HasIndex("Stamp");
+
+                    b.ToTable("OwnAlarms", (string)null);
+                });
+
+            modelBuilder.Entity("Mortar.Data.Devices.OwnPropertyRow", b =>
+                {
+                    b.Property<Guid>("PersonId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("CalendarId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Xml")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("PersonId", "CalendarId", "Name");
+
+                    b.HasIndex("CalendarId");
+
+                    b.ToTable("OwnProperties", (string)null);
+                });
+
             modelBuilder.Entity("Mortar.Data.Events.EventRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -2115,6 +2241,71 @@ namespace Mortar.Data.Migrations
                         .IsRequired();
 
                     b.Navigation("Change");
+                });
+
+            modelBuilder.Entity("Mortar.Data.Devices.DeviceRow", b =>
+                {
+                    b.HasOne("Mortar.Data.Groups.PersonRow", null)
+                        .WithMany()
+                        .HasForeignKey("Owner")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Mortar.Data.Devices.LeftCalendarRow", b =>
+                {
+                    b.HasOne("Mortar.Data.Changes.ChangeRow", "Change")
+                        .WithMany()
+                        .HasForeignKey("Sequence")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.Navigation("Change");
+                });
+
+            modelBuilder.Entity("Mortar.Data.Devices.ObjectNameRow", b =>
+                {
+                    b.HasOne("Mortar.Data.Calendars.CalendarRow", null)
+                        .WithMany()
+                        .HasForeignKey("CalendarId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Mortar.Data.Events.EventRow", null)
+                        .WithMany()
+                        .HasForeignKey("EventId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Mortar.Data.Devices.OwnAlarmsRow", b =>
+                {
+                    b.HasOne("Mortar.Data.Events.EventRow", null)
+                        .WithMany()
+                        .HasForeignKey("EventId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Mortar.Data.Groups.PersonRow", null)
+                        .WithMany()
+                        .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Mortar.Data.Devices.OwnPropertyRow", b =>
+                {
+                    b.HasOne("Mortar.Data.Calendars.CalendarRow", null)
+                        .WithMany()
+                        .HasForeignKey("CalendarId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Mortar.Data.Groups.PersonRow", null)
+                        .WithMany()
+                        .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
                 });
 
             modelBuilder.Entity("Mortar.Data.Events.EventRow", b =>

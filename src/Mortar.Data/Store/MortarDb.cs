@@ -12,6 +12,7 @@ using Mortar.Data.Answers;
 using Mortar.Data.Availability;
 using Mortar.Data.Calendars;
 using Mortar.Data.Changes;
+using Mortar.Data.Devices;
 using Mortar.Data.Events;
 using Mortar.Data.Feeds;
 using Mortar.Data.Groups;
@@ -76,6 +77,16 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
     public DbSet<NoticeboardOpensRow> NoticeboardOpens => Set<NoticeboardOpensRow>();
 
     public DbSet<FeedRow> Feeds => Set<FeedRow>();
+
+    public DbSet<DeviceRow> Devices => Set<DeviceRow>();
+
+    public DbSet<ObjectNameRow> ObjectNames => Set<ObjectNameRow>();
+
+    public DbSet<OwnAlarmsRow> OwnAlarms => Set<OwnAlarmsRow>();
+
+    public DbSet<OwnPropertyRow> OwnProperties => Set<OwnPropertyRow>();
+
+    public DbSet<LeftCalendarRow> LeftCalendars => Set<LeftCalendarRow>();
 
     public DbSet<ShortAddressRow> ShortAddresses => Set<ShortAddressRow>();
 
@@ -291,7 +302,20 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
                 case EntityState.Modified:
                     entry.Entity.Version = entry.OriginalValues.GetValue<int>(nameof(IRecorded.Version)) + 1;
                     var before = (IRecorded)entry.OriginalValues.ToObject();
-                    Changes.Add(Concerning(ToRow(entry, StoredText.Of(before)), before, entry.Entity));
+                    var change = Concerning(ToRow(entry, StoredText.Of(before)), before, entry.Entity);
+                    Changes.Add(change);
+                    if (before is EventRow was && entry.Entity is EventRow now && was.CalendarId != now.CalendarId)
+                    {
+                        LeftCalendars.Add(
+                            new LeftCalendarRow
+                            {
+                                CalendarId = was.CalendarId,
+                                EventId = was.Id,
+                                Change = change,
+                            }
+                        );
+                    }
+
                     break;
                 case EntityState.Deleted:
                     throw new NotSupportedException("Recorded rows are never deleted; let them vanish.");

@@ -112,7 +112,42 @@ public static class CalendarFileWriter
             component.Lines.AddRange(inEach);
         }
 
-        var defined = DefinedZones(written.Select(one => one.Event));
+        return Whole(lines, components, written.Select(one => one.Event), now, clock);
+    }
+
+    /// <summary>The rules of a zone as a file of nothing else.</summary>
+    /// <param name="zone">An IANA name.</param>
+    /// <param name="clock">Zone rules.</param>
+    public static string ZoneFile(string zone, ZoneClock clock)
+    {
+        var text = new StringBuilder();
+        Line(text, "BEGIN:VCALENDAR");
+        Line(text, "VERSION:2.0");
+        Line(text, "PRODID:-//Mortar//Mortar//EN");
+        foreach (var line in ZoneDefinition.Lines(clock.Zone(zone), 2020, Instant.FromUtc(2030, 1, 1, 0, 0)))
+        {
+            Line(text, line);
+        }
+
+        Line(text, "END:VCALENDAR");
+        return text.ToString();
+    }
+
+    /// <summary>A whole file of components, with the definitions of the zones they name.</summary>
+    /// <param name="lines">What it says of itself.</param>
+    /// <param name="components">Those that are in it: VEVENTs, and definitions that came with them.</param>
+    /// <param name="events">The events they were written from.</param>
+    /// <param name="now">Up to ten years after it zones are defined.</param>
+    /// <param name="clock">Zone rules.</param>
+    internal static string Whole(
+        IReadOnlyList<ContentLine> lines,
+        IReadOnlyList<Component> components,
+        IEnumerable<Event> events,
+        Instant now,
+        ZoneClock clock
+    )
+    {
+        var defined = DefinedZones(events);
         var vevents = components.Where(component => component.Name == "VEVENT").ToList();
         var foreign = CalendarFile.Definitions(components);
         var used = vevents
@@ -153,7 +188,8 @@ public static class CalendarFileWriter
         return text.ToString();
     }
 
-    private static IEnumerable<Component> Components(
+    /// <summary>The components of one event: of those that came from a file their source, with what was changed here.</summary>
+    internal static IEnumerable<Component> Components(
         EventToWrite one,
         string zone,
         PeopleToWrite? names,

@@ -20,6 +20,15 @@ internal sealed class Component(string name, int beginsAt)
     /// <summary>Whether its END was there.</summary>
     public bool Whole { get; set; }
 
+    /// <summary>The same with some only of the components inside it.</summary>
+    public Component WithInside(Func<Component, bool> isKept)
+    {
+        var copy = new Component(Name, Line) { Whole = Whole };
+        copy.Lines.AddRange(Lines);
+        copy.Inside.AddRange(Inside.Where(isKept));
+        return copy;
+    }
+
     public ContentLine? First(string name) => Lines.Find(line => line.Name == name);
 
     public IEnumerable<ContentLine> All(string name) => Lines.Where(line => line.Name == name);

@@ -98,9 +98,9 @@ internal static class FilePeople
             _ => string.Empty,
         };
 
-    private static bool IsOurs(ContentLine line) => line.Name is "ATTENDEE" or "ORGANIZER" && Person(line) is not null;
+    internal static bool IsOurs(ContentLine line) => line.Name is "ATTENDEE" or "ORGANIZER" && Person(line) is not null;
 
-    private static PersonId? Person(ContentLine line) =>
+    internal static PersonId? Person(ContentLine line) =>
         line.Value.StartsWith(Scheme, StringComparison.OrdinalIgnoreCase)
         && Guid.TryParseExact(line.Value[Scheme.Length..], "D", out var id)
             ? new PersonId(id)

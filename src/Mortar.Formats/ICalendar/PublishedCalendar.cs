@@ -153,7 +153,7 @@ public static class PublishedCalendar
         var text = new StringBuilder();
         if (busy.Count > 0)
         {
-            Busy(text, head, busy, reach, stamp);
+            Busy(text, head.Source ?? head.Name, busy, reach, stamp);
         }
 
         return text.ToString();
@@ -232,7 +232,7 @@ public static class PublishedCalendar
 
     private static void Busy(
         StringBuilder text,
-        PublishedHead head,
+        string from,
         IReadOnlyCollection<PublishedBusy> busy,
         Interval reach,
         Instant stamp
@@ -240,7 +240,7 @@ public static class PublishedCalendar
     {
         Line(text, "BEGIN:VFREEBUSY");
         // Named after where it comes from, without saying it: the address may be a secret.
-        var name = SHA256.HashData(Encoding.UTF8.GetBytes(head.Source ?? head.Name));
+        var name = SHA256.HashData(Encoding.UTF8.GetBytes(from));
         Line(text, $"UID:busy-{Convert.ToHexStringLower(name)[..32]}");
         Line(text, $"DTSTAMP:{Utc.Format(stamp)}");
         Line(text, $"DTSTART:{Utc.Format(reach.Start)}");
@@ -265,6 +265,17 @@ public static class PublishedCalendar
     }
 
     private static void Line(StringBuilder text, string line) => CalendarFileWriter.Line(text, line);
+
+    /// <summary>Only when it is busy, as a whole file.</summary>
+    public static string FreeBusy(IReadOnlyCollection<PublishedBusy> busy, Interval reach, Instant stamp)
+    {
+        var text = new StringBuilder();
+        Line(text, "BEGIN:VCALENDAR");
+        Line(text, "VERSION:2.0");
+        Line(text, "PRODID:-//Mortar//Mortar//EN");
+        Busy(text, "free-busy", busy, reach, stamp);
+        return text.Append(End).ToString();
+    }
 
     /// <summary>The name that is nearest to a hue of those a COLOR can have (RFC 7986, 5.9: the names of CSS Color Level 3, 4.3).</summary>
     public static string ColorName(Hue hue) =>

@@ -17,6 +17,7 @@ using Mortar.Server.Features.Availability;
 using Mortar.Server.Features.Binned;
 using Mortar.Server.Features.Calendars;
 using Mortar.Server.Features.Demo;
+using Mortar.Server.Features.Devices;
 using Mortar.Server.Features.Events;
 using Mortar.Server.Features.Feeds;
 using Mortar.Server.Features.Groups;
@@ -88,6 +89,7 @@ internal static class MortarHost
         builder.Services.AddLinks();
         builder.Services.AddNoticeboards();
         builder.Services.AddFeeds();
+        builder.Services.AddDevices();
         builder.Services.AddSpreadsheets();
         builder.Services.AddPaper();
         builder.Services.AddArchives();
@@ -129,6 +131,7 @@ internal static class MortarHost
         app.UseStatusCodePages();
         app.UseNoticeboards();
         app.UseFeeds();
+        app.UseDevices();
         app.UsePaper();
         app.UseSecurityHeaders(SecurityHeaders.Policy());
         var web = Path.GetFullPath(options.Web);
@@ -161,6 +164,7 @@ internal static class MortarHost
         api.MapLinks();
         api.MapNoticeboards();
         api.MapFeeds();
+        api.MapDevices();
         api.MapSpreadsheets();
         api.MapArchives();
         api.MapEvents();

@@ -25,6 +25,12 @@ internal static class RateLimits
     /// <summary>For files that are made to be given out: one after the other, a few waiting; by person.</summary>
     public const string Making = "making";
 
+    /// <summary>For keys of devices that are none; by address of the network.</summary>
+    public const string Keys = "keys";
+
+    /// <summary>For what calendar programs ask; by person, whose devices are counted together.</summary>
+    public const string Devices = "devices";
+
     private const int AsksPerMinute = 60;
 
     /// <summary>How many changes somebody makes at once before it is slowed down, and how many a second after that.</summary>
@@ -67,6 +73,7 @@ internal static class RateLimits
         PartitionedRateLimiter.Create<HttpContext, string>(context =>
             HttpMethods.IsGet(context.Request.Method)
             || HttpMethods.IsHead(context.Request.Method)
+            || context.Request.Method is "PROPFIND" or "REPORT"
             || PersonOf(context) is not { } person
                 ? RateLimitPartition.GetNoLimiter("others")
                 : Bucket(person, Changes, ChangesPerSecond)
@@ -88,6 +95,8 @@ internal static class RateLimits
                     _ => new ConcurrencyLimiterOptions { PermitLimit = 1, QueueLimit = 3 }
                 ),
                 Asks => PerMinute(who, AsksPerMinute),
+                Devices => Bucket(who, Changes, ChangesPerSecond),
+                Keys => PerMinute(network, options.SignInsPerMinute),
                 Reading => PerMinute(network, options.ReadsPerMinute),
                 SignIn => PerMinute(network, options.SignInsPerMinute),
                 _ => throw new InvalidOperationException($"There is no limit {policy}."),

@@ -40,4 +40,7 @@ internal sealed partial class SecurityLog(ILogger<SecurityLog> log)
 
     [LoggerMessage(7, LogLevel.Information, "{Person} deleted their account from {Network}")]
     public partial void AccountDeleted(Guid person, IPAddress? network);
+
+    [LoggerMessage(8, LogLevel.Warning, "The key of a device was refused from {Network}")]
+    public partial void KeyRefused(IPAddress? network);
 }

@@ -7,6 +7,7 @@ import { Button } from '../../ui/Button'
 import { useTitle } from '../../ui/useTitle'
 import { useActs } from '../../undo/acts'
 import { EndAccountPart, PasswordPart } from '../accounts'
+import { DevicesPart } from '../devices'
 import { FeedsPart } from '../feeds'
 import { Addresses } from './Addresses'
 import { Guardianships } from './Guardianships'
@@ -59,6 +60,7 @@ export function PreferencesPage() {
         </div>
       </form>
       <Guardianships />
+      <DevicesPart />
       <FeedsPart />
       <NamePart />
       <Addresses />

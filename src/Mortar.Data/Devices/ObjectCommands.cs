@@ -1,0 +1,228 @@
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Events;
+using Mortar.Core.Time;
+using Mortar.Core.Words;
+using Mortar.Core.Writing;
+using Mortar.Data.Access;
+using Mortar.Data.Calendars;
+using Mortar.Data.Events;
+using Mortar.Data.Store;
+
+namespace Mortar.Data.Devices;
+
+/// <summary>What a program sent, as it is to be kept.</summary>
+/// <param name="Event">What the event is to be; <c>null</c> where nothing of it is another.</param>
+/// <param name="Source">Its components, with all that other programs know of; <c>null</c> where it was made here.</param>
+/// <param name="Alarms">The sender's own; <c>null</c> where they are those of the event.</param>
+public sealed record ObjectWish(WholeWish? Event, string? Source, string? Alarms);
+
+/// <summary>Writes what calendar programs send, by the rules of everything that is written.</summary>
+public sealed class ObjectCommands(MortarDb db, ZoneClock zones)
+{
+    /// <summary>An event that is not there for its sender.</summary>
+    /// <param name="act">Whose act.</param>
+    /// <param name="calendar">Where it goes.</param>
+    /// <param name="name">Under which name it is found there again.</param>
+    /// <param name="uid">Its UID.</param>
+    /// <param name="wish">What it is to be.</param>
+    /// <param name="cancellationToken">Stops it; nothing is written then.</param>
+    public Task<Outcome<EventRow>> Create(
+        Act act,
+        CalendarId calendar,
+        string name,
+        string uid,
+        ObjectWish wish,
+        CancellationToken cancellationToken
+    ) =>
+        db.Write<EventRow>(
+            act,
+            async () =>
+            {
+                var writer = await db.ReaderOf(act.Actor, cancellationToken);
+                var into = await Reached(writer, calendar, cancellationToken);
+                var id = new EventId(Guid.CreateVersion7());
+                var same = await db
+                    .Events.AsNoTracking()
+                    .FirstOrDefaultAsync(
+                        row => row.CalendarId == calendar && row.Uid == uid && row.DeletedAt == null,
+                        cancellationToken
+                    );
+                if (same is not null && VisibleEvent.IsThere(writer.RoleOn(calendar), act.Actor, same.ToCore()))
+                {
+                    return new Refusal.AgainstRule(
+                        UidConflict,
+                        "This event is in the calendar already, under another name."
+                    );
+                }
+
+                var decided = WholeWriting.Create(
+                    writer,
+                    id,
+                    // Of one that is hidden from its sender nothing is told, not even that it is there; what was sent keeps its own UID.
+                    same is null ? uid : $"{id.Value}@mortar",
+                    wish.Event!,
+                    await Wished(into, wish.Event!, before: null, cancellationToken)
+                );
+                if (decided is not Outcome<Event>.Done made)
+                {
+                    return decided.WhyNot;
+                }
+
+                var row = new EventRow
+                {
+                    Id = id,
+                    CalendarId = calendar,
+                    Uid = made.Value.Uid,
+                    AddedBy = made.Value.AddedBy,
+                    Source = wish.Source,
+                };
+                row.Apply(made.Value, zones);
+                db.Events.Add(row);
+                await Name(calendar, name, id, cancellationToken);
+                await SetAlarms(act.Actor, id, wish.Alarms, cancellationToken);
+                return await db.WhyTaken(act.Actor, into!, [row], zones, cancellationToken) is { } why
+                    ? why
+                    : row;
+            },
+            cancellationToken
+        );
+
+    /// <summary>An event that is there, as its sender saw it; also where it is to go to another calendar.</summary>
+    /// <param name="act">Whose act.</param>
+    /// <param name="id">Which.</param>
+    /// <param name="wish">What it is to be.</param>
+    /// <param name="name">Under which name it is found in another calendar; <c>null</c> where it stays.</param>
+    /// <param name="cancellationToken">Stops it; nothing is written then.</param>
+    public Task<Outcome<EventRow>> Change(
+        Act act,
+        EventId id,
+        ObjectWish wish,
+        string? name,
+        CancellationToken cancellationToken
+    ) =>
+        db.Write<EventRow>(
+            act,
+            async () =>
+            {
+                if (await db.Events.FirstOrDefaultAsync(one => one.Id == id, cancellationToken) is not { } row)
+                {
+                    return await db.NoEvent(act.Actor, cancellationToken);
+                }
+
+                var writer = await db.ReaderOf(act.Actor, cancellationToken);
+                if (wish.Event is not { } whole)
+                {
+                    var role = writer.RoleOn(row.CalendarId);
+                    if (!VisibleEvent.IsThere(role, act.Actor, row.ToCore()) || row.DeletedAt is not null)
+                    {
+                        return new Refusal.NotThere("event");
+                    }
+
+                    await SetAlarms(act.Actor, id, wish.Alarms, cancellationToken);
+                    return row;
+                }
+
+                var into = await Reached(writer, whole.CalendarId, cancellationToken, row);
+                var stored = await db.Stored(row, writer, cancellationToken);
+                var decided = WholeWriting.Change(
+                    writer,
+                    stored,
+                    whole,
+                    await Wished(into, whole, row, cancellationToken)
+                );
+                switch (decided)
+                {
+                    case Outcome<Event>.Stale:
+                        return new Outcome<EventRow>.Stale(row);
+                    case Outcome<Event>.Done done:
+                        row.CalendarId = done.Value.CalendarId;
+                        row.Source = wish.Source;
+                        row.Apply(done.Value, zones);
+                        break;
+                    default:
+                        return decided.WhyNot;
+                }
+
+                if (name is not null)
+                {
+                    await Name(whole.CalendarId, name, id, cancellationToken);
+                }
+
+                await SetAlarms(act.Actor, id, wish.Alarms, cancellationToken);
+                return await db.WhyTaken(act.Actor, into!, [row], zones, cancellationToken) is { } why
+                    ? why
+                    : row;
+            },
+            cancellationToken
+        );
+
+    /// <summary>The rule that of one UID there is one event in a calendar (CALDAV:no-uid-conflict, RFC 4791, 5.3.2.1).</summary>
+    public const string UidConflict = "no-uid-conflict";
+
+    private async Task Name(CalendarId calendar, string name, EventId id, CancellationToken cancellationToken)
+    {
+        if (await db.ObjectNames.FindAsync([calendar, name], cancellationToken) is { } known)
+        {
+            // Whatever had the name is not there any more.
+            known.EventId = id;
+        }
+        else
+        {
+            db.ObjectNames.Add(
+                new ObjectNameRow
+                {
+                    CalendarId = calendar,
+                    Name = name,
+                    EventId = id,
+                }
+            );
+        }
+    }
+
+    private async Task SetAlarms(PersonId person, EventId id, string? alarms, CancellationToken cancellationToken)
+    {
+        var row = await db.OwnAlarms.FindAsync([person, id], cancellationToken);
+        if (row?.Text == alarms)
+        {
+            return;
+        }
+
+        if (row is null)
+        {
+            row = new OwnAlarmsRow { PersonId = person, EventId = id };
+            db.OwnAlarms.Add(row);
+        }
+
+        row.Text = alarms;
+        row.Stamp = (await db.OwnAlarms.MaxAsync(one => (long?)one.Stamp, cancellationToken) ?? 0) + 1;
+    }
+
+    /// <summary>Of a calendar that is hidden no more is looked for than of one that never was.</summary>
+    private async Task<CalendarRow?> Reached(
+        Reader writer,
+        CalendarId id,
+        CancellationToken cancellationToken,
+        EventRow? row = null
+    ) =>
+        writer.RoleOn(id) > Role.None
+        || (row?.CalendarId == id && VisibleEvent.IsThere(Role.None, writer.Person, row.ToCore()))
+            ? await db.Calendars.AsNoTracking().FirstOrDefaultAsync(one => one.Id == id, cancellationToken)
+            : null;
+
+    private async Task<WishedCalendar?> Wished(
+        CalendarRow? into,
+        WholeWish wish,
+        EventRow? before,
+        CancellationToken cancellationToken
+    ) =>
+        into?.ToCore(
+            await db.StrangersAmong(wish.NewlyNamed(before?.ToCore()), into, cancellationToken),
+            before is not null
+                && before.CalendarId != into.Id
+                && await db.Events.AnyAsync(
+                    one => one.CalendarId == into.Id && one.Uid == before.Uid && one.DeletedAt == null,
+                    cancellationToken
+                )
+        );
+}

@@ -1,0 +1,280 @@
+using System.Globalization;
+using Microsoft.EntityFrameworkCore;
+using Mortar.Core.Access;
+using Mortar.Core.Answers;
+using Mortar.Core.Devices;
+using Mortar.Core.Events;
+using Mortar.Core.Time;
+using Mortar.Core.Words;
+using Mortar.Data.Events;
+using Mortar.Data.Store;
+using Mortar.Formats.ICalendar;
+using NodaTime;
+using NodaTime.Text;
+
+namespace Mortar.Server.Features.Devices;
+
+/// <summary>An event in a calendar as a device has it, or a stretch that is only taken.</summary>
+/// <param name="Name">Its name in the calendar's address.</param>
+/// <param name="Object">What it is.</param>
+/// <param name="Row">The event; <c>null</c> for a stretch.</param>
+/// <param name="IsWhole">Whether all of the event is told.</param>
+internal sealed record DavObject(string Name, CalendarObject Object, EventRow? Row, bool IsWhole)
+{
+    /// <summary>When it takes place in some days, each date once.</summary>
+    public IEnumerable<Occurrence> Occurrences(Window window, ZoneClock zones) =>
+        Object.Event.Occurrences(window, zones);
+}
+
+/// <summary>Reads what is in the calendars of a device, by the rules of everything that is read.</summary>
+internal sealed class DavObjects(MortarDb db, ZoneClock zones, IClock clock)
+{
+    private const string Prefix = "m-";
+    private const string Suffix = ".ics";
+    private const string BusyPrefix = "busy-";
+    private const string Perhaps = "-perhaps";
+
+    private static readonly InstantPattern Utc = InstantPattern.CreateWithInvariantCulture("uuuuMMdd'T'HHmmss'Z'");
+
+    /// <summary>Everything in a calendar.</summary>
+    public async Task<IReadOnlyList<DavObject>> All(DavCalendar calendar, CancellationToken cancellationToken)
+    {
+        if (calendar.Role == Role.Times && calendar.Reader == PersonId.Nobody)
+        {
+            return await Busy(calendar, cancellationToken);
+        }
+
+        var rows = await db
+            .Events.AsNoTracking()
+            .Where(row => row.CalendarId == calendar.Id && row.DeletedAt == null)
+            .OrderBy(row => row.Id)
+            .ToListAsync(cancellationToken);
+        return [.. await Told(calendar, rows, cancellationToken), .. await Busy(calendar, cancellationToken)];
+    }
+
+    /// <summary>What can take place in some days, and possibly more.</summary>
+    public async Task<IReadOnlyList<DavObject>> Touching(
+        DavCalendar calendar,
+        Window window,
+        CancellationToken cancellationToken
+    )
+    {
+        var (from, to) = (window.Span.Start - Slack, window.Span.End + Slack);
+        var rows = await db
+            .Events.AsNoTracking()
+            .Where(row =>
+                row.CalendarId == calendar.Id && row.DeletedAt == null && row.IndexEnd >= from && row.IndexStart <= to
+            )
+            .OrderBy(row => row.Id)
+            .ToListAsync(cancellationToken);
+        return [.. await Told(calendar, rows, cancellationToken), .. await Busy(calendar, cancellationToken)];
+    }
+
+    /// <summary>Whole days and floating times are indexed as UTC.</summary>
+    private static readonly Duration Slack = Duration.FromHours(16);
+
+    /// <summary>Some events of a calendar.</summary>
+    public async Task<IReadOnlyList<DavObject>> Of(
+        DavCalendar calendar,
+        IReadOnlyCollection<EventId> ids,
+        CancellationToken cancellationToken
+    )
+    {
+        var rows = await db
+            .Events.AsNoTracking()
+            .Where(row => ids.Contains(row.Id) && row.CalendarId == calendar.Id && row.DeletedAt == null)
+            .ToListAsync(cancellationToken);
+        return await Told(calendar, rows, cancellationToken);
+    }
+
+    /// <summary>What has a name in a calendar; <c>null</c> for nothing.</summary>
+    public async Task<DavObject?> Named(DavCalendar calendar, string name, CancellationToken cancellationToken) =>
+        (await Named(calendar, [name], cancellationToken)).GetValueOrDefault(name);
+
+    /// <summary>What has some names in a calendar.</summary>
+    public async Task<IReadOnlyDictionary<string, DavObject>> Named(
+        DavCalendar calendar,
+        IReadOnlyCollection<string> names,
+        CancellationToken cancellationToken
+    )
+    {
+        var found = new Dictionary<string, DavObject>(StringComparer.Ordinal);
+        if (names.Any(name => name.StartsWith(BusyPrefix, StringComparison.Ordinal)))
+        {
+            foreach (var one in await Busy(calendar, cancellationToken))
+            {
+                if (names.Contains(one.Name))
+                {
+                    found[one.Name] = one;
+                }
+            }
+        }
+
+        var given = await db
+            .ObjectNames.AsNoTracking()
+            .Where(row => row.CalendarId == calendar.Id && names.Contains(row.Name))
+            .ToListAsync(cancellationToken);
+        var ids = names.Select(IdIn).OfType<EventId>().Concat(given.Select(row => row.EventId)).ToHashSet();
+        foreach (var one in await Of(calendar, ids, cancellationToken))
+        {
+            // By the name of its own an event is found that a program gave another one.
+            foreach (var name in names.Where(name => name == one.Name || IdIn(name) == one.Row!.Id))
+            {
+                found[name] = one;
+            }
+        }
+
+        return found;
+    }
+
+    /// <summary>The names of some events in a calendar.</summary>
+    public async Task<IReadOnlyDictionary<EventId, string>> NamesOf(
+        CalendarId calendar,
+        IReadOnlyCollection<EventId> ids,
+        CancellationToken cancellationToken
+    )
+    {
+        var given = (
+            ids.Count > 500
+                ? await db
+                    .ObjectNames.AsNoTracking()
+                    .Where(row => row.CalendarId == calendar)
+                    .ToListAsync(cancellationToken)
+                : await db
+                    .ObjectNames.AsNoTracking()
+                    .Where(row => row.CalendarId == calendar && ids.Contains(row.EventId))
+                    .ToListAsync(cancellationToken)
+        )
+            .GroupBy(row => row.EventId)
+            .ToDictionary(same => same.Key, same => same.First().Name);
+        return ids.ToDictionary(id => id, id => given.GetValueOrDefault(id) ?? NameOf(id));
+    }
+
+    /// <summary>Whether a program may give an event this name: not those that events of here have.</summary>
+    public static bool IsFree(string name) =>
+        !name.StartsWith(Prefix, StringComparison.Ordinal) && !name.StartsWith(BusyPrefix, StringComparison.Ordinal);
+
+    /// <summary>The stretches of which only that they are taken is told.</summary>
+    public async Task<IReadOnlyList<DavObject>> Busy(DavCalendar calendar, CancellationToken cancellationToken)
+    {
+        if (calendar.Role is Role.None or >= Role.Edit)
+        {
+            return [];
+        }
+
+        var window = Reach(calendar);
+        var events = (
+            await db.EventsTouching([calendar.Id], window, cancellationToken)
+        ).Where(one => calendar.Role == Role.Times || one.Contents.Any(content => content.Private));
+        return
+        [
+            .. from stretch in DeviceTelling.Busy(calendar.Role, calendar.Reader, events, window, zones)
+            orderby stretch.Span.Start
+            let name =
+                $"{BusyPrefix}{Utc.Format(stretch.Span.Start)}-{Utc.Format(stretch.Span.End)}{(stretch.Tentative ? Perhaps : "")}"
+            select new DavObject(
+                name + Suffix,
+                CalendarObject.Busy($"{name}-{calendar.Id.Value:N}", stretch.Span, stretch.Tentative, zones),
+                Row: null,
+                IsWhole: false
+            ),
+        ];
+    }
+
+    /// <summary>The days around today in which such stretches are told.</summary>
+    public Window Reach(DavCalendar calendar)
+    {
+        var today = Today(calendar);
+        return new Window(
+            today.PlusDays(-DeviceTelling.DaysBack),
+            today.PlusDays(DeviceTelling.DaysAhead),
+            calendar.Zone
+        );
+    }
+
+    /// <summary>The day it is for its reader.</summary>
+    public LocalDate Today(DavCalendar calendar) => clock.GetCurrentInstant().InZone(calendar.Zone).Date;
+
+    /// <summary>What those are called who are named on some events, and what they answered.</summary>
+    public async Task<(
+        IReadOnlyDictionary<PersonId, string> Names,
+        ILookup<EventId, GivenAnswer> Answers
+    )> PeopleOn(CalendarId calendar, IReadOnlyCollection<Event> events, CancellationToken cancellationToken)
+    {
+        var people = events.SelectMany(one => one.Named.Append(one.AddedBy)).Distinct().ToList();
+        var names = await db
+            .People.Where(person => people.Contains(person.Id))
+            .ToDictionaryAsync(person => person.Id, person => person.Name, cancellationToken);
+        var answers = db.Answers.AsNoTracking().Where(row => row.CalendarId == calendar);
+        if (events.Count <= 100)
+        {
+            var ids = events.Select(one => one.Id).ToList();
+            answers = answers.Where(row => ids.Contains(row.EventId));
+        }
+
+        return (
+            names,
+            (await answers.ToListAsync(cancellationToken)).ToLookup(row => row.EventId, row => row.ToCore())
+        );
+    }
+
+    private async Task<IReadOnlyList<DavObject>> Told(
+        DavCalendar calendar,
+        List<EventRow> rows,
+        CancellationToken cancellationToken
+    )
+    {
+        var told = (
+            from row in rows
+            let seen = DeviceTelling.Told(calendar.Role, calendar.Reader, row.ToCore())
+            where seen.Event is not null
+            select (Row: row, Event: seen.Event!, seen.IsWhole)
+        ).ToList();
+        if (told.Count == 0)
+        {
+            return [];
+        }
+
+        var ids = told.ConvertAll(one => one.Row.Id);
+        var given = await NamesOf(calendar.Id, ids, cancellationToken);
+        var (names, answers) = await PeopleOn(
+            calendar.Id,
+            told.ConvertAll(one => one.Event),
+            cancellationToken
+        );
+        var alarms = calendar.Reader == PersonId.Nobody
+            ? []
+            : await (
+                from alarm in db.OwnAlarms.AsNoTracking()
+                join whole in db.Events on alarm.EventId equals whole.Id
+                where alarm.PersonId == calendar.Reader && whole.CalendarId == calendar.Id && alarm.Text != null
+                select alarm
+            ).ToDictionaryAsync(alarm => alarm.EventId, alarm => new OwnAlarms(alarm.Text!), cancellationToken);
+        return
+        [
+            .. told.Select(one => new DavObject(
+                given[one.Row.Id],
+                CalendarObject.Of(
+                    new EventToWrite(one.Event, one.IsWhole ? one.Row.Source : null),
+                    names,
+                    answers,
+                    alarms.GetValueOrDefault(one.Row.Id),
+                    calendar.Row.Zone,
+                    zones
+                ),
+                one.Row,
+                one.IsWhole
+            )),
+        ];
+    }
+
+    private static string NameOf(EventId id) =>
+        string.Create(CultureInfo.InvariantCulture, $"{Prefix}{id.Value:N}{Suffix}");
+
+    private static EventId? IdIn(string name) =>
+        name.StartsWith(Prefix, StringComparison.Ordinal)
+        && name.EndsWith(Suffix, StringComparison.Ordinal)
+        && Guid.TryParseExact(name[Prefix.Length..^Suffix.Length], "N", out var id)
+            ? new EventId(id)
+            : null;
+}

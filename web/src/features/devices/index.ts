@@ -1,0 +1,2 @@
+/** What other features may show of this one. */
+export { DevicesPart } from './DevicesPart'
