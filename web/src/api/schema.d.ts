@@ -996,6 +996,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ListDevices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/{deviceId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["PutDevice"];
+        post?: never;
+        delete: operations["EndDevice"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/spreadsheets/{what}.{form}": {
         parameters: {
             query?: never;
@@ -3084,6 +3116,26 @@ export interface components {
             personId: string;
             name: string;
             about: string;
+        };
+        DevicesBody: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            role: components["schemas"]["Role"];
+            madeAt: components["schemas"]["Instant"];
+            seenAt: null | components["schemas"]["Instant"];
+            program: string;
+        };
+        DevicesDeviceBody: {
+            name: null | string;
+            role: components["schemas"]["Role"];
+        };
+        DevicesMadeBody: {
+            /** Format: uuid */
+            id: string;
+            server: string;
+            key: null | string;
+            qr: null | string;
         };
         /**
          * @default never
@@ -6103,6 +6155,72 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["FeedsMadeBody"];
                 };
+            };
+        };
+    };
+    ListDevices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DevicesBody"][];
+                };
+            };
+        };
+    };
+    PutDevice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                deviceId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DevicesDeviceBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DevicesMadeBody"];
+                };
+            };
+        };
+    };
+    EndDevice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                deviceId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -60,11 +60,16 @@ internal sealed class DavShelf(MortarDb db, WindowReader windows)
             .Layers.AsNoTracking()
             .Where(layer => layer.PersonId == reader.Owner)
             .ToDictionaryAsync(layer => layer.CalendarId, cancellationToken);
+        var homes = seen.Sight.Calendars.Select(one => one.Row.GroupId).ToHashSet();
+        var groups = await db
+            .Groups.Where(row => homes.Contains(row.Id))
+            .ToDictionaryAsync(row => row.Id, row => row.Name, cancellationToken);
         return
         [
             .. seen
                 .Sight.Calendars.Where(one => layers.GetValueOrDefault(one.Row.Id)?.OffShelf != true)
                 .OrderBy(one => layers.GetValueOrDefault(one.Row.Id)?.Place ?? int.MaxValue)
+                .ThenBy(one => groups[one.Row.GroupId], StringComparer.Ordinal)
                 .ThenBy(one => one.Row.Name, StringComparer.Ordinal)
                 .ThenBy(one => one.Row.Id.Value)
                 .Select((one, place) => Of(reader, one, layers.GetValueOrDefault(one.Row.Id), place, seen.Zone))
