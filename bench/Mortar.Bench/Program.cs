@@ -9,6 +9,7 @@ return args switch
     ["reads"] => await Reads.Run(),
     ["mails"] => await Mails.Run(),
     ["bombs"] => await BombsOverHttp.Run(),
+    ["devices"] => await Devices.Run(),
     _ => Measure(args),
 };
 

@@ -3,7 +3,6 @@ using Mortar.Core.Answers;
 using Mortar.Core.Events;
 using Mortar.Core.Words;
 using Mortar.Formats.ICalendar;
-using NodaTime;
 using Xunit;
 
 namespace Mortar.Formats.Tests;
@@ -73,7 +72,10 @@ public class CalendarObjectTests
             Assert.Equal(one.Time, anew.Time);
             Assert.Equal(one.Series, anew.Series);
             Assert.Equal(one.Content with { Reminder = null }, anew.Content);
-            Assert.Equal(Lines(before.Text).Order(StringComparer.Ordinal), Lines(after.Text).Order(StringComparer.Ordinal));
+            Assert.Equal(
+                Lines(before.Text).Order(StringComparer.Ordinal),
+                Lines(after.Text).Order(StringComparer.Ordinal)
+            );
             taken++;
         }
 
@@ -146,15 +148,33 @@ public class CalendarObjectTests
                 "SUMMARY:B",
                 "END:VEVENT"
             )
-            .Replace("END:VEVENT", "BEGIN:VALARM\nACTION:DISPLAY\nTRIGGER:-PT10M\nDESCRIPTION:@home\\, ring\nEND:VALARM\nEND:VEVENT", StringComparison.Ordinal);
+            .Replace(
+                "END:VEVENT",
+                "BEGIN:VALARM\nACTION:DISPLAY\nTRIGGER:-PT10M\nDESCRIPTION:@home\\, ring\nEND:VALARM\nEND:VEVENT",
+                StringComparison.Ordinal
+            );
         var sent = Assert.IsType<SentObject.Fit>(Send(text));
         var taken = sent.Anew("Europe/London", Samples.Clock)!;
         Assert.DoesNotContain("VALARM", taken.Source, StringComparison.Ordinal);
         Assert.Null(taken.Content.Reminder);
 
         var whole = new Event(default, default, "a", Sender, taken.Time, taken.Content, taken.Series, 1);
-        var with = CalendarObject.Of(new EventToWrite(whole, taken.Source), Samples.Nobody, NoAnswers, taken.Alarms, "UTC", Samples.Clock);
-        var without = CalendarObject.Of(new EventToWrite(whole, taken.Source), Samples.Nobody, NoAnswers, new OwnAlarms(""), "UTC", Samples.Clock);
+        var with = CalendarObject.Of(
+            new EventToWrite(whole, taken.Source),
+            Samples.Nobody,
+            NoAnswers,
+            taken.Alarms,
+            "UTC",
+            Samples.Clock
+        );
+        var without = CalendarObject.Of(
+            new EventToWrite(whole, taken.Source),
+            Samples.Nobody,
+            NoAnswers,
+            new OwnAlarms(""),
+            "UTC",
+            Samples.Clock
+        );
         Assert.Equal(2, with.Text.Split("DESCRIPTION:@home\\, ring").Length - 1);
         Assert.DoesNotContain("VALARM", without.Text, StringComparison.Ordinal);
         Assert.NotEqual(with.ETag, without.ETag);
@@ -202,7 +222,12 @@ public class CalendarObjectTests
                         break;
                     case 2:
                         var from = random.Next(bytes.Length);
-                        text = [.. text[..at], .. bytes[from..Math.Min(bytes.Length, from + random.Next(200))], .. text[at..]];
+                        text =
+                        [
+                            .. text[..at],
+                            .. bytes[from..Math.Min(bytes.Length, from + random.Next(200))],
+                            .. text[at..],
+                        ];
                         break;
                     default:
                         text = [.. text[..at], .. text[random.Next(at + 1)..]];
@@ -215,12 +240,28 @@ public class CalendarObjectTests
                 fit++;
                 _ = sent.Anew("Europe/London", Samples.Clock);
                 if (
-                    sent.Into(Sender, new EventToWrite(Whole(one), one.Source), Samples.Nobody, NoAnswers, null, "Europe/London", Samples.Clock)
-                    is { } taken
+                    sent.Into(
+                        Sender,
+                        new EventToWrite(Whole(one), one.Source),
+                        Samples.Nobody,
+                        NoAnswers,
+                        null,
+                        "Europe/London",
+                        Samples.Clock
+                    ) is
+                    { } taken
                 )
                 {
                     _ = CalendarObject.Of(
-                        new EventToWrite(Whole(one) with { Time = taken.Time, Content = taken.Content, Series = taken.Series }, taken.Source),
+                        new EventToWrite(
+                            Whole(one) with
+                            {
+                                Time = taken.Time,
+                                Content = taken.Content,
+                                Series = taken.Series,
+                            },
+                            taken.Source
+                        ),
                         Samples.Nobody,
                         NoAnswers,
                         taken.Alarms,

@@ -81,6 +81,7 @@ public class ArchitectureTests
         "Reminders",
         "Noticeboards",
         "Feeds",
+        "Devices",
         "Letters",
     ];
 
@@ -132,6 +133,7 @@ public class ArchitectureTests
         "WebCalendars",
         "Noticeboards",
         "Feeds",
+        "Devices",
         "Reading",
         "Availability",
         "Absences",
@@ -268,6 +270,7 @@ public class ArchitectureTests
             "Answers",
             "Binned",
             "Calendars",
+            "Devices",
             "Events",
             "Feeds",
             "Groups",

@@ -167,7 +167,7 @@ public abstract record VisibleEvent
         : SeesEverything(role, reader, whole) ? WithNamesSeen(role, reader, whole)
         : whole.WithContents(Outlined) with { AddedBy = default, GivenTo = Attendees.None, Editors = Attendees.None };
 
-    internal static EventContent Outlined(EventContent content) =>
+    private static EventContent Outlined(EventContent content) =>
         EventContent.Blank with
         {
             Title = content.Private ? string.Empty : content.Title,

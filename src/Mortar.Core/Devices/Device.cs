@@ -40,7 +40,10 @@ public sealed record Device(string Name, Role Role)
         if (Role is not (Role.Times or Role.Outline or Role.View or Role.Edit))
         {
             problems.Add(
-                new FieldProblem("role", "A device does all that you may, or reads only: at View, Outline or Times only.")
+                new FieldProblem(
+                    "role",
+                    "A device does all that you may, or reads only: at View, Outline or Times only."
+                )
             );
         }
 

@@ -149,6 +149,12 @@ public static class DeviceTelling
                 {
                     Attendees = AccessRules.NamesSeen(role, reader, whole, content),
                 }
-                : VisibleEvent.Outlined(content);
+                : EventContent.Blank with
+                {
+                    Title = content.Title,
+                    Place = content.Place,
+                    ShowAs = content.ShowAs,
+                    Cancelled = content.Cancelled,
+                };
     }
 }

@@ -16,15 +16,7 @@ namespace Mortar.Core.Devices;
 /// <param name="Day">The reader's day: what is only told as taken is told around it.</param>
 /// <param name="Busy">Stands for the stretches that were told as taken; empty for none.</param>
 /// <param name="Through">Up to which event a first reading got that was cut short; <c>null</c> for to the end.</param>
-public sealed record SyncToken(
-    long Log,
-    string Mark,
-    long Own,
-    Role Role,
-    LocalDate Day,
-    string Busy,
-    Guid? Through
-)
+public sealed record SyncToken(long Log, string Mark, long Own, Role Role, LocalDate Day, string Busy, Guid? Through)
 {
     /// <summary>After so many days what went meanwhile may be gone for good, with all that says that it was there.</summary>
     public const int LastsDays = 25;

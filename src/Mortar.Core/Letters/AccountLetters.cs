@@ -69,6 +69,25 @@ public static class AccountLetters
             """
         );
 
+    /// <summary>That a calendar program reads, or also writes, with a key of its own.</summary>
+    /// <param name="name">What its owner calls the device.</param>
+    /// <param name="writes">Whether it may change anything.</param>
+    /// <param name="link">Where who did not do it themselves sets another password.</param>
+    public static Letter DeviceMade(string name, bool writes, string link) =>
+        new(
+            "A device was given a key to your Mortar calendars",
+            $"""
+            Hello,
+
+            the device “{name}” can {(
+                writes ? "read and write" : "read"
+            )} your calendars from now on, with a key of its own. If it was you, all is well.
+
+            If it was not, set another password at once, and end the key in your preferences:
+            {link}
+            """
+        );
+
     /// <summary>Told at the address that was the first until now.</summary>
     /// <param name="next">The address that is from now on.</param>
     /// <param name="link">Where who did not do it themselves sets another password.</param>

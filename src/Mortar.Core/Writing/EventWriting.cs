@@ -282,9 +282,7 @@ public static class EventWriting
         var purpose = into.Settings.Purpose;
         if (!purpose.MayName(writer.RoleOn(into.Id), writer.AnswersIn(into.Group), wish.NewlyNamed(before)))
         {
-            problems.Add(
-                new FieldProblem("attendees", OthersAbsences)
-            );
+            problems.Add(new FieldProblem("attendees", OthersAbsences));
         }
 
         var attendees = purpose.Named(wish.Draft.Attendees, before?.AddedBy ?? writer.Person);

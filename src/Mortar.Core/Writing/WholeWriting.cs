@@ -50,10 +50,7 @@ public static class WholeWriting
             return refusal;
         }
 
-        if (
-            moves
-            && AccessRules.WhyNotAdd(writer.RoleOn(wish.CalendarId), into?.Settings.FromWeb == true) is { } stays
-        )
+        if (moves && AccessRules.WhyNotAdd(writer.RoleOn(wish.CalendarId), into?.Settings.FromWeb == true) is { } stays)
         {
             return stays;
         }

@@ -1,6 +1,8 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Devices;
+using Mortar.Core.Letters;
 using Mortar.Core.Words;
+using Mortar.Data.Mail;
 using Mortar.Data.Store;
 using NodaTime;
 
@@ -10,7 +12,7 @@ namespace Mortar.Data.Devices;
 public sealed record MadeDevice(DeviceRow Row, string? Key);
 
 /// <summary>Makes and ends devices: each is its owner's alone, and the log says nothing of it.</summary>
-public sealed class DeviceCommands(MortarDb db)
+public sealed class DeviceCommands(MortarDb db, PublicLinks links)
 {
     /// <summary>How far apart uses are that are written down.</summary>
     private static readonly Duration BetweenUses = Duration.FromHours(1);
@@ -46,9 +48,20 @@ public sealed class DeviceCommands(MortarDb db)
                     return;
                 }
 
-                made = Device.WhyNotMore(await Mine(owner).CountAsync(cancellationToken)) is { } tooMany
-                    ? tooMany
-                    : Made(owner, id, device.Value);
+                if (Device.WhyNotMore(await Mine(owner).CountAsync(cancellationToken)) is { } tooMany)
+                {
+                    made = tooMany;
+                    return;
+                }
+
+                made = Made(owner, id, device.Value);
+                if ((await db.People.SingleAsync(row => row.Id == owner, cancellationToken)).Address is { } address)
+                {
+                    db.Post(
+                        AccountLetters.DeviceMade(device.Value.Name, device.Value.Writes, links.Forgotten),
+                        address
+                    );
+                }
             },
             cancellationToken
         );
@@ -78,12 +91,7 @@ public sealed class DeviceCommands(MortarDb db)
     {
         var now = db.Now;
         program = PlainText.Shorten(PlainText.OneLine(program), DeviceRow.LongestProgram);
-        if (
-            device.SeenAt is { } before
-            && now - before < BetweenUses
-            && now >= before
-            && device.Program == program
-        )
+        if (device.SeenAt is { } before && now - before < BetweenUses && now >= before && device.Program == program)
         {
             return;
         }

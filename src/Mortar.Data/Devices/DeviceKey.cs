@@ -19,7 +19,5 @@ public static class DeviceKey
 
     /// <summary>The hash of one, however it was typed: hyphens, blanks and case mean nothing.</summary>
     public static string HashOf(string key) =>
-        LinkSecret.HashOf(
-            string.Concat(key.Where(letter => letter is not ('-' or ' '))).ToLowerInvariant()
-        );
+        LinkSecret.HashOf(string.Concat(key.Where(letter => letter is not ('-' or ' '))).ToLowerInvariant());
 }

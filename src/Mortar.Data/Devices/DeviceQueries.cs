@@ -36,7 +36,8 @@ public static class DeviceQueries
         var left =
             await db
                 .LeftCalendars.Where(row => row.CalendarId == calendar)
-                .MaxAsync(row => (long?)row.Sequence, cancellationToken) ?? 0;
+                .MaxAsync(row => (long?)row.Sequence, cancellationToken)
+            ?? 0;
         return Math.Max(here, left);
     }
 
@@ -94,7 +95,10 @@ public static class DeviceQueries
                 (
                     Id: same.Key,
                     Last: same.Max(change => change.Sequence),
-                    First: same.Where(change => !change.IsAnswer).Select(change => change.Sequence).DefaultIfEmpty().Min(),
+                    First: same.Where(change => !change.IsAnswer)
+                        .Select(change => change.Sequence)
+                        .DefaultIfEmpty()
+                        .Min(),
                     IsAnswered: same.Any(change => change.IsAnswer)
                 )
             )

@@ -60,7 +60,9 @@ public sealed class ObjectCommands(MortarDb db, ZoneClock zones)
                     writer,
                     id,
                     // Of one that is hidden from its sender nothing is told, not even that it is there; what was sent keeps its own UID.
-                    same is null ? uid : $"{id.Value}@mortar",
+                    same is null
+                        ? uid
+                        : $"{id.Value}@mortar",
                     wish.Event!,
                     await Wished(into, wish.Event!, before: null, cancellationToken)
                 );
@@ -81,9 +83,7 @@ public sealed class ObjectCommands(MortarDb db, ZoneClock zones)
                 db.Events.Add(row);
                 await Name(calendar, name, id, cancellationToken);
                 await SetAlarms(act.Actor, id, wish.Alarms, cancellationToken);
-                return await db.WhyTaken(act.Actor, into!, [row], zones, cancellationToken) is { } why
-                    ? why
-                    : row;
+                return await db.WhyTaken(act.Actor, into!, [row], zones, cancellationToken) is { } why ? why : row;
             },
             cancellationToken
         );
@@ -150,9 +150,7 @@ public sealed class ObjectCommands(MortarDb db, ZoneClock zones)
                 }
 
                 await SetAlarms(act.Actor, id, wish.Alarms, cancellationToken);
-                return await db.WhyTaken(act.Actor, into!, [row], zones, cancellationToken) is { } why
-                    ? why
-                    : row;
+                return await db.WhyTaken(act.Actor, into!, [row], zones, cancellationToken) is { } why ? why : row;
             },
             cancellationToken
         );

@@ -74,11 +74,7 @@ public sealed class CalendarObject
     /// <param name="clock">Zone rules.</param>
     public static CalendarObject Busy(string uid, Interval span, bool tentative, ZoneClock clock)
     {
-        var content = EventContent.Blank with
-        {
-            Title = "Busy",
-            ShowAs = tentative ? ShowAs.Tentative : ShowAs.Busy,
-        };
+        var content = EventContent.Blank with { Title = "Busy", ShowAs = tentative ? ShowAs.Tentative : ShowAs.Busy };
         var whole = new Event(
             default,
             default,
@@ -89,11 +85,20 @@ public sealed class CalendarObject
             Series: null,
             Version: 1
         );
-        return Of(whole, [.. CalendarFileWriter.Components(new EventToWrite(whole, null), "UTC", null, Stamp, clock)], clock);
+        return Of(
+            whole,
+            [.. CalendarFileWriter.Components(new EventToWrite(whole, null), "UTC", null, Stamp, clock)],
+            clock
+        );
     }
 
     /// <summary>The components of an event, with alarms that are everybody's.</summary>
-    internal static List<Component> ComponentsOf(EventToWrite one, PeopleToWrite people, string zone, ZoneClock clock) =>
+    internal static List<Component> ComponentsOf(
+        EventToWrite one,
+        PeopleToWrite people,
+        string zone,
+        ZoneClock clock
+    ) =>
         // Which revision it is (SEQUENCE) is told by nothing, for the same reason as when that was.
         [
             .. CalendarFileWriter.Components(

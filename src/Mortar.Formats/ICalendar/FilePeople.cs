@@ -106,6 +106,10 @@ internal static class FilePeople
             ? new PersonId(id)
             : null;
 
+    /// <summary>A line of somebody who is one of ours, with its parameters.</summary>
+    internal static ContentLine As(ContentLine line, PersonId person) =>
+        ContentLine.Of(line.Text[..^(line.Value.Length + 1)], $"{Scheme}{person.Value:D}");
+
     internal static ContentLine Line(string property, PersonId person, string name) =>
         ContentLine.Of(
             $"{property};CN={CalendarFileWriter.Quoted(PlainText.OneLine(name).Replace('"', '\''))}",

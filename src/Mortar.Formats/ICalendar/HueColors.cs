@@ -47,7 +47,9 @@ public static class HueColors
     }
 
     private static int Distance(int one, int other) =>
-        Square((one >> 16) - (other >> 16)) + Square(((one >> 8) & 255) - ((other >> 8) & 255)) + Square((one & 255) - (other & 255));
+        Square((one >> 16) - (other >> 16))
+        + Square(((one >> 8) & 255) - ((other >> 8) & 255))
+        + Square((one & 255) - (other & 255));
 
     private static int Square(int number) => number * number;
 }

@@ -114,9 +114,7 @@ public static class ObjectTaking
     }
 
     private static FileEvent? Read(List<Component> components, string zone, ZoneClock clock) =>
-        CalendarFile
-            .ReadSource(string.Concat(components.Select(component => component.ToText())), zone, clock)
-            .Event;
+        CalendarFile.ReadSource(string.Concat(components.Select(component => component.ToText())), zone, clock).Event;
 
     /// <summary>Of what another event it is the later part is said in no file.</summary>
     private static Series? WithoutOrigin(Series? series) =>
@@ -132,7 +130,8 @@ public static class ObjectTaking
         var key = OwnAlarms.KeyOf(sent);
         var same = was.Find(component => component.Name == "VEVENT" && OwnAlarms.KeyOf(component) == key);
         // A date that is changed by itself has, beside that, what its series has.
-        var before = same ?? was.Find(component => component.Name == "VEVENT" && OwnAlarms.KeyOf(component).Length == 0);
+        var before =
+            same ?? was.Find(component => component.Name == "VEVENT" && OwnAlarms.KeyOf(component).Length == 0);
         var merged = sent.WithInside(inside => !OwnAlarms.IsAlarm(inside));
         if (before is null)
         {

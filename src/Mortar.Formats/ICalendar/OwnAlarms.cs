@@ -35,8 +35,7 @@ public sealed record OwnAlarms(string Text)
     }
 
     /// <summary>Which component of an event it is.</summary>
-    internal static string KeyOf(Component component) =>
-        component.First("RECURRENCE-ID")?.Value.Trim() ?? string.Empty;
+    internal static string KeyOf(Component component) => component.First("RECURRENCE-ID")?.Value.Trim() ?? string.Empty;
 
     internal static bool IsAlarm(Component component) => component.Name == "VALARM";
 

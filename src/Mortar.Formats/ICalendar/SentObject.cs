@@ -37,6 +37,27 @@ public abstract record SentObject
         public string Uid { get; }
 
         internal List<Component> Components { get; }
+
+        /// <summary>The same with somebody named by who they are, where it names them by a mail address of theirs.</summary>
+        /// <param name="person">Who.</param>
+        /// <param name="addresses">Their addresses.</param>
+        public Fit Naming(PersonId person, IReadOnlyCollection<string> addresses)
+        {
+            var theirs = addresses.Select(address => $"mailto:{address}").ToHashSet(StringComparer.OrdinalIgnoreCase);
+            foreach (var component in Components)
+            {
+                for (var at = 0; at < component.Lines.Count; at++)
+                {
+                    var line = component.Lines[at];
+                    if (line.Name is "ATTENDEE" or "ORGANIZER" && theirs.Contains(line.Value.Trim()))
+                    {
+                        component.Lines[at] = FilePeople.As(line, person);
+                    }
+                }
+            }
+
+            return this;
+        }
     }
 
     /// <summary>It cannot.</summary>
@@ -62,10 +83,7 @@ public abstract record SentObject
 
         if (CalendarFile.Read(bytes, zone, clock) is not CalendarFileReading.Understood file)
         {
-            return new Unfit(
-                ObjectFault.SupportedCalendarData,
-                "It is no calendar file: BEGIN:VCALENDAR is missing."
-            );
+            return new Unfit(ObjectFault.SupportedCalendarData, "It is no calendar file: BEGIN:VCALENDAR is missing.");
         }
 
         var tops = ComponentReader.Read(text.TrimStart('\uFEFF', ' ', '\t', '\r', '\n'), new FindingList());
@@ -111,8 +129,8 @@ public abstract record SentObject
                 .SelectMany(component => component.Lines)
                 .Where(line => line.Name is "DTSTART" or "DTEND" or "RECURRENCE-ID" or "RDATE" or "EXDATE")
                 .Select(line => line.Parameter("TZID"))
-                .FirstOrDefault(name => name is { Length: > 0 } && times.ZoneOf(name) is null)
-            is { } unknown
+                .FirstOrDefault(name => name is { Length: > 0 } && times.ZoneOf(name) is null) is
+            { } unknown
         )
         {
             return new Unfit(

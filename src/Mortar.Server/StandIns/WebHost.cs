@@ -37,7 +37,7 @@ internal sealed class WebHost : IAsyncDisposable
     /// <summary>What the league's address gives out instead of its list: a bad day of <see cref="BadDays"/>; <c>null</c> for the list.</summary>
     public string? BadDay { get; set; }
 
-    /// <summary>The fixtures of the league, by number and day: they move.</summary>
+    /// <summary>The fixtures of the league, by number and day; where there are none a season of its own is played, which moves by itself.</summary>
     public Dictionary<int, LocalDate> Fixtures { get; } = [];
 
     /// <summary>What else is in the league's list, as it stands in a file.</summary>
@@ -113,11 +113,27 @@ internal sealed class WebHost : IAsyncDisposable
             "Harbour league",
             "PT15M",
             [
-                .. Fixtures.Select(one => AllDay($"fixture-{one.Key}", one.Value, 1, $"Match {one.Key}")),
+                .. (Fixtures.Count == 0 && Also is null ? Season() : Fixtures).Select(one =>
+                    AllDay($"fixture-{one.Key}", one.Value, 1, $"Match {one.Key}")
+                ),
                 .. Also is { } also ? [also] : Array.Empty<string>(),
             ]
         );
         return BadDay is { } day ? BadDays.Answer(context, day, Url, text) : Give(context, text);
+    }
+
+    /// <summary>A match each Sunday, of which every quarter of an hour another one is brought forward to the Saturday.</summary>
+    private Dictionary<int, LocalDate> Season()
+    {
+        const int Matches = 8;
+        var quarter = clock.GetCurrentInstant().ToUnixTimeSeconds() / (15 * 60);
+        var first = Today.Previous(IsoDayOfWeek.Sunday);
+        return Enumerable
+            .Range(1, Matches)
+            .ToDictionary(
+                match => match,
+                match => first.PlusWeeks(match - 1).PlusDays(quarter % Matches == match - 1 ? -1 : 0)
+            );
     }
 
     /// <summary>Gives a text out with a tag of its version, and nothing where that is known already (RFC 9110, 13.1.2).</summary>

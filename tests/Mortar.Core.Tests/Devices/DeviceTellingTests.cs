@@ -2,6 +2,7 @@ using Mortar.Core.Access;
 using Mortar.Core.Devices;
 using Mortar.Core.Events;
 using Mortar.Core.Recurrence;
+using Mortar.Core.Words;
 using NodaTime;
 using Xunit;
 
@@ -13,7 +14,7 @@ public class DeviceTellingTests
     private static readonly LocalDate Monday = new(2026, 3, 9);
     private static readonly Mortar.Core.Time.Window Week = Studio.Week(Monday);
 
-    private static EventContent Content(string title, bool isPrivate = false, params Words.PersonId[] named) =>
+    private static EventContent Content(string title, bool isPrivate = false, params PersonId[] named) =>
         EventContent.Blank with
         {
             Title = title,
@@ -47,13 +48,37 @@ public class DeviceTellingTests
     public static TheoryData<string, Event> Events { get; } =
         new()
         {
-            { "single", Studio.Event(Studio.Hours(Monday.AtMidnight().PlusHours(9), 60)) with { Content = Content("Open") } },
-            { "single, private", Studio.Event(Studio.Hours(Monday.AtMidnight().PlusHours(9), 60)) with { Content = Content("Mine", true) } },
-            { "single, private, named", Studio.Event(Studio.Hours(Monday.AtMidnight().PlusHours(9), 60)) with { Content = Content("Ours", true, Studio.Priya) } },
+            {
+                "single",
+                Studio.Event(Studio.Hours(Monday.AtMidnight().PlusHours(9), 60)) with
+                {
+                    Content = Content("Open"),
+                }
+            },
+            {
+                "single, private",
+                Studio.Event(Studio.Hours(Monday.AtMidnight().PlusHours(9), 60)) with
+                {
+                    Content = Content("Mine", true),
+                }
+            },
+            {
+                "single, private, named",
+                Studio.Event(Studio.Hours(Monday.AtMidnight().PlusHours(9), 60)) with
+                {
+                    Content = Content("Ours", true, Studio.Priya),
+                }
+            },
             { "series", Daily(Content("Open"), (1, Content("Changed"))) },
             { "series, one date private", Daily(Content("Open"), (1, Content("Mine", true)), (2, Content("Changed"))) },
-            { "series, private but for two dates", Daily(Content("Mine", true), (1, Content("Open")), (3, Content("Also open"))) },
-            { "series, private but for one where she is named", Daily(Content("Mine", true), (1, Content("Ours", true, Studio.Priya))) },
+            {
+                "series, private but for two dates",
+                Daily(Content("Mine", true), (1, Content("Open")), (3, Content("Also open")))
+            },
+            {
+                "series, private but for one where she is named",
+                Daily(Content("Mine", true), (1, Content("Ours", true, Studio.Priya)))
+            },
             { "series, private", Daily(Content("Mine", true)) },
             {
                 "series, private from a date on",
@@ -67,7 +92,13 @@ public class DeviceTellingTests
                     }
                     : whole
             },
-            { "given by itself", Daily(Content("Open"), (1, Content("Mine", true))) with { GivenTo = Attendees.Of([Studio.Priya]) } },
+            {
+                "given by itself",
+                Daily(Content("Open"), (1, Content("Mine", true))) with
+                {
+                    GivenTo = Attendees.Of([Studio.Priya]),
+                }
+            },
         };
 
     [Theory]
@@ -92,7 +123,10 @@ public class DeviceTellingTests
             {
                 // What has no end that could be left out is told as taken, all of it.
                 Assert.Equal(
-                    VisibleEvent.Through(Role.Times, Studio.Priya, whole.Occurrences(Week, Studio.Clock), Week).OfType<VisibleEvent.Busy>().Select(one => one.Span),
+                    VisibleEvent
+                        .Through(Role.Times, Studio.Priya, whole.Occurrences(Week, Studio.Clock), Week)
+                        .OfType<VisibleEvent.Busy>()
+                        .Select(one => one.Span),
                     busy
                 );
                 continue;
@@ -118,7 +152,10 @@ public class DeviceTellingTests
                 {
                     Assert.Equal((default, default, 1), (told.Id, told.AddedBy, told.Version));
                     Assert.NotEqual(whole.Uid, told.Uid);
-                    Assert.DoesNotContain(told.Contents, content => content.Title.StartsWith("Mine", StringComparison.Ordinal));
+                    Assert.DoesNotContain(
+                        told.Contents,
+                        content => content.Title.StartsWith("Mine", StringComparison.Ordinal)
+                    );
                 }
             }
         }

@@ -72,7 +72,14 @@ public class DeviceTests
         var day = new LocalDate(2026, 3, 11);
         var token = new SyncToken(42, "0123456789ab", 7, Role.View, day, "feed", Guid.NewGuid());
         Assert.Equal(token, SyncToken.Read(token.ToString()));
-        Assert.Equal(token with { Through = null, Busy = "" }, SyncToken.Read((token with { Through = null, Busy = "" }).ToString()));
+        Assert.Equal(
+            token with
+            {
+                Through = null,
+                Busy = "",
+            },
+            SyncToken.Read((token with { Through = null, Busy = "" }).ToString())
+        );
         Assert.True(Uri.TryCreate(token.ToString(), UriKind.Absolute, out _));
         foreach (
             var wrong in new[]

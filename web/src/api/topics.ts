@@ -22,6 +22,7 @@ export const topics = {
   reminders: ['reminders'],
   noticeboards: ['noticeboards'],
   feeds: ['feeds'],
+  devices: ['devices'],
 } as const satisfies Record<string, readonly string[]>
 
 export type Topic = keyof typeof topics

@@ -68,10 +68,7 @@ internal sealed class DavCollections(
                 ? DavAnswers.Stat(
                     [new XElement(wish.Property.Name)],
                     "403 Forbidden",
-                    new XElement(
-                        D + "error",
-                        why == "too-long" ? new XElement(M + why) : new XElement(D + why)
-                    )
+                    new XElement(D + "error", why == "too-long" ? new XElement(M + why) : new XElement(D + why))
                 )
                 : DavAnswers.Stat([new XElement(wish.Property.Name)], "424 Failed Dependency")
         );

@@ -14,7 +14,8 @@ namespace Mortar.Server.Features.Devices;
 internal static class DavDoor
 {
     private const string WellKnown = "/.well-known/caldav";
-    private const string Methods = "OPTIONS, GET, HEAD, PUT, DELETE, MOVE, COPY, PROPFIND, PROPPATCH, REPORT, MKCALENDAR";
+    private const string Methods =
+        "OPTIONS, GET, HEAD, PUT, DELETE, MOVE, COPY, PROPFIND, PROPPATCH, REPORT, MKCALENDAR";
     private static readonly object Known = new();
 
     public static void UseDevices(this WebApplication app) =>
@@ -60,10 +61,7 @@ internal static class DavDoor
             {
                 context.Items[Known] = new DavReader(device);
                 context.User = new ClaimsPrincipal(
-                    new ClaimsIdentity(
-                        [new Claim(ClaimTypes.NameIdentifier, device.Owner.Value.ToString())],
-                        "device"
-                    )
+                    new ClaimsIdentity([new Claim(ClaimTypes.NameIdentifier, device.Owner.Value.ToString())], "device")
                 );
                 policy = context.Request.Method is "REPORT" or "PROPFIND" ? RateLimits.Devices : null;
             }
@@ -110,7 +108,8 @@ internal static class DavDoor
             }
 
             context.Response.StatusCode = StatusCodes.Status401Unauthorized;
-            context.Response.Headers.WWWAuthenticate = "Basic realm=\"Mortar, with the key of a device\", charset=\"UTF-8\"";
+            context.Response.Headers.WWWAuthenticate =
+                "Basic realm=\"Mortar, with the key of a device\", charset=\"UTF-8\"";
             context.Response.ContentType = "text/plain; charset=utf-8";
             await context.Response.WriteAsync(
                 "Here calendar programs sign in with the key of a device. Make one in the preferences of Mortar.",

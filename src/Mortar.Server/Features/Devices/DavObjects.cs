@@ -163,15 +163,14 @@ internal sealed class DavObjects(MortarDb db, ZoneClock zones, IClock clock)
         }
 
         var window = Reach(calendar);
-        var events = (
-            await db.EventsTouching([calendar.Id], window, cancellationToken)
-        ).Where(one => calendar.Role == Role.Times || one.Contents.Any(content => content.Private));
+        var events = (await db.EventsTouching([calendar.Id], window, cancellationToken)).Where(one =>
+            calendar.Role == Role.Times || one.Contents.Any(content => content.Private)
+        );
         return
         [
             .. from stretch in DeviceTelling.Busy(calendar.Role, calendar.Reader, events, window, zones)
             orderby stretch.Span.Start
-            let name =
-                $"{BusyPrefix}{Utc.Format(stretch.Span.Start)}-{Utc.Format(stretch.Span.End)}{(stretch.Tentative ? Perhaps : "")}"
+            let name = $"{BusyPrefix}{Utc.Format(stretch.Span.Start)}-{Utc.Format(stretch.Span.End)}{(stretch.Tentative ? Perhaps : "")}"
             select new DavObject(
                 name + Suffix,
                 CalendarObject.Busy($"{name}-{calendar.Id.Value:N}", stretch.Span, stretch.Tentative, zones),
@@ -196,10 +195,11 @@ internal sealed class DavObjects(MortarDb db, ZoneClock zones, IClock clock)
     public LocalDate Today(DavCalendar calendar) => clock.GetCurrentInstant().InZone(calendar.Zone).Date;
 
     /// <summary>What those are called who are named on some events, and what they answered.</summary>
-    public async Task<(
-        IReadOnlyDictionary<PersonId, string> Names,
-        ILookup<EventId, GivenAnswer> Answers
-    )> PeopleOn(CalendarId calendar, IReadOnlyCollection<Event> events, CancellationToken cancellationToken)
+    public async Task<(IReadOnlyDictionary<PersonId, string> Names, ILookup<EventId, GivenAnswer> Answers)> PeopleOn(
+        CalendarId calendar,
+        IReadOnlyCollection<Event> events,
+        CancellationToken cancellationToken
+    )
     {
         var people = events.SelectMany(one => one.Named.Append(one.AddedBy)).Distinct().ToList();
         var names = await db
@@ -237,19 +237,16 @@ internal sealed class DavObjects(MortarDb db, ZoneClock zones, IClock clock)
 
         var ids = told.ConvertAll(one => one.Row.Id);
         var given = await NamesOf(calendar.Id, ids, cancellationToken);
-        var (names, answers) = await PeopleOn(
-            calendar.Id,
-            told.ConvertAll(one => one.Event),
-            cancellationToken
-        );
-        var alarms = calendar.Reader == PersonId.Nobody
-            ? []
-            : await (
-                from alarm in db.OwnAlarms.AsNoTracking()
-                join whole in db.Events on alarm.EventId equals whole.Id
-                where alarm.PersonId == calendar.Reader && whole.CalendarId == calendar.Id && alarm.Text != null
-                select alarm
-            ).ToDictionaryAsync(alarm => alarm.EventId, alarm => new OwnAlarms(alarm.Text!), cancellationToken);
+        var (names, answers) = await PeopleOn(calendar.Id, told.ConvertAll(one => one.Event), cancellationToken);
+        var alarms =
+            calendar.Reader == PersonId.Nobody
+                ? []
+                : await (
+                    from alarm in db.OwnAlarms.AsNoTracking()
+                    join whole in db.Events on alarm.EventId equals whole.Id
+                    where alarm.PersonId == calendar.Reader && whole.CalendarId == calendar.Id && alarm.Text != null
+                    select alarm
+                ).ToDictionaryAsync(alarm => alarm.EventId, alarm => new OwnAlarms(alarm.Text!), cancellationToken);
         return
         [
             .. told.Select(one => new DavObject(

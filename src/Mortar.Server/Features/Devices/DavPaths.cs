@@ -47,8 +47,12 @@ internal abstract record DavPath
         {
             ["principals", var person] when Id(person) is { } id => new Principal(new PersonId(id)),
             ["calendars", var person] when Id(person) is { } id => new Home(new PersonId(id)),
-            ["calendars", var person, var calendar] when Id(person) is { } id && calendar.Length is > 0 and <= LongestName
-                => new Collection(new PersonId(id), CalendarOf(new PersonId(id), calendar), calendar),
+            ["calendars", var person, var calendar]
+                when Id(person) is { } id && calendar.Length is > 0 and <= LongestName => new Collection(
+                new PersonId(id),
+                CalendarOf(new PersonId(id), calendar),
+                calendar
+            ),
             ["calendars", var person, var calendar, var name]
                 when Id(person) is { } id
                     && calendar.Length is > 0 and <= LongestName

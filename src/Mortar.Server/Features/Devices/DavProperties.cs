@@ -107,7 +107,8 @@ internal static class DavProperties
         InAllprop.Concat((thing as DavThing.Collection)?.Own.Keys ?? []);
 
     /// <summary>Whether a property is nobody's to set by a program.</summary>
-    public static bool IsProtected(XName name) => OfAll.Contains(name) && name != D + "displayname" || name.LocalName == Tag;
+    public static bool IsProtected(XName name) =>
+        OfAll.Contains(name) && name != D + "displayname" || name.LocalName == Tag;
 
     /// <summary>Whether a property is the colour of a calendar.</summary>
     public static bool IsColor(XName name) => name.LocalName == Color && name.Namespace != D && name.Namespace != C;
@@ -132,8 +133,16 @@ internal static class DavProperties
     private static object? OfDav(string name, DavThing thing, DavReader reader) =>
         (name, thing) switch
         {
-            ("resourcetype", DavThing.Principal) => new[] { new XElement(D + "collection"), new XElement(D + "principal") },
-            ("resourcetype", DavThing.Collection) => new[] { new XElement(D + "collection"), new XElement(C + "calendar") },
+            ("resourcetype", DavThing.Principal) => new[]
+            {
+                new XElement(D + "collection"),
+                new XElement(D + "principal"),
+            },
+            ("resourcetype", DavThing.Collection) => new[]
+            {
+                new XElement(D + "collection"),
+                new XElement(C + "calendar"),
+            },
             ("resourcetype", DavThing.Event) => string.Empty,
             ("resourcetype", _) => new XElement(D + "collection"),
             ("current-user-principal", _) => Href(DavPath.OfPrincipal(reader.Owner)),
@@ -203,8 +212,7 @@ internal static class DavProperties
         var own = one.Own.GetValueOrDefault(name);
         return
             // A colour that a program set is told as it was set, as long as its layer still has the hue that is nearest.
-            IsColor(name)
-            && (own is null || HueColors.Nearest(own.Value) != one.Calendar.Hue)
+            IsColor(name) && (own is null || HueColors.Nearest(own.Value) != one.Calendar.Hue)
                 ? new XElement(name, HueColors.Code(one.Calendar.Hue) + "FF")
             : own is not null ? own
             : name.Namespace == D || name.Namespace == C ? null
@@ -292,12 +300,7 @@ internal static class DavProperties
     }
 
     private static XElement[] Reports(params XName[] names) =>
-        [
-            .. names.Select(name => new XElement(
-                D + "supported-report",
-                new XElement(D + "report", new XElement(name))
-            )),
-        ];
+        [.. names.Select(name => new XElement(D + "supported-report", new XElement(D + "report", new XElement(name))))];
 
     private static XElement Href(string href) => new(D + "href", href);
 

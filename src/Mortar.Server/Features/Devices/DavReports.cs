@@ -56,11 +56,11 @@ internal sealed class DavReports(DavThings things, DavObjects objects, DavSync s
             : DavAnswers.Of(
                 one.Href,
                 Values(
-                    one,
-                    DavProperties
-                        .AllOf(one)
-                        .Concat(asked?.Element(D + "include")?.Elements().Select(each => each.Name) ?? [])
-                )
+                        one,
+                        DavProperties
+                            .AllOf(one)
+                            .Concat(asked?.Element(D + "include")?.Elements().Select(each => each.Name) ?? [])
+                    )
                     .Where(found => found.Value is not null)
             );
 
@@ -113,10 +113,7 @@ internal sealed class DavReports(DavThings things, DavObjects objects, DavSync s
         var told = found
             .Where(one => filter.Matches(one.Object.Object, range => TakesPlace(one.Object, range, one.Calendar)))
             .ToList();
-        await DavAnswers.Many(
-            request.Http,
-            told.Select(one => Told(request, one.Object, one.Calendar, Wanted(asked)))
-        );
+        await DavAnswers.Many(request.Http, told.Select(one => Told(request, one.Object, one.Calendar, Wanted(asked))));
 
         async Task<IReadOnlyList<(DavObject Object, DavCalendar Calendar)>> In(DavCalendar calendar)
         {
@@ -173,9 +170,7 @@ internal sealed class DavReports(DavThings things, DavObjects objects, DavSync s
     private async Task FreeBusy(DavRequest request, DavCalendar calendar, XElement asked)
     {
         var range = DavQueries.Range(asked.Element(C + "time-range"));
-        if (
-            range is not { Start: { } from, End: { } to } || to - from > Duration.FromDays(LongestStretch)
-        )
+        if (range is not { Start: { } from, End: { } to } || to - from > Duration.FromDays(LongestStretch))
         {
             throw new DavException(
                 StatusCodes.Status400BadRequest,
@@ -252,10 +247,7 @@ internal sealed class DavReports(DavThings things, DavObjects objects, DavSync s
                             DavAnswers.Said(
                                 DavPath.Of(owner, calendar.Id),
                                 "507 Insufficient Storage",
-                                new XElement(
-                                    D + "error",
-                                    new XElement(D + "number-of-matches-within-limits")
-                                )
+                                new XElement(D + "error", new XElement(D + "number-of-matches-within-limits"))
                             ),
                         ]
                         : []
@@ -302,8 +294,7 @@ internal sealed class DavReports(DavThings things, DavObjects objects, DavSync s
         );
     }
 
-    private bool TakesPlace(DavObject one, TimeRange range, DavCalendar calendar) =>
-        Dates(one, range, calendar).Any();
+    private bool TakesPlace(DavObject one, TimeRange range, DavCalendar calendar) => Dates(one, range, calendar).Any();
 
     private List<Occurrence> Taking(DavObject one, TimeRange range, DavCalendar calendar)
     {
@@ -358,16 +349,15 @@ internal sealed class DavReports(DavThings things, DavObjects objects, DavSync s
     private static bool Overlaps(Interval span, TimeRange range) =>
         (range.End is not { } end || span.Start < end)
         && (
-            range.Start is not { } start
-            || span.End > start
-            || (span.Duration == Duration.Zero && span.Start >= start)
+            range.Start is not { } start || span.End > start || (span.Duration == Duration.Zero && span.Start >= start)
         );
 
     private static string? NameIn(string href, PersonId owner, CalendarId calendar)
     {
-        var path = Uri.TryCreate(href, UriKind.Absolute, out var whole) && whole.Scheme is "http" or "https"
-            ? whole!.AbsolutePath
-            : href;
+        var path =
+            Uri.TryCreate(href, UriKind.Absolute, out var whole) && whole.Scheme is "http" or "https"
+                ? whole!.AbsolutePath
+                : href;
         return
             DavPath.Read(Uri.UnescapeDataString(path)) is DavPath.Object one
             && one.Person == owner

@@ -66,13 +66,7 @@ internal sealed record DavRequest(HttpContext Http, DavReader Reader, DavPath Pa
 }
 
 /// <summary>Finds what a request is about.</summary>
-internal sealed class DavThings(
-    MortarDb db,
-    DavShelf shelf,
-    DavObjects objects,
-    DavSync sync,
-    ZoneClock zones
-)
+internal sealed class DavThings(MortarDb db, DavShelf shelf, DavObjects objects, DavSync sync, ZoneClock zones)
 {
     /// <summary>The thing itself; of what is somebody else's or hidden there is none.</summary>
     /// <exception cref="DavException">There is no such thing.</exception>
@@ -160,12 +154,22 @@ internal sealed class DavThings(
     {
         var owner = request.Reader.Owner;
         var name = await db.People.Where(row => row.Id == owner).Select(row => row.Name).SingleAsync(request.Stop);
-        var addresses = await db
-            .People.Where(row => row.Id == owner && row.Address != null)
-            .Select(row => row.Address!)
-            .ToListAsync(request.Stop);
-        return new DavThing.Principal(DavPath.OfPrincipal(owner), owner, name, addresses);
+        return new DavThing.Principal(DavPath.OfPrincipal(owner), owner, name, await AddressesOf(owner, request.Stop));
     }
+
+    /// <summary>The mail addresses that are somebody's, the first one first: those they confirmed.</summary>
+    public async Task<IReadOnlyList<string>> AddressesOf(PersonId person, CancellationToken cancellationToken) =>
+        [
+            .. await db
+                .People.Where(row => row.Id == person && row.Address != null)
+                .Select(row => row.Address!)
+                .ToListAsync(cancellationToken),
+            .. await db
+                .Addresses.Where(row => row.PersonId == person && row.ConfirmedAt != null)
+                .OrderBy(row => row.Address)
+                .Select(row => row.Address)
+                .ToListAsync(cancellationToken),
+        ];
 }
 
 /// <summary>Reads what is asked of calendars (RFC 4791, 9).</summary>
@@ -213,11 +217,7 @@ internal static class DavQueries
         );
         return expand is { Start: null } or { End: null } || limit is { Start: null } or { End: null }
             ? throw Bad("To expand or limit a series takes a start and an end.")
-            : new ObjectData(
-                element.Element(C + "comp") is { } part ? Part(part) : null,
-                expand,
-                limit
-            );
+            : new ObjectData(element.Element(C + "comp") is { } part ? Part(part) : null, expand, limit);
     }
 
     private static ComponentPart Part(XElement element) =>
@@ -230,7 +230,8 @@ internal static class DavQueries
                     .GroupBy(Name)
                     .ToDictionary(
                         same => same.Key,
-                        same => !string.Equals(same.First().Attribute("novalue")?.Value, "yes", StringComparison.Ordinal)
+                        same =>
+                            !string.Equals(same.First().Attribute("novalue")?.Value, "yes", StringComparison.Ordinal)
                     ),
             element.Element(C + "allcomp") is not null ? null : [.. element.Elements(C + "comp").Select(Part)]
         );

@@ -92,13 +92,7 @@ internal sealed class DavShelf(MortarDb db, WindowReader windows)
         return layer?.OffShelf == true ? null : Of(reader, calendar, layer, place: 0, seen.Zone);
     }
 
-    private static DavCalendar? Of(
-        DavReader reader,
-        SeenCalendar one,
-        LayerRow? layer,
-        int place,
-        DateTimeZone zone
-    )
+    private static DavCalendar? Of(DavReader reader, SeenCalendar one, LayerRow? layer, int place, DateTimeZone zone)
     {
         var role = reader.Device.On(one.Role);
         // Whoever is shown as nobody is given nothing by itself.
@@ -108,17 +102,8 @@ internal sealed class DavShelf(MortarDb db, WindowReader windows)
                 one.Row.Settings(),
                 givesEvents: one.Role == Role.None && reader.Device.ReadsAs(reader.Owner) == reader.Owner
             )
-            is { } visible
-            ? new DavCalendar(
-                one.Row,
-                one.Role,
-                role,
-                reader.Device.ReadsAs(reader.Owner),
-                visible,
-                layer,
-                place,
-                zone
-            )
+                is { } visible
+            ? new DavCalendar(one.Row, one.Role, role, reader.Device.ReadsAs(reader.Owner), visible, layer, place, zone)
             : null;
     }
 }

@@ -124,16 +124,9 @@ internal sealed class DavSync(MortarDb db, DavObjects objects, DavKnownBusy know
         IReadOnlyList<string> Gone,
         SyncToken Token,
         bool IsCut
-    )> Changes(
-        DavCalendar calendar,
-        SyncToken since,
-        SyncToken now,
-        int most,
-        CancellationToken cancellationToken
-    )
+    )> Changes(DavCalendar calendar, SyncToken since, SyncToken now, int most, CancellationToken cancellationToken)
     {
-        var changes =
-            since.Log == now.Log ? [] : await db.ChangesSince(calendar.Id, since.Log, cancellationToken);
+        var changes = since.Log == now.Log ? [] : await db.ChangesSince(calendar.Id, since.Log, cancellationToken);
         var alarms =
             since.Own == now.Own
                 ? []
@@ -165,9 +158,7 @@ internal sealed class DavSync(MortarDb db, DavObjects objects, DavKnownBusy know
                     there.Add(one);
                 }
             }
-            else if (
-                before is not null && DeviceTelling.Told(calendar.Role, calendar.Reader, before).Event is not null
-            )
+            else if (before is not null && DeviceTelling.Told(calendar.Role, calendar.Reader, before).Event is not null)
             {
                 gone.Add(names[change.Id]);
             }
@@ -218,10 +209,7 @@ internal sealed class DavKnownBusy
         string
     > known = new();
 
-    public async Task<string> Get(
-        (CalendarId, PersonId, Role, LocalDate, string, long) of,
-        Func<Task<string>> made
-    )
+    public async Task<string> Get((CalendarId, PersonId, Role, LocalDate, string, long) of, Func<Task<string>> made)
     {
         if (known.TryGetValue(of, out var there))
         {

@@ -96,7 +96,10 @@ internal sealed class DavWriting(
 
         var sent = SentObject.Read(bytes, calendar.Row.Zone, zones) switch
         {
-            SentObject.Fit fit => fit,
+            SentObject.Fit fit => fit.Naming(
+                request.Reader.Owner,
+                await things.AddressesOf(request.Reader.Owner, request.Stop)
+            ),
             SentObject.Unfit unfit => throw DavRefusals.Of(unfit),
             _ => throw new System.Diagnostics.UnreachableException(),
         };
@@ -118,10 +121,7 @@ internal sealed class DavWriting(
                 }
             }
             catch (DavException stale)
-                when (stale.Status == StatusCodes.Status412PreconditionFailed
-                    && !request.NamesVersion
-                    && tries < Tries
-                )
+                when (stale.Status == StatusCodes.Status412PreconditionFailed && !request.NamesVersion && tries < Tries)
             {
                 db.ChangeTracker.Clear();
                 continue;
@@ -160,14 +160,7 @@ internal sealed class DavWriting(
         }
 
         (
-            await events.Delete(
-                Act.By(request.Reader.Owner),
-                row.Id,
-                key: null,
-                Reach.Whole,
-                row.Version,
-                request.Stop
-            )
+            await events.Delete(Act.By(request.Reader.Owner), row.Id, key: null, Reach.Whole, row.Version, request.Stop)
         ).OrThrow(request.Http, request.Href);
         request.Http.Response.StatusCode = StatusCodes.Status204NoContent;
     }
@@ -360,13 +353,7 @@ internal sealed class DavWriting(
     }
 
     /// <summary>Asks those who are newly named whether they come (RFC 6638, 3.2.1), but for those whom the program asks by itself.</summary>
-    private async Task Ask(
-        DavRequest request,
-        DavCalendar calendar,
-        EventRow row,
-        Event? before,
-        TakenObject taken
-    )
+    private async Task Ask(DavRequest request, DavCalendar calendar, EventRow row, Event? before, TakenObject taken)
     {
         var whole = row.ToCore();
         var asked = whole
@@ -382,9 +369,10 @@ internal sealed class DavWriting(
             return;
         }
 
-        (
-            await answers.AskPeople(Act.By(request.Reader.Owner), row.Id, asked, row.Version, request.Stop)
-        ).OrThrow(request.Http, request.Href);
+        (await answers.AskPeople(Act.By(request.Reader.Owner), row.Id, asked, row.Version, request.Stop)).OrThrow(
+            request.Http,
+            request.Href
+        );
     }
 
     private async Task<string?> AlarmsOn(DavRequest request, EventId id) =>
@@ -393,12 +381,7 @@ internal sealed class DavWriting(
             .Select(row => row.Text)
             .FirstOrDefaultAsync(request.Stop);
 
-    private async Task<DavException> Conflict(
-        DavRequest request,
-        DavCalendar calendar,
-        string uid,
-        string sentence
-    )
+    private async Task<DavException> Conflict(DavRequest request, DavCalendar calendar, string uid, string sentence)
     {
         var id = await db
             .Events.Where(row => row.CalendarId == calendar.Id && row.Uid == uid && row.DeletedAt == null)

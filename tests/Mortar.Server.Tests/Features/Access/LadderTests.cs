@@ -454,6 +454,9 @@ public class LadderTests
             "PUT feeds/{feedId}",
             "POST feeds/{feedId}/renew",
             "DELETE feeds/{feedId}",
+            "GET devices", // these by DeviceTests
+            "PUT devices/{deviceId}",
+            "DELETE devices/{deviceId}",
             // Of several calendars at once, by steps of their own: NoticeboardKeepingTests.
             "GET groups/{groupId}/noticeboards",
             "GET groups/{groupId}/noticeboards/address",

@@ -108,12 +108,7 @@ public class CalDavExampleTests
         {
             var mortar = await TestMortar.Start();
             var ines = await mortar.As(DemoPeople.Ines);
-            var world = new World(
-                mortar,
-                ines,
-                await DavClient.Of(mortar, DemoPeople.Ines),
-                await ines.MakeCalendar()
-            );
+            var world = new World(mortar, ines, await DavClient.Of(mortar, DemoPeople.Ines), await ines.MakeCalendar());
             foreach (var (name, text) in new[] { ("abcd1", First), ("abcd2", Second), ("abcd3", Third) })
             {
                 (await world.Client.Put($"{world.Path}{name}.ics", text)).Is(201);
@@ -252,9 +247,7 @@ public class CalDavExampleTests
             """;
 
         Assert.Equal(["abcd3.ics"], (await world.Query("<C:calendar-data/>", Filter)).Keys);
-        Assert.Empty(
-            await world.Query("", Filter.Replace("NEEDS-ACTION", "DECLINED", StringComparison.Ordinal))
-        );
+        Assert.Empty(await world.Query("", Filter.Replace("NEEDS-ACTION", "DECLINED", StringComparison.Ordinal)));
         Assert.Equal(
             ["abcd1.ics", "abcd2.ics"],
             (
@@ -275,7 +268,10 @@ public class CalDavExampleTests
             (await world.Query("<C:calendar-data/>", """<C:comp-filter name="VEVENT"/>""")).Keys.Order()
         );
         Assert.Empty(await world.Query("", """<C:comp-filter name="VTODO"/>"""));
-        Assert.Equal(3, (await world.Query("", """<C:comp-filter name="VTODO"><C:is-not-defined/></C:comp-filter>""")).Count);
+        Assert.Equal(
+            3,
+            (await world.Query("", """<C:comp-filter name="VTODO"><C:is-not-defined/></C:comp-filter>""")).Count
+        );
     }
 
     [Fact]

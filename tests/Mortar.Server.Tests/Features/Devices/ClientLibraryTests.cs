@@ -15,14 +15,23 @@ public class ClientLibraryTests
         using var ines = await mortar.As(DemoPeople.Ines);
         var calendar = await ines.MakeCalendar();
         using var key = await DavClient.Of(mortar, DemoPeople.Ines);
-        var start = new ProcessStartInfo("node", Path.Combine(AppContext.BaseDirectory, "life-with-tsdav.mjs"))
+        var start = new ProcessStartInfo("node")
         {
             WorkingDirectory = Path.Combine(Repository.Root, "web"),
             UseShellExecute = false,
             RedirectStandardOutput = true,
             RedirectStandardError = true,
         };
-        foreach (var argument in new[] { mortar.Url.ToString(), "ines@pottery.example", key.Key, "Glaze tests" })
+        foreach (
+            var argument in new[]
+            {
+                Path.Combine(AppContext.BaseDirectory, "life-with-tsdav.mjs"),
+                mortar.Url.ToString(),
+                "ines@pottery.example",
+                key.Key,
+                "Glaze tests",
+            }
+        )
         {
             start.ArgumentList.Add(argument);
         }

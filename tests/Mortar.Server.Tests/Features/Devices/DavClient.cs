@@ -173,17 +173,17 @@ internal sealed class DavClient : IDisposable
     /// <summary>A file of one event.</summary>
     public static string File(string uid, string summary = "Kiln check", string lines = "", string more = "") =>
         $"""
-        BEGIN:VCALENDAR
-        VERSION:2.0
-        PRODID:-//Trial//Trial//EN
-        BEGIN:VEVENT
-        UID:{uid}
-        DTSTAMP:20260301T080000Z
-        DTSTART:20260312T090000Z
-        DTEND:20260312T100000Z
-        SUMMARY:{summary}
-        {lines}{(lines.Length > 0 ? "\n" : "")}END:VEVENT
-        {more}{(more.Length > 0 ? "\n" : "")}END:VCALENDAR
+            BEGIN:VCALENDAR
+            VERSION:2.0
+            PRODID:-//Trial//Trial//EN
+            BEGIN:VEVENT
+            UID:{uid}
+            DTSTAMP:20260301T080000Z
+            DTSTART:20260312T090000Z
+            DTEND:20260312T100000Z
+            SUMMARY:{summary}
+            {lines}{(lines.Length > 0 ? "\n" : "")}END:VEVENT
+            {more}{(more.Length > 0 ? "\n" : "")}END:VCALENDAR
 
-        """;
+            """;
 }

@@ -35,7 +35,12 @@ public class DavSyncTests
         var second = await phone.Sync(phone.At(calendar), first.Token);
 
         Assert.Equal(
-            new[] { phone.At(calendar, "a.ics"), phone.At(calendar, "b.ics"), phone.At(calendar, $"m-{made:N}.ics") }.Order(),
+            new[]
+            {
+                phone.At(calendar, "a.ics"),
+                phone.At(calendar, "b.ics"),
+                phone.At(calendar, $"m-{made:N}.ics"),
+            }.Order(),
             second.Each.Keys.Order()
         );
         Assert.Equal("HTTP/1.1 404 Not Found", second.Each[phone.At(calendar, "b.ics")].Status());
@@ -153,7 +158,10 @@ public class DavSyncTests
         using var priya = await DavClient.Of(mortar, DemoPeople.Priya);
         var id = await ines.MakeEvent(calendar, "Celadon");
         var (his, hers) = (await Tag(dele), await Tag(priya));
-        var (hisToken, hersToken) = ((await dele.Sync(dele.At(calendar))).Token, (await priya.Sync(priya.At(calendar))).Token);
+        var (hisToken, hersToken) = (
+            (await dele.Sync(dele.At(calendar))).Token,
+            (await priya.Sync(priya.At(calendar))).Token
+        );
 
         (await ines.Put($"/api/events/{id}", World.Event(calendar, "Celadon", notes: "Two tiles"), 1)).Is(200);
         Assert.Equal(his, await Tag(dele));
@@ -210,7 +218,9 @@ public class DavSyncTests
         var first = await his.Sync(his.At(calendar));
         Assert.Empty(first.Each);
 
-        (await hers.Put(hers.At(calendar, "secret-glaze.ics"), DavClient.File("a@trial", "Other", "CLASS:PRIVATE"))).Is(204);
+        (await hers.Put(hers.At(calendar, "secret-glaze.ics"), DavClient.File("a@trial", "Other", "CLASS:PRIVATE"))).Is(
+            204
+        );
         (await hers.Delete(hers.At(calendar, "secret-glaze.ics"))).Is(204);
 
         var second = await his.Sync(his.At(calendar), first.Token);
@@ -233,7 +243,11 @@ public class DavSyncTests
         Assert.Equal(one.ETag(), (await dele.Get(path)).ETag);
         Assert.Contains("SUMMARY:Busy", text, StringComparison.Ordinal);
         Assert.Contains("DTSTART:20260312T140000Z", text, StringComparison.Ordinal);
-        Assert.DoesNotContain("Celadon", (await dele.Find(dele.At(calendar), 1, "d:getetag")).Text, StringComparison.Ordinal);
+        Assert.DoesNotContain(
+            "Celadon",
+            (await dele.Find(dele.At(calendar), 1, "d:getetag")).Text,
+            StringComparison.Ordinal
+        );
         (await dele.Put(path, text)).Is(403);
         (await dele.Delete(path)).Is(403);
 

@@ -61,7 +61,12 @@ public class DavWritingTests
         );
         Assert.Equal([phone.At(calendar, "glazing.ics")], (await phone.Tags(calendar)).Keys);
         var back = (await phone.Get(phone.At(calendar, "glazing.ics"))).Is(200).Text;
-        foreach (var line in Series.ReplaceLineEndings("\n").Split('\n').Where(line => !line.StartsWith("PRODID", StringComparison.Ordinal)))
+        foreach (
+            var line in Series
+                .ReplaceLineEndings("\n")
+                .Split('\n')
+                .Where(line => !line.StartsWith("PRODID", StringComparison.Ordinal))
+        )
         {
             Assert.Contains(line, back, StringComparison.Ordinal);
         }
@@ -128,7 +133,11 @@ public class DavWritingTests
         Assert.Contains("X-TRIAL-CONE;LEVEL=6:yes", back, StringComparison.Ordinal);
         // What every program shows is taken away by who takes it away.
         Assert.DoesNotContain("DESCRIPTION", back, StringComparison.Ordinal);
-        Assert.DoesNotContain("firing", (await dele.Find(dele.At(calendar), 1, "d:getetag")).Text, StringComparison.Ordinal);
+        Assert.DoesNotContain(
+            "firing",
+            (await dele.Find(dele.At(calendar), 1, "d:getetag")).Text,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -151,7 +160,12 @@ public class DavWritingTests
 
         // Whoever only reads sets one too, for themselves; nothing of the event is another by that.
         var token = (await his.Sync(his.At(calendar))).Token;
-        (await his.Put(theirs, DavClient.File("a@trial", "Firing", Alarm.Replace("30M", "5M", StringComparison.Ordinal)))).Is(204);
+        (
+            await his.Put(
+                theirs,
+                DavClient.File("a@trial", "Firing", Alarm.Replace("30M", "5M", StringComparison.Ordinal))
+            )
+        ).Is(204);
         Assert.Contains("TRIGGER:-PT5M", (await his.Get(theirs)).Text, StringComparison.Ordinal);
         Assert.Contains("TRIGGER:-PT30M", (await hers.Get(mine)).Text, StringComparison.Ordinal);
         Assert.Equal(version, await Version());
@@ -218,17 +232,28 @@ public class DavWritingTests
         var answers = (await ines.Get($"/api/events/{id}/answers")).Is(200).Text;
         Assert.Contains("accepted", answers, StringComparison.Ordinal);
 
+        // A program may name its owner by their mail address as well.
+        (
+            await his.Put(
+                path,
+                yes.Replace("ACCEPTED", "TENTATIVE", StringComparison.Ordinal)
+                    .Replace(
+                        $"urn:uuid:{DemoPeople.Dele.Id.Value}",
+                        $"MAILTO:{DemoPeople.Dele.Address}",
+                        StringComparison.Ordinal
+                    )
+            )
+        ).Is(204);
+        answers = (await ines.Get($"/api/events/{id}/answers")).Is(200).Text;
+        Assert.Contains("tentative", answers, StringComparison.Ordinal);
+
         var forPriya = yes.Replace(
             $":urn:uuid:{DemoPeople.Priya.Id.Value}",
             $";PARTSTAT=DECLINED:urn:uuid:{DemoPeople.Priya.Id.Value}",
             StringComparison.Ordinal
         );
         (await his.Put(path, forPriya)).Misses(403, C + "allowed-organizer-scheduling-object-change");
-        Assert.DoesNotContain(
-            "declined",
-            (await ines.Get($"/api/events/{id}/answers")).Text,
-            StringComparison.Ordinal
-        );
+        Assert.DoesNotContain("declined", (await ines.Get($"/api/events/{id}/answers")).Text, StringComparison.Ordinal);
     }
 
     [Fact]
@@ -240,22 +265,46 @@ public class DavWritingTests
         using var phone = await DavClient.Of(mortar, DemoPeople.Ines);
         var path = phone.At(calendar, "a.ics");
         var good = DavClient.File("a@trial");
-        var second = good[good.IndexOf("BEGIN:VEVENT", StringComparison.Ordinal)..good.IndexOf("END:VCALENDAR", StringComparison.Ordinal)]
+        var second = good[
+            good.IndexOf("BEGIN:VEVENT", StringComparison.Ordinal)..good.IndexOf(
+                "END:VCALENDAR",
+                StringComparison.Ordinal
+            )
+        ]
             .Replace("a@trial", "b@trial", StringComparison.Ordinal)
             .TrimEnd();
         foreach (
             var (text, condition) in new[]
             {
                 (DavClient.File("a@trial", more: second), "valid-calendar-object-resource"),
-                (good.Replace("VERSION:2.0", "VERSION:2.0\nMETHOD:REQUEST", StringComparison.Ordinal), "valid-calendar-object-resource"),
+                (
+                    good.Replace("VERSION:2.0", "VERSION:2.0\nMETHOD:REQUEST", StringComparison.Ordinal),
+                    "valid-calendar-object-resource"
+                ),
                 (good.Replace("UID:a@trial\n", "", StringComparison.Ordinal), "valid-calendar-object-resource"),
                 ("BEGIN:VCALENDAR\nVERSION:2.0\nEND:VCALENDAR\n", "valid-calendar-object-resource"),
                 (good.Replace("END:VCALENDAR", "", StringComparison.Ordinal), "valid-calendar-object-resource"),
                 (good.Replace("VEVENT", "VTODO", StringComparison.Ordinal), "supported-calendar-component"),
-                (good.Replace("DTSTART:", "DTSTART;TZID=Atlantis/Lost:", StringComparison.Ordinal).Replace("090000Z", "090000", StringComparison.Ordinal), "valid-calendar-data"),
-                (good.Replace("DTSTART:20260312T090000Z", "DTSTART:next Tuesday", StringComparison.Ordinal), "valid-calendar-data"),
-                (good.Replace("DTSTART:20260312T090000Z", "DTSTART:25000312T090000Z", StringComparison.Ordinal), "valid-calendar-data"),
-                (DavClient.File("a@trial", lines: "RRULE:FREQ=SECONDLY;BYSECOND=1,2,3;BYSETPOS=-400,7,9;BYMONTH=2;BYMONTHDAY=30"), "valid-calendar-data"),
+                (
+                    good.Replace("DTSTART:", "DTSTART;TZID=Atlantis/Lost:", StringComparison.Ordinal)
+                        .Replace("090000Z", "090000", StringComparison.Ordinal),
+                    "valid-calendar-data"
+                ),
+                (
+                    good.Replace("DTSTART:20260312T090000Z", "DTSTART:next Tuesday", StringComparison.Ordinal),
+                    "valid-calendar-data"
+                ),
+                (
+                    good.Replace("DTSTART:20260312T090000Z", "DTSTART:25000312T090000Z", StringComparison.Ordinal),
+                    "valid-calendar-data"
+                ),
+                (
+                    DavClient.File(
+                        "a@trial",
+                        lines: "RRULE:FREQ=SECONDLY;BYSECOND=1,2,3;BYSETPOS=-400,7,9;BYMONTH=2;BYMONTHDAY=30"
+                    ),
+                    "valid-calendar-data"
+                ),
                 ("Hello", "supported-calendar-data"),
                 ("", "supported-calendar-data"),
             }
@@ -317,7 +366,9 @@ public class DavWritingTests
         await mortar.Give(calendar, DemoPeople.Dele, Role.Add);
         using var hers = await DavClient.Of(mortar, DemoPeople.Ines);
         using var his = await DavClient.Of(mortar, DemoPeople.Dele);
-        (await hers.Put(hers.At(calendar, "a.ics"), DavClient.File("a@trial", "Secret glaze", "CLASS:PRIVATE"))).Is(201);
+        (await hers.Put(hers.At(calendar, "a.ics"), DavClient.File("a@trial", "Secret glaze", "CLASS:PRIVATE"))).Is(
+            201
+        );
 
         (await his.Get(his.At(calendar, "a.ics"))).Is(404);
         (await his.Put(his.At(calendar, "his.ics"), DavClient.File("a@trial", "His own"))).Is(201);
@@ -362,9 +413,15 @@ public class DavWritingTests
         );
         Assert.Contains("Firing", (await phone.Get(phone.At(from, "b.ics"))).Is(200).Text, StringComparison.Ordinal);
         (await phone.Send("MOVE", phone.At(from, "b.ics"), null, null, ("Destination", phone.At(to, "c.ics")))).Is(409);
-        (await phone.Send("MOVE", phone.At(from, "b.ics"), null, null, ("Destination", "https://elsewhere.example/c.ics"))).Is(
-            403
-        );
+        (
+            await phone.Send(
+                "MOVE",
+                phone.At(from, "b.ics"),
+                null,
+                null,
+                ("Destination", "https://elsewhere.example/c.ics")
+            )
+        ).Is(403);
     }
 
     [Fact]
@@ -417,7 +474,9 @@ public class DavWritingTests
         var bare = await Task.WhenAll(
             Enumerable
                 .Range(0, 4)
-                .Select(number => phone.Put(path, Series.Replace("Glazing\n", $"Bare {number}\n", StringComparison.Ordinal)))
+                .Select(number =>
+                    phone.Put(path, Series.Replace("Glazing\n", $"Bare {number}\n", StringComparison.Ordinal))
+                )
         );
         Assert.All(bare, reply => Assert.True(reply.Status is 204 or 412, reply.Text));
     }

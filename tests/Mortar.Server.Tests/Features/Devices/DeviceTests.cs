@@ -24,9 +24,7 @@ public class DeviceTests
         var brick = Assert.Single(await dele.Bricks(calendar, "2026-03-09", "2026-03-15"));
         Assert.Equal("Kiln check", brick.Text("title"));
         var past = (await ines.Get("/api/history")).Is(200).Text;
-        var set = (
-            await mortar.Store(db => db.Changes.OrderByDescending(change => change.Sequence).FirstAsync())
-        ).Set;
+        var set = (await mortar.Store(db => db.Changes.OrderByDescending(change => change.Sequence).FirstAsync())).Set;
         Assert.Contains("Kiln check", past, StringComparison.Ordinal);
         (await ines.Post($"/api/changes/{set.Value}/undo")).Is(200);
         Assert.Empty(await dele.Bricks(calendar, "2026-03-09", "2026-03-15"));
@@ -83,6 +81,15 @@ public class DeviceTests
                 .Is(200)
                 .Body.GetProperty("key")
                 .ValueKind
+        );
+        // Whoever sits at somebody else's open screen does not make one unseen.
+        Assert.Equal(
+            1,
+            await mortar.Store(db =>
+                db.Mails.CountAsync(mail =>
+                    mail.To == DemoPeople.Ines.Address && mail.Subject.StartsWith("A device was given a key")
+                )
+            )
         );
         var stored = await mortar.Store(db => db.Devices.SingleAsync(row => row.Id == id));
         Assert.DoesNotContain(key, stored.Hash, StringComparison.Ordinal);

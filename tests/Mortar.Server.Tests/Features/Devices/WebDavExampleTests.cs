@@ -27,10 +27,13 @@ public class WebDavExampleTests
             null,
             ("Depth", "0")
         );
-        var stats = reply.Each.Values.Single().Elements(D + "propstat").ToDictionary(
-            stat => stat.Element(D + "status")!.Value,
-            stat => stat.Element(D + "prop")!.Elements().Select(one => one.Name).ToList()
-        );
+        var stats = reply
+            .Each.Values.Single()
+            .Elements(D + "propstat")
+            .ToDictionary(
+                stat => stat.Element(D + "status")!.Value,
+                stat => stat.Element(D + "prop")!.Elements().Select(one => one.Name).ToList()
+            );
 
         Assert.Equal([D + "displayname"], stats["HTTP/1.1 200 OK"]);
         Assert.Equal([R + "bigbox", R + "author"], stats["HTTP/1.1 404 Not Found"]);
@@ -59,13 +62,7 @@ public class WebDavExampleTests
         Assert.Contains(D + "getetag", names[phone.At(calendar, "a.ics")].Descendants().Select(one => one.Name));
 
         // Without a body it is all of them (9.1); what is not of WebDAV itself is asked for by name (RFC 4791, 5.2).
-        foreach (
-            var body in new[]
-            {
-                null,
-                """<D:propfind xmlns:D="DAV:"><D:allprop/></D:propfind>""",
-            }
-        )
+        foreach (var body in new[] { null, """<D:propfind xmlns:D="DAV:"><D:allprop/></D:propfind>""" })
         {
             var all = (await phone.Send("PROPFIND", phone.At(calendar), body, null, ("Depth", "1"))).Each;
             Assert.Equal("Glaze tests", all[phone.At(calendar)].Property(D + "displayname")!.Value);
@@ -106,10 +103,13 @@ public class WebDavExampleTests
             """
         );
         XNamespace z = "http://ns.example.com/standards/z39.50/";
-        var stats = refused.Each.Values.Single().Elements(D + "propstat").ToDictionary(
-            stat => stat.Element(D + "prop")!.Elements().Single().Name,
-            stat => stat.Element(D + "status")!.Value
-        );
+        var stats = refused
+            .Each.Values.Single()
+            .Elements(D + "propstat")
+            .ToDictionary(
+                stat => stat.Element(D + "prop")!.Elements().Single().Name,
+                stat => stat.Element(D + "status")!.Value
+            );
         Assert.Equal("HTTP/1.1 424 Failed Dependency", stats[z + "Authors"]);
         Assert.Equal("HTTP/1.1 403 Forbidden", stats[D + "getetag"]);
         Assert.DoesNotContain("Whitehead", await Authors(), StringComparison.Ordinal);
@@ -124,14 +124,47 @@ public class WebDavExampleTests
         Assert.Contains("<Z:Author>Jim Whitehead</Z:Author>", await Authors(), StringComparison.Ordinal);
 
         // One's own look, on one's own wall and nobody else's.
-        var layer = (await ines.Get("/api/shelf")).Body.EnumerateArray().Single(one => one.GetProperty("calendarId").GetGuid() == calendar.Value);
-        Assert.Equal(("My tiles", "iron", "Glaze tests"), (layer.Text("name"), layer.Text("hue"), layer.GetProperty("calendar").Text("name")));
+        var layer = (await ines.Get("/api/shelf"))
+            .Body.EnumerateArray()
+            .Single(one => one.GetProperty("calendarId").GetGuid() == calendar.Value);
+        Assert.Equal(
+            ("My tiles", "iron", "Glaze tests"),
+            (layer.Text("name"), layer.Text("hue"), layer.GetProperty("calendar").Text("name"))
+        );
         Assert.Equal("#B01F24FF", await Color());
-        Assert.Equal("Glaze tests", (await dele.Find(dele.At(calendar), 0, "d:displayname")).Property(D + "displayname")!.Value);
-        Assert.Null((await dele.Send("PROPFIND", dele.At(calendar), "<D:propfind xmlns:D='DAV:'><D:prop><Authors xmlns='http://ns.example.com/standards/z39.50/'/></D:prop></D:propfind>", null, ("Depth", "0"))).Property(z + "Authors"));
+        Assert.Equal(
+            "Glaze tests",
+            (await dele.Find(dele.At(calendar), 0, "d:displayname")).Property(D + "displayname")!.Value
+        );
+        Assert.Null(
+            (
+                await dele.Send(
+                    "PROPFIND",
+                    dele.At(calendar),
+                    "<D:propfind xmlns:D='DAV:'><D:prop><Authors xmlns='http://ns.example.com/standards/z39.50/'/></D:prop></D:propfind>",
+                    null,
+                    ("Depth", "0")
+                )
+            ).Property(z + "Authors")
+        );
 
         // Another hue on the wall is another colour here.
-        (await ines.Put($"/api/shelf/{calendar.Value}", new { shown = true, beside = false, look = new { name = "", hue = "teal", mark = "drop" } })).Is(204);
+        (
+            await ines.Put(
+                $"/api/shelf/{calendar.Value}",
+                new
+                {
+                    shown = true,
+                    beside = false,
+                    look = new
+                    {
+                        name = "",
+                        hue = "teal",
+                        mark = "drop",
+                    },
+                }
+            )
+        ).Is(204);
         Assert.Equal("#008080FF", await Color());
 
         const string Remove = """
@@ -147,7 +180,9 @@ public class WebDavExampleTests
                     path,
                     $"<D:propertyupdate xmlns:D='DAV:'><D:set><D:prop><D:displayname>x</D:displayname><a xmlns='urn:a'>{new string('x', 5_000)}</a></D:prop></D:set></D:propertyupdate>"
                 )
-            ).Is(207).Text,
+            )
+                .Is(207)
+                .Text,
             StringComparison.Ordinal
         );
 
@@ -160,10 +195,14 @@ public class WebDavExampleTests
                     null,
                     ("Depth", "0")
                 )
-            ).Is(207).Text;
+            )
+                .Is(207)
+                .Text;
 
         async Task<string> Color() =>
-            (await phone.Find(path, 0, "x:calendar-color")).Property(XName.Get("calendar-color", "http://colors.example/"))!.Value;
+            (await phone.Find(path, 0, "x:calendar-color"))
+                .Property(XName.Get("calendar-color", "http://colors.example/"))!
+                .Value;
     }
 
     [Fact]

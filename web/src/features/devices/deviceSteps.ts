@@ -10,4 +10,5 @@ export const deviceSteps = [
 
 export type DeviceStep = (typeof deviceSteps)[number]['value']
 
-export const toldOf = (role: DeviceWish['role']) => deviceSteps.find((step) => step.value === role)?.told ?? ''
+export const toldOf = (role: DeviceWish['role']) =>
+  deviceSteps.find((step) => step.value === role)?.told ?? ''
