@@ -28,10 +28,10 @@ public class DeviceTests
         screen.Type("Which device", "Kiln room tablet");
         screen.Click("Make a key");
         screen.WaitForText("What to type on the device");
-        screen.WaitForText("It is not shown again.");
+        screen.WaitForText("Copy it now: it is not shown again.");
         Assert.Equal(string.Empty, screen.Axe());
         Shot(screen, "device-made");
-        var key = screen.Find(Labelled("Key")).GetAttribute("value")!;
+        var key = screen.Find(Labelled("Password")).GetAttribute("value")!;
         var server = screen.Find(Labelled("Server")).GetAttribute("value")!;
         screen.WaitForText("not used yet");
 

@@ -3,6 +3,7 @@ using Mortar.Server.Features.Demo;
 using Mortar.Server.StandIns;
 using Mortar.Server.Tests;
 using NodaTime;
+using OpenQA.Selenium;
 using Xunit;
 using static Mortar.Browser.Tests.Screen;
 
@@ -58,5 +59,9 @@ public class WebCalendarTests
         Assert.Equal(string.Empty, ines.Axe());
         Shot(ines, "web-failing");
         priya.Find(Brick("Match 1"));
+        priya.Week();
+        priya.Find(By.CssSelector("[data-layer='Harbour league'] [aria-label^='not fetched from the web since']"));
+        priya.Choose(Named("button", "More for Harbour league"), "Only this one");
+        Shot(priya, "web-failing-layer");
     }
 }

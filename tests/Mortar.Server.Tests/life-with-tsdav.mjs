@@ -72,7 +72,7 @@ const inMarch = () =>
 const listed = await inMarch()
 told(
   'list',
-  listed.map((one) => [one.url.split('/').pop(), Boolean(one.etag), /SUMMARY:(.*)\r/.exec(one.data)[1]]),
+  listed.map((one) => [one.url.split('/').pop(), Boolean(one.etag), /SUMMARY:(.*)/.exec(one.data)[1]]),
 )
 const expanded = await client.fetchCalendarObjects({
   calendar,

@@ -49,7 +49,7 @@ internal static class Devices
         Say("sync after one change", changed);
 
         var alone = await Walls(club, []);
-        var devices = new List<(HttpClient, string)>();
+        var devices = new List<(HttpClient Phone, string Home)>();
         foreach (var one in club.People.Take(AtOnce))
         {
             await one.Session();
@@ -139,7 +139,7 @@ internal static class Devices
         Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{what}: {took:0.0} ms"));
 
     /// <summary>Half of the walls that four people read come within so long, while devices ask what is new, each of its calendars once a minute.</summary>
-    private static async Task<double> Walls(Club club, IReadOnlyList<(HttpClient Phone, string Home)> devices)
+    private static async Task<double> Walls(Club club, List<(HttpClient Phone, string Home)> devices)
     {
         using var stop = new CancellationTokenSource(Long);
         var asking = devices

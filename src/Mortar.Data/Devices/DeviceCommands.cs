@@ -91,7 +91,7 @@ public sealed class DeviceCommands(MortarDb db, PublicLinks links)
     {
         var now = db.Now;
         program = PlainText.Shorten(PlainText.OneLine(program), DeviceRow.LongestProgram);
-        if (device.SeenAt is { } before && now - before < BetweenUses && now >= before && device.Program == program)
+        if (device.SeenAt is { } before && now - before < BetweenUses && now >= before)
         {
             return;
         }

@@ -32,7 +32,11 @@ public static class DeviceQueries
         CancellationToken cancellationToken
     )
     {
-        var here = await OfEvents(db, calendar).MaxAsync(change => (long?)change.Sequence, cancellationToken) ?? 0;
+        // The newest is the first to be looked at; the largest of all would be looked for among all.
+        var here = await OfEvents(db, calendar)
+            .OrderByDescending(change => change.Sequence)
+            .Select(change => change.Sequence)
+            .FirstOrDefaultAsync(cancellationToken);
         var left =
             await db
                 .LeftCalendars.Where(row => row.CalendarId == calendar)

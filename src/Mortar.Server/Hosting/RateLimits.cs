@@ -28,7 +28,7 @@ internal static class RateLimits
     /// <summary>For keys of devices that are none; by address of the network.</summary>
     public const string Keys = "keys";
 
-    /// <summary>For what calendar programs ask; by person, whose devices are counted together.</summary>
+    /// <summary>For what calendar programs ask: two at a time, some waiting; by person, whose devices are counted together.</summary>
     public const string Devices = "devices";
 
     private const int AsksPerMinute = 60;
@@ -95,7 +95,10 @@ internal static class RateLimits
                     _ => new ConcurrencyLimiterOptions { PermitLimit = 1, QueueLimit = 3 }
                 ),
                 Asks => PerMinute(who, AsksPerMinute),
-                Devices => Bucket(who, Changes, ChangesPerSecond),
+                Devices => RateLimitPartition.GetConcurrencyLimiter(
+                    who,
+                    _ => new ConcurrencyLimiterOptions { PermitLimit = 2, QueueLimit = 60 }
+                ),
                 Keys => PerMinute(network, options.SignInsPerMinute),
                 Reading => PerMinute(network, options.ReadsPerMinute),
                 SignIn => PerMinute(network, options.SignInsPerMinute),

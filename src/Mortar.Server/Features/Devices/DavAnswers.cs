@@ -1,3 +1,4 @@
+using System.Xml;
 using System.Xml.Linq;
 using static Mortar.Server.Features.Devices.DavXml;
 
@@ -50,10 +51,37 @@ internal static class DavAnswers
     /// <summary>Sends some XML.</summary>
     public static async Task Send(HttpContext context, int status, XElement body)
     {
+        foreach (var text in body.DescendantNodes().OfType<XText>().Where(text => !IsXml(text.Value)))
+        {
+            text.Value = string.Concat(text.Value.EnumerateRunes().Where(rune => IsXml(rune.ToString())));
+        }
+
         context.Response.StatusCode = status;
         context.Response.ContentType = "application/xml; charset=utf-8";
-        await using var text = new StreamWriter(context.Response.Body, leaveOpen: true);
-        await text.WriteAsync("<?xml version=\"1.0\" encoding=\"utf-8\"?>\n");
-        await text.WriteAsync(body.ToString(SaveOptions.DisableFormatting).AsMemory(), context.RequestAborted);
+        await using var writer = new StreamWriter(context.Response.Body, leaveOpen: true);
+        await writer.WriteAsync("<?xml version=\"1.0\" encoding=\"utf-8\"?>\n");
+        await writer.WriteAsync(body.ToString(SaveOptions.DisableFormatting).AsMemory(), context.RequestAborted);
+    }
+
+    /// <summary>Whether a text can stand in XML (1.0, 2.2): one letter that cannot would be the end of everything told with it.</summary>
+    private static bool IsXml(string text)
+    {
+        for (var at = 0; at < text.Length; at++)
+        {
+            if (XmlConvert.IsXmlChar(text[at]))
+            {
+                continue;
+            }
+
+            if (at + 1 < text.Length && XmlConvert.IsXmlSurrogatePair(text[at + 1], text[at]))
+            {
+                at++;
+                continue;
+            }
+
+            return false;
+        }
+
+        return true;
     }
 }

@@ -19,6 +19,14 @@ internal sealed class DavReports(DavThings things, DavObjects objects, DavSync s
     /// <summary>The longest stretch of which dates are told one by one, in days: ten years.</summary>
     private const int LongestStretch = 3_660;
 
+    /// <summary>The most letters of events that are told at once; a calendar of 20,000 events has half of them.</summary>
+    private const int MostLetters = 32 * 1024 * 1024;
+
+    /// <summary>The most dates that are looked at to say when it is busy.</summary>
+    private const int MostDates = 100_000;
+
+    private long letters;
+
     /// <summary>Tells properties of a thing, and of what is inside it.</summary>
     public async Task Find(DavRequest request)
     {
@@ -180,7 +188,15 @@ internal sealed class DavReports(DavThings things, DavObjects objects, DavSync s
         }
 
         var reach = new Interval(from, to);
-        var dates = (await objects.All(calendar, request.Stop)).SelectMany(one => Taking(one, range, calendar));
+        var dates = (await objects.All(calendar, request.Stop))
+            .SelectMany(one => Taking(one, range, calendar))
+            .Take(MostDates + 1)
+            .ToList();
+        if (dates.Count > MostDates)
+        {
+            throw TooMuch();
+        }
+
         var busy = DeviceTelling.Taken(dates, reach).Select(one => new PublishedBusy(one.Span, one.Tentative));
         request.Http.Response.ContentType = "text/calendar; charset=utf-8";
         await request.Http.Response.WriteAsync(
@@ -287,12 +303,22 @@ internal sealed class DavReports(DavThings things, DavObjects objects, DavSync s
                 (
                     each.Name,
                     each.Data is { } data
-                        ? new XElement(each.Name, data.Of(one.Object, range => Taking(one, range, calendar), zones))
+                        ? new XElement(each.Name, Counted(data.Of(one.Object, range => Taking(one, range, calendar), zones)))
                         : DavProperties.Value(each.Name, thing, request.Reader)
                 )
             )
         );
     }
+
+    /// <summary>Counts what is told by one answer: the same event can be asked for under many addresses, and all its dates each time.</summary>
+    private string Counted(string text) => (letters += text.Length) <= MostLetters ? text : throw TooMuch();
+
+    private static DavException TooMuch() =>
+        new(
+            StatusCodes.Status403Forbidden,
+            D + "number-of-matches-within-limits",
+            "That is more than is told at once. Ask for fewer events, or for less time."
+        );
 
     private bool TakesPlace(DavObject one, TimeRange range, DavCalendar calendar) => Dates(one, range, calendar).Any();
 

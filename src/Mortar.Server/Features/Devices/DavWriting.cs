@@ -242,6 +242,8 @@ internal sealed class DavWriting(
             throw Nothing();
         }
 
+        MustBeFew(taken.Alarms);
+
         var outcome = await commands.Create(
             Act.By(request.Reader.Owner),
             calendar.Id,
@@ -308,14 +310,7 @@ internal sealed class DavWriting(
             );
         }
 
-        if (taken.Alarms is { Text.Length: > OwnAlarms.Longest })
-        {
-            throw new DavException(
-                StatusCodes.Status403Forbidden,
-                C + "valid-calendar-data",
-                "These are more alarms than are kept on one event."
-            );
-        }
+        MustBeFew(taken.Alarms);
 
         var act = Act.By(request.Reader.Owner);
         var written = (
@@ -426,6 +421,18 @@ internal sealed class DavWriting(
                 StatusCodes.Status403Forbidden,
                 M + "name-taken",
                 "Names that begin like this are those of events that were made in Mortar. Choose another one."
+            );
+        }
+    }
+
+    private static void MustBeFew(OwnAlarms? alarms)
+    {
+        if (alarms is { Text.Length: > OwnAlarms.Longest })
+        {
+            throw new DavException(
+                StatusCodes.Status403Forbidden,
+                C + "valid-calendar-data",
+                "These are more alarms than are kept on one event."
             );
         }
     }

@@ -305,6 +305,69 @@ public class DavAccessTests
     }
 
     [Fact]
+    public async Task One_letter_that_no_xml_can_have_does_not_end_what_everybody_is_told()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await ines.MakeCalendar();
+        await mortar.Give(calendar, DemoPeople.Dele, Role.Add);
+        using var hers = await DavClient.Of(mortar, DemoPeople.Ines);
+        using var his = await DavClient.Of(mortar, DemoPeople.Dele);
+        (await his.Put(his.At(calendar, "a.ics"), DavClient.File("a@trial", "Bell \u0007 and \uFFFE", "X-TRIAL:\u0001x😀"))).Is(201);
+        (await hers.Put(hers.At(calendar, "b.ics"), DavClient.File("b@trial", "Hers"))).Is(201);
+
+        var told = await hers.Report(
+            hers.At(calendar),
+            "<c:calendar-query xmlns:c='urn:ietf:params:xml:ns:caldav' xmlns:d='DAV:'><d:prop><d:getetag/><c:calendar-data/></d:prop><c:filter><c:comp-filter name='VCALENDAR'/></c:filter></c:calendar-query>"
+        );
+        Assert.Equal(2, told.Each.Count);
+        Assert.Contains("X-TRIAL:x😀", told.Each[hers.At(calendar, "a.ics")].Data(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task What_one_answer_tells_is_bounded_however_it_is_asked_for()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await ines.MakeCalendar();
+        using var phone = await DavClient.Of(mortar, DemoPeople.Ines);
+        (
+            await phone.Put(
+                phone.At(calendar, "abcdefgh.ics"),
+                DavClient.File("a@trial", lines: $"DESCRIPTION:{new string('x', 900_000)}")
+            )
+        ).Is(201);
+        // The same event under a hundred addresses.
+        var hrefs = string.Concat(
+            Enumerable
+                .Range(0, 100)
+                .Select(bits =>
+                    $"<d:href>{phone.At(calendar)}{string.Concat("abcdefg".Select((letter, at) => ((bits >> at) & 1) == 1 ? $"%{(int)letter:x2}" : $"{letter}"))}h.ics</d:href>"
+                )
+        );
+        (
+            await phone.Report(
+                phone.At(calendar),
+                $"<c:calendar-multiget xmlns:c='urn:ietf:params:xml:ns:caldav' xmlns:d='DAV:'><d:prop><c:calendar-data/></d:prop>{hrefs}</c:calendar-multiget>"
+            )
+        ).Misses(403, D + "number-of-matches-within-limits");
+
+        // A rule that falls on every minute, each date by itself.
+        (await phone.Put(phone.At(calendar, "often.ics"), DavClient.File("b@trial", lines: "RRULE:FREQ=MINUTELY"))).Is(201);
+        string Expand(string to) =>
+            $"<c:calendar-query xmlns:c='urn:ietf:params:xml:ns:caldav' xmlns:d='DAV:'><d:prop><c:calendar-data><c:expand start='20260401T000000Z' end='{to}'/></c:calendar-data></d:prop><c:filter><c:comp-filter name='VCALENDAR'><c:comp-filter name='VEVENT'><c:time-range start='20260401T000000Z' end='{to}'/></c:comp-filter></c:comp-filter></c:filter></c:calendar-query>";
+        (await phone.Report(phone.At(calendar), Expand("20260402T000000Z"))).Is(207);
+        (await phone.Report(phone.At(calendar), Expand("20270402T000000Z"))).Misses(
+            403,
+            D + "number-of-matches-within-limits"
+        );
+        (await phone.Report(phone.At(calendar), Expand("20990402T000000Z"))).Misses(
+            403,
+            D + "number-of-matches-within-limits"
+        );
+    }
+
+    [Fact]
     public async Task What_takes_a_place_or_an_absence_keeps_to_their_rules()
     {
         await using var mortar = await TestMortar.Start();

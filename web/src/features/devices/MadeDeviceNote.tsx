@@ -17,22 +17,23 @@ export function MadeDeviceNote({ made, onClose }: { made: MadeDevice; onClose: (
       className="mb-4 grid gap-3 border-2 border-ink bg-surface p-3"
     >
       <h3 className="text-base">What to type on the device</h3>
-      <ol className="grid list-decimal gap-2 pl-5">
+      <ol className="grid list-decimal gap-3 pl-5">
         <li>
           Open its calendar program, or its settings for accounts, and add a calendar account by address. It
           may be called a CalDAV account, or be found under “other”.
         </li>
         <li>
-          As the server:
           <CopyField label="Server" text={made.server} />
         </li>
         <li>
-          As the user:
           <CopyField label="User" text={person.address ?? person.name} />
         </li>
         <li>
-          As the password, this key. <strong>It is not shown again.</strong>
-          <CopyField label="Key" text={made.key ?? ''} />
+          <CopyField label="Password" text={made.key ?? ''} />
+          <p>
+            <strong>Copy it now: it is not shown again.</strong> It is the key of this device, and not your
+            own password.
+          </p>
         </li>
         <li>Say what is to be shown: your calendars come by themselves, in the order of your shelf.</li>
       </ol>

@@ -5,6 +5,7 @@ import type { Layer } from '../../model/bricks'
 import { canHaveMore, roleName } from '../../model/ladder'
 import { setsQuery } from '../../model/shelfQuery'
 import type { AddressLayers } from '../../model/useAddressLayers'
+import { momentText } from '../../reader/dates'
 import { MarkBlock } from '../../ui/MarkSign'
 import { Menu, MenuItem, MenuLabel, MenuLine } from '../../ui/Menu'
 import { SetsMenu } from './SetsMenu'
@@ -259,6 +260,15 @@ function LayerChip({ layer, neighbours: [before, after], shelf, onOpen }: LayerC
           {layer.name}
           {layer.role === 'times' && <span className="sr-only">, times only</span>}
           {layer.beside && <Columns2 size={12} aria-label="beside" className="ml-1" />}
+          {layer.web?.failingSince && (
+            <span
+              role="img"
+              aria-label={`not fetched from the web since ${momentText(layer.web.failingSince)}`}
+              className="ml-1"
+            >
+              !
+            </span>
+          )}
         </span>
       </button>
       <Menu
@@ -272,6 +282,7 @@ function LayerChip({ layer, neighbours: [before, after], shelf, onOpen }: LayerC
         <MenuLabel>
           {layer.name}: {layer.role === 'none' ? 'single events, given to you' : roleName(layer.role)}
         </MenuLabel>
+        {layer.web?.asOf && <MenuLabel>From the web, as of {momentText(layer.web.asOf)}</MenuLabel>}
         <MenuItem onSelect={() => shelf.showOnly([layer])}>Only this one</MenuItem>
         <MenuItem
           onSelect={() =>
