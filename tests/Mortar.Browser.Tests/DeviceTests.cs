@@ -43,7 +43,7 @@ public class DeviceTests
         );
         tablet.DefaultRequestHeaders.UserAgent.ParseAdd("Tablet/2.0");
         var path = $"calendars/{DemoPeople.Ines.Id.Value:N}/{calendar.Value:N}/firing.ics";
-        (await tablet.PutAsync(path, File("Firing from the tablet"))).EnsureSuccessStatusCode();
+        (await tablet.PutAsync(path, File("Firing from the tablet"), Now)).EnsureSuccessStatusCode();
 
         wall.Find(Brick("Firing from the tablet"));
         Shot(wall, "device-on-wall");
@@ -52,7 +52,7 @@ public class DeviceTests
         wall.Press("z");
         wall.WaitForText("Undone.");
         wall.WaitGone(Brick("Firing from the tablet"));
-        Assert.Equal(404, (int)(await tablet.GetAsync(path)).StatusCode);
+        Assert.Equal(404, (int)(await tablet.GetAsync(path, Now)).StatusCode);
 
         screen.Click("It is set up");
         screen.Open("/preferences#devices");
@@ -62,8 +62,10 @@ public class DeviceTests
         screen.WaitForText("from this moment on");
         screen.Click(By.XPath("//*[@role='alertdialog']//button[normalize-space()='End it']"));
         screen.WaitForText("opens nothing any more");
-        Assert.Equal(401, (int)(await tablet.GetAsync(path)).StatusCode);
+        Assert.Equal(401, (int)(await tablet.GetAsync(path, Now)).StatusCode);
     }
+
+    private static CancellationToken Now => TestContext.Current.CancellationToken;
 
     private static ByteArrayContent File(string title)
     {

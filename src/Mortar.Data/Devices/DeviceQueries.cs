@@ -13,6 +13,12 @@ namespace Mortar.Data.Devices;
 /// <param name="IsAnswered">Whether somebody answered to it.</param>
 public sealed record ObjectChange(EventId Id, long Sequence, string? Before, bool IsAnswered);
 
+/// <summary>Up to where a calendar is known.</summary>
+/// <param name="Log">The newest change of its events; 0 for none.</param>
+/// <param name="Mark">What stands for that.</param>
+/// <param name="Own">The newest of the alarms that one person set on them; 0 for none.</param>
+public sealed record NewestOf(long Log, string Mark, long Own);
+
 /// <summary>Finds devices, and what became of the events of a calendar.</summary>
 public static class DeviceQueries
 {
@@ -25,24 +31,44 @@ public static class DeviceQueries
             .FirstOrDefaultAsync(row => row.Hash == hash && row.EndedAt == null, cancellationToken);
     }
 
-    /// <summary>The newest change of a calendar's events; 0 for none.</summary>
-    public static async Task<long> NewestChange(
+    /// <summary>Up to where a calendar's events are known, and the alarms that somebody set on them, in one question: programs ask it each minute.</summary>
+    public static async Task<NewestOf> Newest(
         this MortarDb db,
+        PersonId person,
         CalendarId calendar,
         CancellationToken cancellationToken
     )
     {
         // The newest is the first to be looked at; the largest of all would be looked for among all.
-        var here = await OfEvents(db, calendar)
-            .OrderByDescending(change => change.Sequence)
-            .Select(change => change.Sequence)
-            .FirstOrDefaultAsync(cancellationToken);
-        var left =
-            await db
-                .LeftCalendars.Where(row => row.CalendarId == calendar)
-                .MaxAsync(row => (long?)row.Sequence, cancellationToken)
-            ?? 0;
-        return Math.Max(here, left);
+        var found = await db
+            .Calendars.Where(row => row.Id == calendar)
+            .Select(row => new
+            {
+                Here = OfEvents(db, calendar)
+                    .OrderByDescending(change => change.Sequence)
+                    .Select(change => (long?)change.Sequence)
+                    .FirstOrDefault(),
+                Mark = OfEvents(db, calendar)
+                    .OrderByDescending(change => change.Sequence)
+                    .Select(change => (ChangeSetId?)change.Set)
+                    .FirstOrDefault(),
+                Left = db
+                    .LeftCalendars.Where(left => left.CalendarId == calendar)
+                    .OrderByDescending(left => left.Sequence)
+                    .Select(left => (long?)left.Sequence)
+                    .FirstOrDefault(),
+                Own = db
+                    .OwnAlarms.Where(alarms =>
+                        alarms.PersonId == person
+                        && db.Events.Any(whole => whole.Id == alarms.EventId && whole.CalendarId == calendar)
+                    )
+                    .Max(alarms => (long?)alarms.Stamp),
+            })
+            .SingleAsync(cancellationToken);
+        var (here, left) = (found.Here ?? 0, found.Left ?? 0);
+        return left > here
+            ? new NewestOf(left, await db.MarkOf(left, cancellationToken) ?? string.Empty, found.Own ?? 0)
+            : new NewestOf(here, found.Mark is { } set ? MarkOf(set) : string.Empty, found.Own ?? 0);
     }
 
     /// <summary>What stands for a change, so that one of another store is not taken for it; <c>null</c> where it is not kept any more.</summary>
@@ -53,8 +79,10 @@ public static class DeviceQueries
             .Select(change => (ChangeSetId?)change.Set)
             .FirstOrDefaultAsync(cancellationToken)
             is { } set
-            ? set.Value.ToString("N")[..12]
+            ? MarkOf(set)
         : null;
+
+    private static string MarkOf(ChangeSetId set) => set.Value.ToString("N")[..12];
 
     /// <summary>What became of a calendar's events since a change, each event once, by the last change of it.</summary>
     public static async Task<IReadOnlyList<ObjectChange>> ChangesSince(
@@ -125,20 +153,6 @@ public static class DeviceQueries
             )),
         ];
     }
-
-    /// <summary>The newest of the alarms that somebody set on events of a calendar; 0 for none.</summary>
-    public static async Task<long> NewestAlarms(
-        this MortarDb db,
-        PersonId person,
-        CalendarId calendar,
-        CancellationToken cancellationToken
-    ) =>
-        await (
-            from alarms in db.OwnAlarms
-            join whole in db.Events on alarms.EventId equals whole.Id
-            where alarms.PersonId == person && whole.CalendarId == calendar
-            select (long?)alarms.Stamp
-        ).MaxAsync(cancellationToken) ?? 0;
 
     /// <summary>The events of a calendar on which somebody set alarms since then.</summary>
     public static async Task<IReadOnlyList<EventId>> AlarmsSince(

@@ -124,7 +124,7 @@ public static class CalendarFileWriter
         Line(text, "BEGIN:VCALENDAR");
         Line(text, "VERSION:2.0");
         Line(text, "PRODID:-//Mortar//Mortar//EN");
-        foreach (var line in ZoneDefinition.Lines(clock.Zone(zone), 2020, Instant.FromUtc(2030, 1, 1, 0, 0)))
+        foreach (var line in ZoneDefinition.KeptLines(clock.Zone(zone), 2020, CalendarObject.Defined))
         {
             Line(text, line);
         }
@@ -170,7 +170,7 @@ public static class CalendarFileWriter
         {
             var definition =
                 foreign.TryGetValue(zone, out var kept) ? kept.Unfolded()
-                : clock.Knows(zone) ? ZoneDefinition.Lines(clock.Zone(zone), FirstYear(vevents), now)
+                : clock.Knows(zone) ? Definition(clock.Zone(zone), FirstYear(vevents))
                 : defined.TryGetValue(zone, out var rules) ? ZoneReader.Lines(rules)
                 : [];
             foreach (var line in definition)
@@ -186,6 +186,11 @@ public static class CalendarFileWriter
 
         Line(text, "END:VCALENDAR");
         return text.ToString();
+
+        IEnumerable<string> Definition(DateTimeZone of, int firstYear) =>
+            now == CalendarObject.Defined
+                ? ZoneDefinition.KeptLines(of, firstYear, now)
+                : ZoneDefinition.Lines(of, firstYear, now);
     }
 
     /// <summary>The components of one event: of those that came from a file their source, with what was changed here.</summary>

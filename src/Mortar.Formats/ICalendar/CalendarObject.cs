@@ -21,7 +21,7 @@ public sealed class CalendarObject
     internal static readonly Instant Stamp = Instant.FromUtc(2000, 1, 1, 0, 0);
 
     /// <summary>Ten years after it zones are defined no further; programs that know their names have rules of their own.</summary>
-    private static readonly Instant Defined = Instant.FromUtc(2030, 1, 1, 0, 0);
+    internal static readonly Instant Defined = Instant.FromUtc(2030, 1, 1, 0, 0);
 
     private CalendarObject(Event whole, IReadOnlyList<Component> components, string text) =>
         (Event, Components, Text) = (whole, components, text);

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using NodaTime;
 using NodaTime.Text;
 
@@ -16,6 +17,28 @@ internal static class ZoneDefinition
     private static readonly LocalDateTimePattern DateTime = LocalDateTimePattern.CreateWithInvariantCulture(
         "uuuuMMdd'T'HHmmss"
     );
+
+    /// <summary>How many definitions are kept: a calendar that is read event by event has the same one each time.</summary>
+    private const int MostKept = 500;
+
+    private static readonly ConcurrentDictionary<(DateTimeZone Zone, int FirstYear, Instant Now), string[]> Kept =
+        new();
+
+    /// <summary>The definition up to a time that is the same each time, worked out once.</summary>
+    public static IReadOnlyList<string> KeptLines(DateTimeZone zone, int firstYear, Instant now)
+    {
+        if (Kept.TryGetValue((zone, firstYear, now), out var known))
+        {
+            return known;
+        }
+
+        if (Kept.Count >= MostKept)
+        {
+            Kept.Clear();
+        }
+
+        return Kept[(zone, firstYear, now)] = [.. Lines(zone, firstYear, now)];
+    }
 
     public static IEnumerable<string> Lines(DateTimeZone zone, int firstYear, Instant now)
     {

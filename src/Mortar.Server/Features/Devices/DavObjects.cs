@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
@@ -27,7 +28,7 @@ internal sealed record DavObject(string Name, CalendarObject Object, EventRow? R
 }
 
 /// <summary>Reads what is in the calendars of a device, by the rules of everything that is read.</summary>
-internal sealed class DavObjects(MortarDb db, ZoneClock zones, IClock clock)
+internal sealed class DavObjects(MortarDb db, DavKeptObjects kept, ZoneClock zones, IClock clock)
 {
     private const string Prefix = "m-";
     private const string Suffix = ".ics";
@@ -114,11 +115,20 @@ internal sealed class DavObjects(MortarDb db, ZoneClock zones, IClock clock)
             .ObjectNames.AsNoTracking()
             .Where(row => row.CalendarId == calendar.Id && names.Contains(row.Name))
             .ToListAsync(cancellationToken);
-        var ids = names.Select(IdIn).OfType<EventId>().Concat(given.Select(row => row.EventId)).ToHashSet();
-        foreach (var one in await Of(calendar, ids, cancellationToken))
+        var ids = given.ToDictionary(row => row.Name, row => row.EventId, StringComparer.Ordinal);
+        foreach (var name in names)
         {
-            // By the name of its own an event is found that a program gave another one.
-            foreach (var name in names.Where(name => name == one.Name || IdIn(name) == one.Row!.Id))
+            // By the name of its own an event is found also where a program gave it another one.
+            if (IdIn(name) is { } id)
+            {
+                ids[name] = id;
+            }
+        }
+
+        var read = (await Of(calendar, ids.Values.ToHashSet(), cancellationToken)).ToDictionary(one => one.Row!.Id);
+        foreach (var (name, id) in ids)
+        {
+            if (read.GetValueOrDefault(id) is { } one)
             {
                 found[name] = one;
             }
@@ -251,18 +261,30 @@ internal sealed class DavObjects(MortarDb db, ZoneClock zones, IClock clock)
         [
             .. told.Select(one => new DavObject(
                 given[one.Row.Id],
-                CalendarObject.Of(
-                    new EventToWrite(one.Event, one.IsWhole ? one.Row.Source : null),
-                    names,
-                    answers,
-                    alarms.GetValueOrDefault(one.Row.Id),
-                    calendar.Row.Zone,
-                    zones
-                ),
+                Object(one.Row, one.Event, one.IsWhole),
                 one.Row,
                 one.IsWhole
             )),
         ];
+
+        CalendarObject Object(EventRow row, Event whole, bool isWhole)
+        {
+            var own = alarms.GetValueOrDefault(row.Id);
+            // What everybody who sees all of it is told alike is written once; most events name nobody.
+            return isWhole && own is null && !whole.Named.Any()
+                ? kept.Get((row.Id, row.Version, calendar.Row.Zone, names.GetValueOrDefault(whole.AddedBy)), Write)
+                : Write();
+
+            CalendarObject Write() =>
+                CalendarObject.Of(
+                    new EventToWrite(whole, isWhole ? row.Source : null),
+                    names,
+                    answers,
+                    own,
+                    calendar.Row.Zone,
+                    zones
+                );
+        }
     }
 
     private static string NameOf(EventId id) =>
@@ -274,4 +296,36 @@ internal sealed class DavObjects(MortarDb db, ZoneClock zones, IClock clock)
         && Guid.TryParseExact(name[Prefix.Length..^Suffix.Length], "N", out var id)
             ? new EventId(id)
             : null;
+}
+
+/// <summary>Events as they were written for whoever asked last: programs ask for the tags of all and then for the events, device after device.</summary>
+internal sealed class DavKeptObjects
+{
+    /// <summary>How many letters are kept; then all are written anew.</summary>
+    private const long Most = 32 * 1024 * 1024;
+
+    private readonly ConcurrentDictionary<
+        (EventId Id, int Version, string Zone, string? Organizer),
+        CalendarObject
+    > kept = new();
+
+    private long letters;
+
+    /// <summary>An event by all that its text depends on.</summary>
+    public CalendarObject Get((EventId, int, string, string?) of, Func<CalendarObject> write)
+    {
+        if (kept.TryGetValue(of, out var known))
+        {
+            return known;
+        }
+
+        var made = write();
+        if (Interlocked.Add(ref letters, made.Text.Length) > Most)
+        {
+            kept.Clear();
+            Interlocked.Exchange(ref letters, made.Text.Length);
+        }
+
+        return kept[of] = made;
+    }
 }

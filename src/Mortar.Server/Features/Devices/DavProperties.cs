@@ -23,14 +23,14 @@ internal abstract record DavThing(string Href)
     public sealed record Home(string Href) : DavThing(Href);
 
     /// <summary>A calendar.</summary>
-    /// <param name="Token">Up to when it is known (DAV:sync-token).</param>
+    /// <param name="Token">Up to when it is known (DAV:sync-token); empty where nobody asked.</param>
     /// <param name="ZoneFile">The rules of its zone.</param>
-    /// <param name="Own">What programs set on it for their owner alone.</param>
+    /// <param name="Own">What programs set on it for their owner alone; nothing where nobody asked.</param>
     public sealed record Collection(
         string Href,
         DavCalendar Calendar,
         string Token,
-        string ZoneFile,
+        Func<string> ZoneFile,
         IReadOnlyDictionary<XName, XElement> Own
     ) : DavThing(Href);
 
@@ -105,6 +105,9 @@ internal static class DavProperties
     /// <summary>What allprop tells of a thing.</summary>
     public static IEnumerable<XName> AllOf(DavThing thing) =>
         InAllprop.Concat((thing as DavThing.Collection)?.Own.Keys ?? []);
+
+    /// <summary>Whether a property says up to when a calendar is known.</summary>
+    public static bool IsToken(XName name) => name == D + "sync-token" || name.LocalName == Tag;
 
     /// <summary>Whether a property is nobody's to set by a program.</summary>
     public static bool IsProtected(XName name) =>
@@ -184,7 +187,7 @@ internal static class DavProperties
                 .Select(Href)
                 .ToArray(),
             ("calendar-description", DavThing.Collection { Calendar.Seen.Description: { Length: > 0 } said }) => said,
-            ("calendar-timezone", DavThing.Collection one) => one.ZoneFile,
+            ("calendar-timezone", DavThing.Collection one) => one.ZoneFile(),
             ("supported-calendar-component-set", DavThing.Collection) => new XElement(
                 C + "comp",
                 new XAttribute("name", "VEVENT")

@@ -45,6 +45,13 @@ internal sealed class DavReports(DavThings things, DavObjects objects, DavSync s
             throw new DavException(StatusCodes.Status400BadRequest, null, "PROPFIND takes a propfind.");
         }
 
+        request = request with
+        {
+            Wanted =
+                asked?.Element(D + "propname") is not null || asked?.Element(D + "prop") is not { } named
+                    ? null
+                    : [.. named.Elements().Select(each => each.Name)],
+        };
         var thing = await things.Find(request);
         var all = depth == 0 ? [thing] : (await things.Inside(thing, request)).Prepend(thing);
         await DavAnswers.Many(request.Http, all.Select(one => Told(one)));
@@ -303,7 +310,10 @@ internal sealed class DavReports(DavThings things, DavObjects objects, DavSync s
                 (
                     each.Name,
                     each.Data is { } data
-                        ? new XElement(each.Name, Counted(data.Of(one.Object, range => Taking(one, range, calendar), zones)))
+                        ? new XElement(
+                            each.Name,
+                            Counted(data.Of(one.Object, range => Taking(one, range, calendar), zones))
+                        )
                         : DavProperties.Value(each.Name, thing, request.Reader)
                 )
             )

@@ -51,6 +51,9 @@ internal sealed record DavRequest(HttpContext Http, DavReader Reader, DavPath Pa
         }
     }
 
+    /// <summary>The properties that are asked for; <c>null</c> for all there are, and nothing where it is not about properties.</summary>
+    public IReadOnlyCollection<XName>? Wanted { get; init; } = [];
+
     /// <summary>Whether the request names a version that it is about.</summary>
     public bool NamesVersion => Tags("If-Match").Exists(tag => tag != "*");
 
@@ -137,15 +140,21 @@ internal sealed class DavThings(MortarDb db, DavShelf shelf, DavObjects objects,
 
     private async Task<DavThing> Of(DavCalendar calendar, DavRequest request)
     {
-        var own = await db
-            .OwnProperties.AsNoTracking()
-            .Where(row => row.PersonId == request.Reader.Owner && row.CalendarId == calendar.Id)
-            .ToListAsync(request.Stop);
+        var wanted = request.Wanted;
+        var own =
+            wanted?.All(name => name.Namespace == D || name.Namespace == C) == true
+                ? []
+                : await db
+                    .OwnProperties.AsNoTracking()
+                    .Where(row => row.PersonId == request.Reader.Owner && row.CalendarId == calendar.Id)
+                    .ToListAsync(request.Stop);
         return new DavThing.Collection(
             DavPath.Of(request.Reader.Owner, calendar.Id),
             calendar,
-            (await sync.Token(calendar, request.Stop)).ToString(),
-            CalendarFileWriter.ZoneFile(calendar.Row.Zone, zones),
+            wanted?.Any(DavProperties.IsToken) == false
+                ? string.Empty
+                : (await sync.Token(calendar, request.Stop)).ToString(),
+            () => CalendarFileWriter.ZoneFile(calendar.Row.Zone, zones),
             own.Select(row => XElement.Parse(row.Xml)).ToDictionary(one => one.Name)
         );
     }

@@ -32,11 +32,11 @@ internal sealed class DavSync(MortarDb db, DavObjects objects, DavKnownBusy know
     /// <summary>What stands for a calendar as it is now.</summary>
     public async Task<SyncToken> Token(DavCalendar calendar, CancellationToken cancellationToken)
     {
-        var log = await db.NewestChange(calendar.Id, cancellationToken);
+        var (log, mark, own) = await db.Newest(calendar.Reader, calendar.Id, cancellationToken);
         return new SyncToken(
             log,
-            await db.MarkOf(log, cancellationToken) ?? string.Empty,
-            await db.NewestAlarms(calendar.Reader, calendar.Id, cancellationToken),
+            mark,
+            own,
             calendar.Role,
             objects.Today(calendar),
             await Busy(calendar, log, cancellationToken),
@@ -68,7 +68,7 @@ internal sealed class DavSync(MortarDb db, DavObjects objects, DavKnownBusy know
             || since.Log > now.Log
             || since.Own > now.Own
             || since.Busy != now.Busy
-            || since.Mark != await db.MarkOf(since.Log, cancellationToken)
+            || since.Mark != (since.Log == now.Log ? now.Mark : await db.MarkOf(since.Log, cancellationToken))
         )
         {
             return null;

@@ -39,6 +39,7 @@ internal static class DevicesSetup
             .AddScoped<DavReports>()
             .AddScoped<DavWriting>()
             .AddScoped<DavCollections>()
+            .AddSingleton<DavKeptObjects>()
             .AddSingleton<DavKnownBusy>();
 
     public static void MapDevices(this RouteGroupBuilder api)

