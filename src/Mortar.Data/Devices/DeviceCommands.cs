@@ -106,6 +106,7 @@ public sealed class DeviceCommands(MortarDb db, PublicLinks links)
                     ),
             cancellationToken
         );
+        (device.SeenAt, device.Program) = (now, program);
     }
 
     /// <summary>The devices of somebody that are there.</summary>

@@ -28,6 +28,9 @@ public static class CalendarFileWriter
 
     private const int LongestOctets = 75;
 
+    /// <summary>The year up to which zones are defined where that is to be the same each time; programs that know their names have rules of their own.</summary>
+    private const int LastDefined = 2040;
+
     private static readonly LocalDatePattern Date = LocalDatePattern.CreateWithInvariantCulture("uuuuMMdd");
     private static readonly LocalDateTimePattern DateTime = LocalDateTimePattern.CreateWithInvariantCulture(
         "uuuuMMdd'T'HHmmss"
@@ -112,7 +115,7 @@ public static class CalendarFileWriter
             component.Lines.AddRange(inEach);
         }
 
-        return Whole(lines, components, written.Select(one => one.Event), now, clock);
+        return Whole(lines, components, written.ConvertAll(one => one.Event), now, clock);
     }
 
     /// <summary>The rules of a zone as a file of nothing else.</summary>
@@ -124,11 +127,7 @@ public static class CalendarFileWriter
         Line(text, "BEGIN:VCALENDAR");
         Line(text, "VERSION:2.0");
         Line(text, "PRODID:-//Mortar//Mortar//EN");
-        foreach (var line in ZoneDefinition.KeptLines(clock.Zone(zone), 2020, CalendarObject.Defined))
-        {
-            Line(text, line);
-        }
-
+        text.Append(ZoneDefinition.KeptText(clock.Zone(zone), 2020, LastDefined));
         Line(text, "END:VCALENDAR");
         return text.ToString();
     }
@@ -137,13 +136,13 @@ public static class CalendarFileWriter
     /// <param name="lines">What it says of itself.</param>
     /// <param name="components">Those that are in it: VEVENTs, and definitions that came with them.</param>
     /// <param name="events">The events they were written from.</param>
-    /// <param name="now">Up to ten years after it zones are defined.</param>
+    /// <param name="now">Up to ten years after it zones are defined; <c>null</c> for the same text whenever it is written, as far as the events need it.</param>
     /// <param name="clock">Zone rules.</param>
     internal static string Whole(
         IReadOnlyList<ContentLine> lines,
         IReadOnlyList<Component> components,
-        IEnumerable<Event> events,
-        Instant now,
+        IReadOnlyCollection<Event> events,
+        Instant? now,
         ZoneClock clock
     )
     {
@@ -166,11 +165,18 @@ public static class CalendarFileWriter
             Line(text, line.Text);
         }
 
+        var lastYear = now is null ? LastYear(events) : 0;
         foreach (var zone in used)
         {
+            if (!foreign.ContainsKey(zone) && clock.Knows(zone) && now is null)
+            {
+                text.Append(ZoneDefinition.KeptText(clock.Zone(zone), FirstYear(vevents), lastYear));
+                continue;
+            }
+
             var definition =
                 foreign.TryGetValue(zone, out var kept) ? kept.Unfolded()
-                : clock.Knows(zone) ? Definition(clock.Zone(zone), FirstYear(vevents))
+                : clock.Knows(zone) ? ZoneDefinition.Lines(clock.Zone(zone), FirstYear(vevents), now!.Value)
                 : defined.TryGetValue(zone, out var rules) ? ZoneReader.Lines(rules)
                 : [];
             foreach (var line in definition)
@@ -186,12 +192,11 @@ public static class CalendarFileWriter
 
         Line(text, "END:VCALENDAR");
         return text.ToString();
-
-        IEnumerable<string> Definition(DateTimeZone of, int firstYear) =>
-            now == CalendarObject.Defined
-                ? ZoneDefinition.KeptLines(of, firstYear, now)
-                : ZoneDefinition.Lines(of, firstYear, now);
     }
+
+    /// <summary>The last year in which zones have to do with some events: where they repeat, as far as definitions go.</summary>
+    private static int LastYear(IEnumerable<Event> events) =>
+        events.Max(one => one.Series is null ? one.Time.LocalEnd.Year : Math.Max(LastDefined, one.Time.LocalEnd.Year));
 
     /// <summary>The components of one event: of those that came from a file their source, with what was changed here.</summary>
     internal static IEnumerable<Component> Components(
@@ -454,6 +459,13 @@ public static class CalendarFileWriter
     /// <summary>One line, folded so that no physical line is longer than 75 octets and no character is cut in two.</summary>
     internal static void Line(StringBuilder text, string line)
     {
+        if (line.Length <= LongestOctets && Ascii.IsValid(line))
+        {
+            // Most lines are such.
+            text.Append(line).Append("\r\n");
+            return;
+        }
+
         var octets = 0;
         foreach (var rune in line.EnumerateRunes())
         {

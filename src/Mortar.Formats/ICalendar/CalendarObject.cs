@@ -20,9 +20,6 @@ public sealed class CalendarObject
     /// </summary>
     internal static readonly Instant Stamp = Instant.FromUtc(2000, 1, 1, 0, 0);
 
-    /// <summary>Ten years after it zones are defined no further; programs that know their names have rules of their own.</summary>
-    internal static readonly Instant Defined = Instant.FromUtc(2030, 1, 1, 0, 0);
-
     private CalendarObject(Event whole, IReadOnlyList<Component> components, string text) =>
         (Event, Components, Text) = (whole, components, text);
 
@@ -114,9 +111,9 @@ public sealed class CalendarObject
         ];
 
     private static CalendarObject Of(Event whole, IReadOnlyList<Component> components, ZoneClock clock) =>
-        new(whole, components, CalendarFileWriter.Whole([], components, [whole], Defined, clock));
+        new(whole, components, CalendarFileWriter.Whole([], components, [whole], now: null, clock));
 
     /// <summary>The same with other components of the same event, as where only part of it is asked for.</summary>
     internal string With(IReadOnlyList<Component> components, ZoneClock clock) =>
-        CalendarFileWriter.Whole([], components, [Event], Defined, clock);
+        CalendarFileWriter.Whole([], components, [Event], now: null, clock);
 }

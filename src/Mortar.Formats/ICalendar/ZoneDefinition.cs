@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using System.Text;
 using NodaTime;
 using NodaTime.Text;
 
@@ -21,13 +22,15 @@ internal static class ZoneDefinition
     /// <summary>How many definitions are kept: a calendar that is read event by event has the same one each time.</summary>
     private const int MostKept = 500;
 
-    private static readonly ConcurrentDictionary<(DateTimeZone Zone, int FirstYear, Instant Now), string[]> Kept =
-        new();
+    private static readonly ConcurrentDictionary<(DateTimeZone Zone, int FirstYear, int LastYear), string> Kept = new();
 
-    /// <summary>The definition up to a time that is the same each time, worked out once.</summary>
-    public static IReadOnlyList<string> KeptLines(DateTimeZone zone, int firstYear, Instant now)
+    /// <summary>The definition for some years, folded and worked out once.</summary>
+    /// <param name="zone">The zone.</param>
+    /// <param name="firstYear">The first year that has to do with it.</param>
+    /// <param name="lastYear">The last.</param>
+    public static string KeptText(DateTimeZone zone, int firstYear, int lastYear)
     {
-        if (Kept.TryGetValue((zone, firstYear, now), out var known))
+        if (Kept.TryGetValue((zone, firstYear, lastYear), out var known))
         {
             return known;
         }
@@ -37,13 +40,26 @@ internal static class ZoneDefinition
             Kept.Clear();
         }
 
-        return Kept[(zone, firstYear, now)] = [.. Lines(zone, firstYear, now)];
+        var text = new StringBuilder();
+        foreach (var line in Lines(zone, Begin(firstYear - 1), Begin(lastYear + 2)))
+        {
+            CalendarFileWriter.Line(text, line);
+        }
+
+        return Kept[(zone, firstYear, lastYear)] = text.ToString();
     }
 
     public static IEnumerable<string> Lines(DateTimeZone zone, int firstYear, Instant now)
     {
-        var from = new LocalDate(Math.Clamp(firstYear - 1, 1900, 2200), 1, 1).AtMidnight().InUtc().ToInstant();
-        var to = Instant.Max(from, now) + Duration.FromDays(366 * YearsAhead);
+        var from = Begin(firstYear - 1);
+        return Lines(zone, from, Instant.Max(from, now) + Duration.FromDays(366 * YearsAhead));
+    }
+
+    private static Instant Begin(int year) =>
+        new LocalDate(Math.Clamp(year, 1900, 2200), 1, 1).AtMidnight().InUtc().ToInstant();
+
+    private static IEnumerable<string> Lines(DateTimeZone zone, Instant from, Instant to)
+    {
         var intervals = zone.GetZoneIntervals(new Interval(from, to)).ToList();
         var observances = intervals
             .Skip(1)

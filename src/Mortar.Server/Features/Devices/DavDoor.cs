@@ -57,7 +57,8 @@ internal static class DavDoor
         if (KeyOf(context) is { } key)
         {
             var db = context.RequestServices.GetRequiredService<MortarDb>();
-            if (await db.DeviceByKey(key, context.RequestAborted) is { } device)
+            var keys = context.RequestServices.GetRequiredService<DavKeptKeys>();
+            if (await keys.Of(db, key, context.RequestAborted) is { } device)
             {
                 context.Items[Known] = new DavReader(device);
                 context.User = new ClaimsPrincipal(

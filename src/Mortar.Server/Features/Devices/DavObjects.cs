@@ -74,17 +74,21 @@ internal sealed class DavObjects(MortarDb db, DavKeptObjects kept, ZoneClock zon
     /// <summary>Whole days and floating times are indexed as UTC.</summary>
     private static readonly Duration Slack = Duration.FromHours(16);
 
+    /// <summary>Whoever asks for so many is told sooner out of all.</summary>
+    private const int Many = 300;
+
     /// <summary>Some events of a calendar.</summary>
     public async Task<IReadOnlyList<DavObject>> Of(
         DavCalendar calendar,
-        IReadOnlyCollection<EventId> ids,
+        IReadOnlySet<EventId> ids,
         CancellationToken cancellationToken
     )
     {
-        var rows = await db
-            .Events.AsNoTracking()
-            .Where(row => ids.Contains(row.Id) && row.CalendarId == calendar.Id && row.DeletedAt == null)
-            .ToListAsync(cancellationToken);
+        var there = db.Events.AsNoTracking().Where(row => row.CalendarId == calendar.Id && row.DeletedAt == null);
+        var rows =
+            ids.Count > Many
+                ? (await there.ToListAsync(cancellationToken)).FindAll(row => ids.Contains(row.Id))
+                : await there.Where(row => ids.Contains(row.Id)).ToListAsync(cancellationToken);
         return await Told(calendar, rows, cancellationToken);
     }
 
@@ -111,10 +115,12 @@ internal sealed class DavObjects(MortarDb db, DavKeptObjects kept, ZoneClock zon
             }
         }
 
-        var given = await db
-            .ObjectNames.AsNoTracking()
-            .Where(row => row.CalendarId == calendar.Id && names.Contains(row.Name))
-            .ToListAsync(cancellationToken);
+        var wanted = names.ToHashSet(StringComparer.Ordinal);
+        var here = db.ObjectNames.AsNoTracking().Where(row => row.CalendarId == calendar.Id);
+        var given =
+            wanted.Count > Many
+                ? (await here.ToListAsync(cancellationToken)).FindAll(row => wanted.Contains(row.Name))
+                : await here.Where(row => wanted.Contains(row.Name)).ToListAsync(cancellationToken);
         var ids = given.ToDictionary(row => row.Name, row => row.EventId, StringComparer.Ordinal);
         foreach (var name in names)
         {
@@ -145,7 +151,7 @@ internal sealed class DavObjects(MortarDb db, DavKeptObjects kept, ZoneClock zon
     )
     {
         var given = (
-            ids.Count > 500
+            ids.Count > Many
                 ? await db
                     .ObjectNames.AsNoTracking()
                     .Where(row => row.CalendarId == calendar)

@@ -102,7 +102,7 @@ internal sealed class DavSync(MortarDb db, DavObjects objects, DavKnownBusy know
             .Order()
             .ToList();
         var page = left.Take(Math.Max(1, most - there.Count - gone.Count)).ToList();
-        var read = await objects.Of(calendar, [.. page.Select(id => new EventId(id))], cancellationToken);
+        var read = await objects.Of(calendar, page.Select(id => new EventId(id)).ToHashSet(), cancellationToken);
         var isCut = page.Count < left.Count;
         return new DavDifference(
             [

@@ -382,7 +382,7 @@ internal sealed class DavWriting(
             .Events.Where(row => row.CalendarId == calendar.Id && row.Uid == uid && row.DeletedAt == null)
             .Select(row => row.Id)
             .FirstOrDefaultAsync(request.Stop);
-        var found = await objects.Of(calendar, [id], request.Stop);
+        var found = await objects.Of(calendar, new HashSet<EventId> { id }, request.Stop);
         return new DavException(
             StatusCodes.Status409Conflict,
             C + ObjectCommands.UidConflict,

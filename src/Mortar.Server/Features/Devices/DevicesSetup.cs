@@ -40,6 +40,7 @@ internal static class DevicesSetup
             .AddScoped<DavWriting>()
             .AddScoped<DavCollections>()
             .AddSingleton<DavKeptObjects>()
+            .AddSingleton<DavKeptKeys>()
             .AddSingleton<DavKnownBusy>();
 
     public static void MapDevices(this RouteGroupBuilder api)

@@ -16,6 +16,11 @@ import { NewDeviceForm } from './NewDeviceForm'
 export function DevicesPart() {
   const devices = useQuery(devicesQuery)
   const [made, setMade] = useState<MadeDevice | null>(null)
+  const close = () => {
+    setMade(null)
+    // Whoever has set it up wants to see that it came.
+    void devices.refetch()
+  }
   return (
     <section id="devices" aria-label="Devices" className="mx-auto max-w-2xl px-6 py-6 max-sm:px-3">
       <h2 className="mb-1 text-xl">Devices</h2>
@@ -30,7 +35,7 @@ export function DevicesPart() {
           <DeviceLine key={device.id} device={device} onEnded={() => setMade(null)} />
         ))}
       </ul>
-      {made?.key && <MadeDeviceNote made={made} onClose={() => setMade(null)} />}
+      {made?.key && <MadeDeviceNote made={made} onClose={close} />}
       <NewDeviceForm onMade={setMade} />
     </section>
   )
