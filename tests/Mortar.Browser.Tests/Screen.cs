@@ -32,8 +32,9 @@ internal sealed class Screen : IDisposable
           for (const one of document.querySelectorAll(what)) if (isShown(one)) return one
           return null
         }
-        const found = document.evaluate(what, document, null, XPathResult.ORDERED_NODE_ITERATOR_TYPE, null)
-        for (let one = found.iterateNext(); one !== null; one = found.iterateNext()) if (isShown(one)) return one
+        // A snapshot: looking whether something is shown lays the page out, and an iterator throws where that changes it.
+        const found = document.evaluate(what, document, null, XPathResult.ORDERED_NODE_SNAPSHOT_TYPE, null)
+        for (let at = 0; at < found.snapshotLength; at++) if (isShown(found.snapshotItem(at))) return found.snapshotItem(at)
         return null
         """;
 

@@ -180,6 +180,43 @@ public class CalendarObjectTests
         Assert.NotEqual(with.ETag, without.ETag);
     }
 
+    [Fact]
+    public void What_lies_inside_an_event_and_a_program_does_not_send_back_stays()
+    {
+        var first = Assert.IsType<SentObject.Fit>(
+            Send(
+                Samples.File_(
+                    "BEGIN:VEVENT",
+                    "UID:a",
+                    "DTSTART:20260312T090000Z",
+                    "BEGIN:VLOCATION",
+                    "UID:place",
+                    "NAME:Kiln yard",
+                    "END:VLOCATION",
+                    "END:VEVENT"
+                )
+            )
+        );
+        var taken = first.Anew("Europe/London", Samples.Clock)!;
+        var whole = new Event(default, default, "a", Sender, taken.Time, taken.Content, taken.Series, 1);
+        var second = Assert.IsType<SentObject.Fit>(
+            Send(Samples.File_("BEGIN:VEVENT", "UID:a", "DTSTART:20260312T100000Z", "END:VEVENT"))
+        );
+
+        var then = second.Into(
+            Sender,
+            new EventToWrite(whole, taken.Source),
+            Samples.Nobody,
+            NoAnswers,
+            null,
+            "UTC",
+            Samples.Clock
+        )!;
+
+        Assert.True(then.IsOther);
+        Assert.Contains("NAME:Kiln yard", then.Source, StringComparison.Ordinal);
+    }
+
     [Theory]
     [InlineData("#B01F24FF", "Iron")]
     [InlineData("#008080", "Teal")]

@@ -148,7 +148,8 @@ public static class ObjectTaking
                 && (isDay || line.Name != CalendarFileWriter.TimesToBeSet)
             )
         );
-        merged.Inside.AddRange(before.Inside.Where(OwnAlarms.IsAlarm));
+        var inside = sent.Inside.Select(one => one.Name).ToHashSet(StringComparer.Ordinal);
+        merged.Inside.AddRange(before.Inside.Where(one => OwnAlarms.IsAlarm(one) || !inside.Contains(one.Name)));
         return merged;
     }
 

@@ -244,8 +244,9 @@ internal sealed class DavWriting(
 
         MustBeFew(taken.Alarms);
 
+        var act = Act.By(request.Reader.Owner);
         var outcome = await commands.Create(
-            Act.By(request.Reader.Owner),
+            act,
             calendar.Id,
             name,
             sent.Uid,
@@ -262,12 +263,12 @@ internal sealed class DavWriting(
         }
 
         var row = outcome.OrThrow(request.Http, request.Href);
-        await Ask(request, calendar, row, before: null, taken);
+        await Ask(request, act, calendar, row, before: null, taken);
     }
 
     private async Task Change(DavRequest request, DavCalendar calendar, DavObject known, SentObject.Fit sent)
     {
-        if (known is not { Row: { } row, IsWhole: true })
+        if (known.Row is not { } row)
         {
             throw OnlyTimes(request);
         }
@@ -275,12 +276,14 @@ internal sealed class DavWriting(
         var told = known.Object.Event;
         if (sent.Uid != known.Object.Uid)
         {
-            throw await Conflict(
-                request,
-                calendar,
-                known.Object.Uid,
-                "Under this name there is another event (UID). One of another UID gets a name of its own."
-            );
+            throw known.IsWhole
+                ? await Conflict(
+                    request,
+                    calendar,
+                    known.Object.Uid,
+                    "Under this name there is another event (UID). One of another UID gets a name of its own."
+                )
+                : OnlyTimes(request);
         }
 
         var (names, answered) = await objects.PeopleOn(calendar.Id, [told], request.Stop);
@@ -288,7 +291,7 @@ internal sealed class DavWriting(
         if (
             sent.Into(
                 request.Reader.Owner,
-                new EventToWrite(told, row.Source),
+                new EventToWrite(told, known.IsWhole ? row.Source : null),
                 names,
                 answered,
                 before is null ? null : new OwnAlarms(before),
@@ -299,6 +302,12 @@ internal sealed class DavWriting(
         )
         {
             throw Nothing();
+        }
+
+        if (taken.IsOther && !known.IsWhole)
+        {
+            // What is set for oneself alone (alarms, an answer) can be, also where not all of it is told.
+            throw OnlyTimes(request);
         }
 
         if (taken.AnswersForOthers)
@@ -343,12 +352,22 @@ internal sealed class DavWriting(
 
         if (taken.IsOther)
         {
-            await Ask(request, calendar, written, told, taken);
+            await Ask(request, act, calendar, written, told, taken);
         }
     }
 
-    /// <summary>Asks those who are newly named whether they come (RFC 6638, 3.2.1), but for those whom the program asks by itself.</summary>
-    private async Task Ask(DavRequest request, DavCalendar calendar, EventRow row, Event? before, TakenObject taken)
+    /// <summary>
+    /// Asks those who are newly named whether they come (RFC 6638, 3.2.1), but for those whom the program asks by itself. Where
+    /// that cannot be, they are named all the same, and can be asked in Mortar.
+    /// </summary>
+    private async Task Ask(
+        DavRequest request,
+        Act act,
+        DavCalendar calendar,
+        EventRow row,
+        Event? before,
+        TakenObject taken
+    )
     {
         var whole = row.ToCore();
         var asked = whole
@@ -364,10 +383,7 @@ internal sealed class DavWriting(
             return;
         }
 
-        (await answers.AskPeople(Act.By(request.Reader.Owner), row.Id, asked, row.Version, request.Stop)).OrThrow(
-            request.Http,
-            request.Href
-        );
+        await answers.AskPeople(act, row.Id, asked, row.Version, request.Stop);
     }
 
     private async Task<string?> AlarmsOn(DavRequest request, EventId id) =>

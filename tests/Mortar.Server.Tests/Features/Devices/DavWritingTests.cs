@@ -257,6 +257,75 @@ public class DavWritingTests
     }
 
     [Fact]
+    public async Task Who_is_named_finds_themselves_alone_and_answers_where_names_are_kept_back()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await ines.MakeCalendar();
+        await mortar.Give(calendar, DemoPeople.Dele, Role.View);
+        using var hers = await DavClient.Of(mortar, DemoPeople.Ines);
+        using var his = await DavClient.Of(mortar, DemoPeople.Dele);
+        string Person(DemoPerson one) => $"ATTENDEE;CN={one.Name}:urn:uuid:{one.Id.Value:D}";
+        (
+            await hers.Put(
+                hers.At(calendar, "a.ics"),
+                DavClient.File(
+                    "a@trial",
+                    "Interviews",
+                    $"{Person(DemoPeople.Dele)}\n{Person(DemoPeople.Priya)}\nX-MORTAR-HIDES-ATTENDEES:TRUE"
+                )
+            )
+        ).Is(201);
+        var path = his.At(calendar, "a.ics");
+        var text = (await his.Get(path)).Is(200).Text.Replace("\r\n ", "", StringComparison.Ordinal);
+        Assert.DoesNotContain(DemoPeople.Priya.Id.Value.ToString("D"), text, StringComparison.Ordinal);
+
+        (await his.Put(path, text.Replace("ATTENDEE;", "ATTENDEE;PARTSTAT=DECLINED;", StringComparison.Ordinal))).Is(
+            204
+        );
+
+        var whole = (await hers.Get(hers.At(calendar, "a.ics"))).Text.Replace("\r\n ", "", StringComparison.Ordinal);
+        Assert.Contains("PARTSTAT=DECLINED", whole, StringComparison.Ordinal);
+        Assert.Contains(DemoPeople.Priya.Id.Value.ToString("D"), whole, StringComparison.Ordinal);
+        (await his.Put(path, text.Replace("Interviews", "Party", StringComparison.Ordinal))).Misses(
+            403,
+            D + "need-privileges"
+        );
+        // Whoever was named by a device was asked by Mortar, in one act with it.
+        var asked = await mortar.Store(db => db.Asked.Select(one => one.PersonId).ToListAsync());
+        Assert.Contains(DemoPeople.Priya.Id, asked);
+    }
+
+    [Fact]
+    public async Task Whom_a_program_asks_by_itself_mortar_does_not()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await ines.MakeCalendar();
+        using var hers = await DavClient.Of(mortar, DemoPeople.Ines);
+        var before = await mortar.Store(db => db.Asked.CountAsync());
+        foreach (var agent in new[] { "CLIENT", "NONE" })
+        {
+            (
+                await hers.Put(
+                    hers.At(calendar, $"{agent}.ics"),
+                    DavClient.File(
+                        $"{agent}@trial",
+                        "Interviews",
+                        $"ATTENDEE;SCHEDULE-AGENT={agent}:urn:uuid:{DemoPeople.Priya.Id.Value:D}"
+                    )
+                )
+            ).Is(201);
+        }
+
+        Assert.Equal(before, await mortar.Store(db => db.Asked.CountAsync()));
+        Assert.All(
+            await ines.Bricks(calendar, "2026-03-09", "2026-03-15"),
+            brick => Assert.Contains(DemoPeople.Priya.Id.Value.ToString(), brick.ToString(), StringComparison.Ordinal)
+        );
+    }
+
+    [Fact]
     public async Task What_cannot_be_taken_is_refused_by_the_precondition_that_the_standard_names()
     {
         await using var mortar = await TestMortar.Start();

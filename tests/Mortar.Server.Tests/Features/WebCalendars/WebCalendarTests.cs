@@ -299,7 +299,10 @@ public class WebCalendarTests
         (
             await ines.Put($"/api/calendars/{calendar.Value}/web/address", new { address = "http://10.0.0.1/" })
         ).IsProblem(422, "unfit");
-        Assert.Empty(await Events(mortar, calendar));
+        Assert.All(
+            await Events(mortar, calendar),
+            one => Assert.StartsWith("Match", one.Title, StringComparison.Ordinal)
+        );
         (await ines.Put($"/api/calendars/{calendar.Value}/web/address", new { address = Fairs })).Is(200);
         Assert.Equal(3, (await Events(mortar, calendar)).Count);
         // A calendar of ours does not become one of the web.
@@ -333,6 +336,29 @@ public class WebCalendarTests
 
         Assert.Equal(asked + 1, host.Asked);
         Assert.Equal(new LocalDate(2026, 3, 15), Assert.Single(await Events(mortar, calendar)).Start.Date);
+    }
+
+    [Fact]
+    public async Task The_stand_ins_league_moves_by_itself_and_here()
+    {
+        var clock = new SetClock();
+        await using var mortar = await TestMortar.StartAt(clock);
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await Add(ines, League);
+        var before = await Matches();
+        Assert.Equal(8, before.Count);
+
+        await Later(mortar, clock, Duration.FromMinutes(20));
+
+        // The one that was brought forward is back on its Sunday, and another one is on a Saturday.
+        Assert.Equal(2, before.Zip(await Matches()).Count(both => both.First != both.Second));
+
+        async Task<List<LocalDate>> Matches() =>
+            [
+                .. (await Events(mortar, calendar))
+                    .OrderBy(one => one.Title, StringComparer.Ordinal)
+                    .Select(one => one.Start.Date),
+            ];
     }
 
     [Fact]
