@@ -1,6 +1,7 @@
 using System.Xml.Linq;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Calendars;
+using Mortar.Core.Words;
 using Mortar.Data.Calendars;
 using Mortar.Data.Devices;
 using Mortar.Data.Shelf;
@@ -104,11 +105,7 @@ internal sealed class DavCollections(
 
         if (await shelf.One(request.Reader, path.Calendar, request.Stop) is not null)
         {
-            throw new DavException(
-                StatusCodes.Status403Forbidden,
-                D + "resource-must-be-null",
-                "There is a calendar of that name already."
-            );
+            throw MustBeNull();
         }
 
         var owner = request.Reader.Owner;
@@ -145,27 +142,40 @@ internal sealed class DavCollections(
         var color = set.Find(element => DavProperties.IsColor(element.Name)) is { } wished
             ? HueColors.Nearest(wished.Value)
             : null;
-        (
-            await calendars.Create(
-                Act.By(owner),
-                path.Calendar,
-                group.Id,
-                new CalendarSettings(
-                    set.Find(element => element.Name == D + "displayname")?.Value is { Length: > 0 } name
-                        ? name
-                        : "New calendar",
-                    set.Find(element => element.Name == C + "calendar-description")?.Value ?? string.Empty,
-                    color ?? Hue.Teal,
-                    Mark.Cone,
-                    group.Zone,
-                    Purpose.Events,
-                    Core.Access.Role.None
-                ),
-                request.Stop
-            )
-        ).OrThrow(request.Http, request.Href);
+        // The name may be that of a calendar that is there, on nobody's shelf or somebody else's: then it is as if it were asked to be changed.
+        var made = await calendars.Put(
+            Act.By(owner),
+            path.Calendar,
+            group.Id,
+            version: null,
+            new CalendarSettings(
+                set.Find(element => element.Name == D + "displayname")?.Value is { Length: > 0 } name
+                    ? name
+                    : "New calendar",
+                set.Find(element => element.Name == C + "calendar-description")?.Value ?? string.Empty,
+                color ?? Hue.Teal,
+                Mark.Cone,
+                group.Zone,
+                Purpose.Events,
+                Core.Access.Role.None
+            ),
+            request.Stop
+        );
+        if (made is Outcome<CalendarRow>.Not { Why: Refusal.VersionNeeded })
+        {
+            throw MustBeNull();
+        }
+
+        made.OrThrow(request.Http, request.Href);
         request.Http.Response.StatusCode = StatusCodes.Status201Created;
         request.Http.Response.Headers.Location = DavPath.Of(owner, path.Calendar);
+
+        static DavException MustBeNull() =>
+            new(
+                StatusCodes.Status403Forbidden,
+                D + "resource-must-be-null",
+                "There is a calendar of that name already."
+            );
     }
 
     private async Task Set(

@@ -20,12 +20,7 @@ namespace Mortar.Server.Features.Devices;
 /// <param name="Object">What it is.</param>
 /// <param name="Row">The event; <c>null</c> for a stretch.</param>
 /// <param name="IsWhole">Whether all of the event is told.</param>
-internal sealed record DavObject(string Name, CalendarObject Object, EventRow? Row, bool IsWhole)
-{
-    /// <summary>When it takes place in some days, each date once.</summary>
-    public IEnumerable<Occurrence> Occurrences(Window window, ZoneClock zones) =>
-        Object.Event.Occurrences(window, zones);
-}
+internal sealed record DavObject(string Name, CalendarObject Object, EventRow? Row, bool IsWhole);
 
 /// <summary>Reads what is in the calendars of a device, by the rules of everything that is read.</summary>
 internal sealed class DavObjects(MortarDb db, DavKeptObjects kept, ZoneClock zones, IClock clock)

@@ -22,8 +22,7 @@ internal abstract record DavPath
     public sealed record Home(PersonId Person) : DavPath;
 
     /// <summary>A calendar on somebody's shelf (RFC 4791, 4.2).</summary>
-    /// <param name="Segment">As it stands in the address.</param>
-    public sealed record Collection(PersonId Person, CalendarId Calendar, string Segment) : DavPath;
+    public sealed record Collection(PersonId Person, CalendarId Calendar) : DavPath;
 
     /// <summary>An event in it (RFC 4791, 4.1).</summary>
     public sealed record Object(PersonId Person, CalendarId Calendar, string Name) : DavPath;
@@ -50,8 +49,7 @@ internal abstract record DavPath
             ["calendars", var person, var calendar]
                 when Id(person) is { } id && calendar.Length is > 0 and <= LongestName => new Collection(
                 new PersonId(id),
-                CalendarOf(new PersonId(id), calendar),
-                calendar
+                CalendarOf(new PersonId(id), calendar)
             ),
             ["calendars", var person, var calendar, var name]
                 when Id(person) is { } id

@@ -420,6 +420,14 @@ public class CalDavExampleTests
             (await hanne.Send("MKCALENDAR", $"{hanne.Home}events/", Body)).Misses(403, D + "resource-must-be-null");
         }
 
+        // By the id of a calendar that is somebody else's nothing is made, changed or told.
+        using var hers = await mortar.As(DemoPeople.Ines);
+        var theirs = await hers.MakeCalendar();
+        var unknown = await hanne.Send("MKCALENDAR", hanne.At(theirs), Body);
+        Assert.Equal(groups == 1 ? 404 : 403, unknown.Status);
+        Assert.DoesNotContain("Glaze tests", unknown.Text, StringComparison.Ordinal);
+        Assert.Contains("Glaze tests", (await hers.Get("/api/shelf")).Text, StringComparison.Ordinal);
+
         // Somebody in several groups cannot say in which.
         using var ines = await DavClient.Of(mortar, DemoPeople.Ines);
         (await ines.Send("MKCALENDAR", $"{ines.Home}events/", Body)).Misses(403, D + "need-privileges");
