@@ -1,4 +1,5 @@
 using Mortar.Core.Calendars;
+using Mortar.Core.WebCalendars;
 using Mortar.Core.Words;
 using NodaTime;
 
@@ -9,7 +10,8 @@ namespace Mortar.Core.Access;
 /// <param name="Standing">Where they stand with it.</param>
 /// <param name="Zone">The calendar's clock: by it last days end.</param>
 /// <param name="Now">What o'clock it is.</param>
-public sealed record Giver(PersonId Person, Standing Standing, DateTimeZone Zone, Instant Now)
+/// <param name="FromWeb">Whether what is in the calendar comes from the web.</param>
+public sealed record Giver(PersonId Person, Standing Standing, DateTimeZone Zone, Instant Now, bool FromWeb = false)
 {
     /// <summary>Why they may neither give nor take anything there; <c>null</c> for those who coordinate it.</summary>
     public Refusal? WhyNotCoordinate => AccessRules.ToCoordinate(Standing.Role).WhyNot("calendar", "Coordinate");
@@ -17,6 +19,7 @@ public sealed record Giver(PersonId Person, Standing Standing, DateTimeZone Zone
     /// <summary>Why they may not give what a grant says; <c>null</c> where they may.</summary>
     public Refusal? WhyNot(Grant wish) =>
         WhyNotCoordinate
+        ?? (FromWeb ? WebCalendarRules.WhyNotGive(wish.Role) : null)
         ?? (
             Giving.MayGive(Standing, wish, Now)
                 ? null

@@ -197,7 +197,7 @@ public sealed record CalendarSettings(
             );
         }
 
-        if (settings is { FromWeb: true, GroupDefault: > Role.View and <= HighestDefault })
+        if (settings.FromWeb && WebCalendarRules.IsTooHigh(settings.GroupDefault))
         {
             problems.Add(
                 new FieldProblem("groupDefault", "A calendar of the web is read and not changed here. Give up to View.")

@@ -1,3 +1,4 @@
+using Mortar.Core.Words;
 using NodaTime;
 
 namespace Mortar.Core.WebCalendars;
@@ -17,11 +18,38 @@ public static class FetchRhythm
     /// <summary>How long is waited at least between two times that people ask for it now.</summary>
     public static Duration BetweenNows { get; } = Duration.FromMinutes(1);
 
-    /// <summary>How long whoever asks for it now has to wait; <c>null</c> where they have not to, nor for a clock that was put back.</summary>
+    /// <summary>From so many events that are others each time on, one is left alone for a while.</summary>
+    public const int Much = 500;
+
+    /// <summary>From so many on, for a day.</summary>
+    public const int VeryMuch = 5_000;
+
+    /// <summary>
+    /// How long one is left alone in which so much was another that it cannot be people who changed it: each of its events is
+    /// written, told and kept in a history.
+    /// </summary>
+    /// <param name="replaced">How many events were changed, or went for others that came.</param>
+    public static Duration Rest(int replaced) =>
+        replaced >= VeryMuch ? Longest
+        : replaced >= Much ? Usual
+        : Duration.Zero;
+
+    /// <summary>Why it is not fetched now for who asks for it; <c>null</c> where it is, and where the clock was put back.</summary>
     /// <param name="tried">When it was last asked for.</param>
+    /// <param name="restsUntil">Until when it is left alone.</param>
     /// <param name="now">When somebody asks.</param>
-    public static Duration? WaitForNow(Instant? tried, Instant now) =>
-        tried is { } then && now >= then && then + BetweenNows - now is var wait && wait > Duration.Zero ? wait : null;
+    public static Refusal.TooOften? WhyNotNow(Instant? tried, Instant? restsUntil, Instant now) =>
+        Left(restsUntil, now, Longest) is { } rest
+            ? new Refusal.TooOften(
+                "So much of it is another each time that it is left alone for some hours. It is fetched by itself then.",
+                rest
+            )
+        : Left(tried + BetweenNows, now, BetweenNows) is { } wait
+            ? new Refusal.TooOften("It was asked for just now. Ask again in a minute.", wait)
+        : null;
+
+    private static Duration? Left(Instant? until, Instant now, Duration most) =>
+        until - now is { } left && left > Duration.Zero && left <= most ? left : null;
 
     /// <summary>How often: as it asks for (REFRESH-INTERVAL, RFC 7986, 5.7), within bounds.</summary>
     public static Duration Every(Duration? asked) =>

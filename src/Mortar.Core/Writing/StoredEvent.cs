@@ -1,5 +1,6 @@
 using Mortar.Core.Access;
 using Mortar.Core.Events;
+using Mortar.Core.WebCalendars;
 using Mortar.Core.Words;
 
 namespace Mortar.Core.Writing;
@@ -28,5 +29,7 @@ public sealed record StoredEvent(Event Event, bool IsInBin, bool IsHomeInBin)
 
     /// <summary>The same whatever its version is.</summary>
     public Refusal? WhyHidden(Verdict verdict, string needs = "Edit") =>
-        IsHomeInBin ? new Refusal.NotThere("event") : verdict.WhyNot("event", needs);
+        IsHomeInBin ? new Refusal.NotThere("event")
+        : verdict == Verdict.Denied && Event.AddedBy == WebCalendarRules.TheWeb ? WebCalendarRules.WhyNotChange
+        : verdict.WhyNot("event", needs);
 }

@@ -49,15 +49,16 @@ public static class Grants
         CancellationToken cancellationToken
     )
     {
-        var zone = await db
-            .Calendars.Where(calendar => calendar.Id == calendarId)
-            .Select(calendar => calendar.Zone)
+        var calendar = await db
+            .Calendars.Where(row => row.Id == calendarId)
+            .Select(row => new { row.Zone, row.FromWeb })
             .SingleOrDefaultAsync(cancellationToken);
         return new Giver(
             person,
             await db.StandingOf(person, calendarId, cancellationToken),
-            zone is null ? DateTimeZone.Utc : zones.Zone(zone),
-            db.Now
+            calendar is null ? DateTimeZone.Utc : zones.Zone(calendar.Zone),
+            db.Now,
+            calendar?.FromWeb == true
         );
     }
 

@@ -189,6 +189,17 @@ internal sealed class LayerConfiguration : IEntityTypeConfiguration<LayerRow>
 /// <summary>Finds layers.</summary>
 public static class Layers
 {
+    /// <summary>How calendars lie on somebody's wall, to be read; without those that they never changed.</summary>
+    public static async Task<IReadOnlyDictionary<CalendarId, LayerRow>> LayersOf(
+        this MortarDb db,
+        PersonId person,
+        CancellationToken cancellationToken
+    ) =>
+        await db
+            .Layers.AsNoTracking()
+            .Where(layer => layer.PersonId == person)
+            .ToDictionaryAsync(layer => layer.CalendarId, cancellationToken);
+
     /// <summary>How a calendar lies on somebody's wall, to be changed; where they never changed it, as it lies at first.</summary>
     public static async Task<LayerRow> OwnLayer(
         this MortarDb db,

@@ -31,6 +31,43 @@ public static class DeviceQueries
             .FirstOrDefaultAsync(row => row.Hash == hash && row.EndedAt == null, cancellationToken);
     }
 
+    /// <summary>Its translation is looked for once: it is asked more often than anything else.</summary>
+    private static readonly Func<MortarDb, PersonId, CalendarId, CancellationToken, Task<Found>> NewestIn =
+        EF.CompileAsyncQuery(
+            (MortarDb db, PersonId person, CalendarId calendar, CancellationToken stop) =>
+                // The newest is the first to be looked at; the largest of all would be looked for among all.
+                db
+                    .Calendars.Where(row => row.Id == calendar)
+                    .Select(row => new Found(
+                        db.Changes.Where(change =>
+                                change.CalendarId == calendar
+                                && (change.Subject == Subject.Event || change.Subject == Subject.Answer)
+                            )
+                            .OrderByDescending(change => change.Sequence)
+                            .Select(change => (long?)change.Sequence)
+                            .FirstOrDefault(),
+                        db.Changes.Where(change =>
+                                change.CalendarId == calendar
+                                && (change.Subject == Subject.Event || change.Subject == Subject.Answer)
+                            )
+                            .OrderByDescending(change => change.Sequence)
+                            .Select(change => (ChangeSetId?)change.Set)
+                            .FirstOrDefault(),
+                        db.LeftCalendars.Where(left => left.CalendarId == calendar)
+                            .OrderByDescending(left => left.Sequence)
+                            .Select(left => (long?)left.Sequence)
+                            .FirstOrDefault(),
+                        db.OwnAlarms.Where(alarms =>
+                                alarms.PersonId == person
+                                && db.Events.Any(whole => whole.Id == alarms.EventId && whole.CalendarId == calendar)
+                            )
+                            .Max(alarms => (long?)alarms.Stamp)
+                    ))
+                    .Single()
+        );
+
+    private sealed record Found(long? Here, ChangeSetId? Mark, long? Left, long? Own);
+
     /// <summary>Up to where a calendar's events are known, and the alarms that somebody set on them, in one question: programs ask it each minute.</summary>
     public static async Task<NewestOf> Newest(
         this MortarDb db,
@@ -39,32 +76,7 @@ public static class DeviceQueries
         CancellationToken cancellationToken
     )
     {
-        // The newest is the first to be looked at; the largest of all would be looked for among all.
-        var found = await db
-            .Calendars.Where(row => row.Id == calendar)
-            .Select(row => new
-            {
-                Here = OfEvents(db, calendar)
-                    .OrderByDescending(change => change.Sequence)
-                    .Select(change => (long?)change.Sequence)
-                    .FirstOrDefault(),
-                Mark = OfEvents(db, calendar)
-                    .OrderByDescending(change => change.Sequence)
-                    .Select(change => (ChangeSetId?)change.Set)
-                    .FirstOrDefault(),
-                Left = db
-                    .LeftCalendars.Where(left => left.CalendarId == calendar)
-                    .OrderByDescending(left => left.Sequence)
-                    .Select(left => (long?)left.Sequence)
-                    .FirstOrDefault(),
-                Own = db
-                    .OwnAlarms.Where(alarms =>
-                        alarms.PersonId == person
-                        && db.Events.Any(whole => whole.Id == alarms.EventId && whole.CalendarId == calendar)
-                    )
-                    .Max(alarms => (long?)alarms.Stamp),
-            })
-            .SingleAsync(cancellationToken);
+        var found = await NewestIn(db, person, calendar, cancellationToken);
         var (here, left) = (found.Here ?? 0, found.Left ?? 0);
         return left > here
             ? new NewestOf(left, await db.MarkOf(left, cancellationToken) ?? string.Empty, found.Own ?? 0)

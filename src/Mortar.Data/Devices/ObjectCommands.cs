@@ -5,7 +5,6 @@ using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Core.Writing;
 using Mortar.Data.Access;
-using Mortar.Data.Calendars;
 using Mortar.Data.Events;
 using Mortar.Data.Store;
 
@@ -17,6 +16,11 @@ namespace Mortar.Data.Devices;
 /// <param name="Alarms">The sender's own; <c>null</c> where they are those of the event.</param>
 public sealed record ObjectWish(WholeWish? Event, string? Source, string? Alarms);
 
+/// <summary>Where an event goes.</summary>
+/// <param name="Name">Under which name it is found there.</param>
+/// <param name="Replaced">What has that name, and goes for it; <c>null</c> for nothing.</param>
+public sealed record MovedTo(string Name, EventId? Replaced);
+
 /// <summary>Writes what calendar programs send, by the rules of everything that is written.</summary>
 public sealed class ObjectCommands(MortarDb db, ZoneClock zones)
 {
@@ -26,6 +30,7 @@ public sealed class ObjectCommands(MortarDb db, ZoneClock zones)
     /// <param name="name">Under which name it is found there again.</param>
     /// <param name="uid">Its UID.</param>
     /// <param name="wish">What it is to be.</param>
+    /// <param name="replaced">What has that name, and goes for it; <c>null</c> for nothing.</param>
     /// <param name="cancellationToken">Stops it; nothing is written then.</param>
     public Task<Outcome<EventRow>> Create(
         Act act,
@@ -33,6 +38,7 @@ public sealed class ObjectCommands(MortarDb db, ZoneClock zones)
         string name,
         string uid,
         ObjectWish wish,
+        EventId? replaced,
         CancellationToken cancellationToken
     ) =>
         db.Write<EventRow>(
@@ -40,7 +46,12 @@ public sealed class ObjectCommands(MortarDb db, ZoneClock zones)
             async () =>
             {
                 var writer = await db.ReaderOf(act.Actor, cancellationToken);
-                var into = await Reached(writer, calendar, cancellationToken);
+                if (await TakeOut(writer, replaced, cancellationToken) is { } stays)
+                {
+                    return stays;
+                }
+
+                var into = await db.Reached(writer, calendar, row: null, cancellationToken);
                 var id = new EventId(Guid.CreateVersion7());
                 var same = await db
                     .Events.AsNoTracking()
@@ -64,7 +75,7 @@ public sealed class ObjectCommands(MortarDb db, ZoneClock zones)
                         ? uid
                         : $"{id.Value}@mortar",
                     wish.Event!,
-                    await Wished(into, wish.Event!, before: null, cancellationToken)
+                    await db.Wished(into, wish.Event!.NewlyNamed(null), row: null, cancellationToken)
                 );
                 if (decided is not Outcome<Event>.Done made)
                 {
@@ -92,13 +103,13 @@ public sealed class ObjectCommands(MortarDb db, ZoneClock zones)
     /// <param name="act">Whose act.</param>
     /// <param name="id">Which.</param>
     /// <param name="wish">What it is to be.</param>
-    /// <param name="name">Under which name it is found in another calendar; <c>null</c> where it stays.</param>
+    /// <param name="moved">Where it goes to another calendar or name; <c>null</c> where it stays.</param>
     /// <param name="cancellationToken">Stops it; nothing is written then.</param>
     public Task<Outcome<EventRow>> Change(
         Act act,
         EventId id,
         ObjectWish wish,
-        string? name,
+        MovedTo? moved,
         CancellationToken cancellationToken
     ) =>
         db.Write<EventRow>(
@@ -123,13 +134,18 @@ public sealed class ObjectCommands(MortarDb db, ZoneClock zones)
                     return row;
                 }
 
-                var into = await Reached(writer, whole.CalendarId, cancellationToken, row);
+                if (await TakeOut(writer, moved?.Replaced, cancellationToken) is { } stays)
+                {
+                    return stays;
+                }
+
+                var into = await db.Reached(writer, whole.CalendarId, row, cancellationToken);
                 var stored = await db.Stored(row, writer, cancellationToken);
                 var decided = WholeWriting.Change(
                     writer,
                     stored,
                     whole,
-                    await Wished(into, whole, row, cancellationToken)
+                    await db.Wished(into, whole.NewlyNamed(row.ToCore()), row, cancellationToken)
                 );
                 switch (decided)
                 {
@@ -144,9 +160,9 @@ public sealed class ObjectCommands(MortarDb db, ZoneClock zones)
                         return decided.WhyNot;
                 }
 
-                if (name is not null)
+                if (moved is not null)
                 {
-                    await Name(whole.CalendarId, name, id, cancellationToken);
+                    await Name(whole.CalendarId, moved.Name, id, cancellationToken);
                 }
 
                 await SetAlarms(act.Actor, id, wish.Alarms, cancellationToken);
@@ -196,31 +212,37 @@ public sealed class ObjectCommands(MortarDb db, ZoneClock zones)
         row.Stamp = (await db.OwnAlarms.MaxAsync(one => (long?)one.Stamp, cancellationToken) ?? 0) + 1;
     }
 
-    /// <summary>Of a calendar that is hidden no more is looked for than of one that never was.</summary>
-    private async Task<CalendarRow?> Reached(
-        Reader writer,
-        CalendarId id,
-        CancellationToken cancellationToken,
-        EventRow? row = null
-    ) =>
-        writer.RoleOn(id) > Role.None
-        || (row?.CalendarId == id && VisibleEvent.IsThere(Role.None, writer.Person, row.ToCore()))
-            ? await db.Calendars.AsNoTracking().FirstOrDefaultAsync(one => one.Id == id, cancellationToken)
-            : null;
+    /// <summary>Takes out what has the name that another event is to have.</summary>
+    private async Task<Refusal?> TakeOut(Reader writer, EventId? id, CancellationToken cancellationToken)
+    {
+        if (id is null)
+        {
+            return null;
+        }
 
-    private async Task<WishedCalendar?> Wished(
-        CalendarRow? into,
-        WholeWish wish,
-        EventRow? before,
-        CancellationToken cancellationToken
-    ) =>
-        into?.ToCore(
-            await db.StrangersAmong(wish.NewlyNamed(before?.ToCore()), into, cancellationToken),
-            before is not null
-                && before.CalendarId != into.Id
-                && await db.Events.AnyAsync(
-                    one => one.CalendarId == into.Id && one.Uid == before.Uid && one.DeletedAt == null,
-                    cancellationToken
-                )
+        if (await db.Events.FirstOrDefaultAsync(one => one.Id == id, cancellationToken) is not { } row)
+        {
+            return await db.NoEvent(writer.Person, cancellationToken);
+        }
+
+        var home = await db.Reached(writer, row.CalendarId, row, cancellationToken);
+        var decided = EventWriting.Delete(
+            writer,
+            await db.Stored(row, writer, cancellationToken),
+            key: null,
+            Reach.Whole,
+            row.Version,
+            home?.ToCore([], hasCopy: false),
+            new EventId(Guid.CreateVersion7()),
+            zones
         );
+        if (decided is not Outcome<EventEdit>.Done)
+        {
+            return decided.WhyNot;
+        }
+
+        row.DeletedAt = db.Now;
+        await db.SaveChangesAsync(cancellationToken);
+        return null;
+    }
 }

@@ -1,11 +1,9 @@
 using Microsoft.EntityFrameworkCore;
-using Mortar.Core.Access;
 using Mortar.Core.Events;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
 using Mortar.Core.Writing;
 using Mortar.Data.Access;
-using Mortar.Data.Calendars;
 using Mortar.Data.Store;
 using NodaTime;
 
@@ -44,7 +42,7 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones)
                 }
 
                 var writer = await db.ReaderOf(act.Actor, cancellationToken);
-                var home = await Into(writer, row.CalendarId, row, cancellationToken);
+                var home = await db.Reached(writer, row.CalendarId, row, cancellationToken);
                 return Apply(
                     row,
                     EventWriting.Delete(
@@ -77,12 +75,12 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones)
             _ = await db.StoredOrNone(row: null, writer, cancellationToken);
         }
 
-        var into = await Into(writer, wish.CalendarId, row: null, cancellationToken);
+        var into = await db.Reached(writer, wish.CalendarId, row: null, cancellationToken);
         var decided = EventWriting.Create(
             writer,
             id,
             wish,
-            await Wished(into, wish, row: null, cancellationToken),
+            await db.Wished(into, wish.NewlyNamed(null), row: null, cancellationToken),
             NewId(),
             zones
         );
@@ -105,14 +103,14 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones)
     )
     {
         var writer = await db.ReaderOf(act.Actor, cancellationToken);
-        var into = await Into(writer, wish.CalendarId, row, cancellationToken);
+        var into = await db.Reached(writer, wish.CalendarId, row, cancellationToken);
         var done = Apply(
             row,
             EventWriting.Change(
                 writer,
                 await db.Stored(row, writer, cancellationToken),
                 wish,
-                await Wished(into, wish, row, cancellationToken),
+                await db.Wished(into, wish.NewlyNamed(row.ToCore()), row, cancellationToken),
                 NewId(),
                 zones
             )
@@ -138,13 +136,13 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones)
         var row = await db.Events.AsNoTracking().FirstOrDefaultAsync(one => one.Id == id, cancellationToken);
         var writer = await db.ReaderOf(act.Actor, cancellationToken);
         var stored = await db.StoredOrNone(row, writer, cancellationToken);
-        var home = await Into(writer, row?.CalendarId ?? default, row, cancellationToken);
+        var home = await db.Reached(writer, row?.CalendarId ?? default, row, cancellationToken);
         return EventWriting.Preview(
             writer,
             stored,
             wish,
             isDeletion,
-            await Wished(home, wish, row, cancellationToken),
+            await db.Wished(home, wish.NewlyNamed(row?.ToCore()), row, cancellationToken),
             zones
         );
     }
@@ -173,45 +171,9 @@ public sealed class EventCommands(MortarDb db, ZoneClock zones)
         var row = await db.Events.AsNoTracking().FirstOrDefaultAsync(one => one.Id == id, cancellationToken);
         var writer = await db.ReaderOf(act.Actor, cancellationToken);
         var stored = await db.StoredOrNone(row, writer, cancellationToken);
-        var into = await Into(writer, calendar, row: null, cancellationToken);
+        var into = await db.Reached(writer, calendar, row: null, cancellationToken);
         return EventWriting.PreviewRule(writer, stored, id, into?.ToCore([], hasCopy: false), key, time, rule, zones);
     }
-
-    /// <summary>
-    /// The calendar something is written into, where any step or the event itself leads to it: of one that is hidden no more
-    /// is looked for than of one that never was, so that the time tells neither.
-    /// </summary>
-    private async Task<CalendarRow?> Into(
-        Reader writer,
-        CalendarId id,
-        EventRow? row,
-        CancellationToken cancellationToken
-    )
-    {
-        var role = writer.RoleOn(id);
-        var isReached =
-            role > Role.None || (row?.CalendarId == id && VisibleEvent.IsThere(role, writer.Person, row.ToCore()));
-        return isReached
-            ? await db.Calendars.AsNoTracking().FirstOrDefaultAsync(one => one.Id == id, cancellationToken)
-            : null;
-    }
-
-    /// <summary>A calendar as a wish finds it.</summary>
-    private async Task<WishedCalendar?> Wished(
-        CalendarRow? into,
-        EventWish wish,
-        EventRow? row,
-        CancellationToken cancellationToken
-    ) =>
-        into?.ToCore(
-            await db.StrangersAmong(wish.NewlyNamed(row?.ToCore()), into, cancellationToken),
-            row is not null
-                && row.CalendarId != into.Id
-                && await db.Events.AnyAsync(
-                    one => one.CalendarId == into.Id && one.Uid == row.Uid && one.DeletedAt == null,
-                    cancellationToken
-                )
-        );
 
     private static EventId NewId() => new(Guid.CreateVersion7());
 

@@ -1953,6 +1953,9 @@ namespace Mortar.Data.Migrations
                     b.Property<string>("Problem")
                         .HasColumnType("TEXT");
 
+                    b.Property<long?>("RestsUntil")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long?>("TriedAt")
                         .HasColumnType("INTEGER");
 

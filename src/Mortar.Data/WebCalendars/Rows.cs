@@ -29,6 +29,9 @@ public sealed class WebSourceRow
     /// <summary>When it is fetched again.</summary>
     public required Instant DueAt { get; set; }
 
+    /// <summary>Until when it is left alone, since so much in it was another; <c>null</c> where it never was.</summary>
+    public Instant? RestsUntil { get; set; }
+
     /// <summary>When it was last asked for.</summary>
     public Instant? TriedAt { get; set; }
 

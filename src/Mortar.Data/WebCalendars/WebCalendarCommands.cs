@@ -8,7 +8,6 @@ using Mortar.Core.Words;
 using Mortar.Data.Access;
 using Mortar.Data.Calendars;
 using Mortar.Data.Events;
-using Mortar.Data.Groups;
 using Mortar.Data.Store;
 
 namespace Mortar.Data.WebCalendars;
@@ -17,6 +16,9 @@ namespace Mortar.Data.WebCalendars;
 public sealed record WebChanges(int Came, int Changed, int Went)
 {
     public int Count => Came + Changed + Went;
+
+    /// <summary>How many were changed, or went for others that came.</summary>
+    public int Replaced => Changed + Math.Min(Came, Went);
 }
 
 /// <summary>Makes calendars whose events come from the web, and keeps these as they are there.</summary>
@@ -70,7 +72,7 @@ public sealed class WebCalendarCommands(
                     return tooMany;
                 }
 
-                await MeetTheWeb(cancellationToken);
+                await db.MeetTheWeb(cancellationToken);
                 var source = await sources.Found(address.Value, file, cancellationToken);
                 db.WebCalendars.Add(new WebCalendarRow { CalendarId = id, SourceId = source.Id });
                 return null;
@@ -251,21 +253,5 @@ public sealed class WebCalendarCommands(
     {
         var now = row.ToCore();
         return now.Time == one.Time && now.Content == one.Content && Equals(now.Series, one.Series);
-    }
-
-    /// <summary>Whoever reads a history reads there who it was.</summary>
-    private async Task MeetTheWeb(CancellationToken cancellationToken)
-    {
-        if (!await db.People.AnyAsync(person => person.Id == WebCalendarRules.TheWeb, cancellationToken))
-        {
-            db.People.Add(
-                new PersonRow
-                {
-                    Id = WebCalendarRules.TheWeb,
-                    Name = WebCalendarRules.Name,
-                    Zone = "UTC",
-                }
-            );
-        }
     }
 }

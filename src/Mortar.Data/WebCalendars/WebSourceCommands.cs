@@ -44,6 +44,31 @@ public sealed class WebSourceCommands(MortarDb db)
             cancellationToken
         );
 
+    /// <summary>Leaves one alone for as long as it takes that so much in it was another.</summary>
+    /// <param name="id">Which.</param>
+    /// <param name="replaced">How many events were changed, or went for others that came.</param>
+    /// <param name="cancellationToken">Stops it.</param>
+    public async Task Rest(Guid id, int replaced, CancellationToken cancellationToken)
+    {
+        var rest = FetchRhythm.Rest(replaced);
+        if (rest == Duration.Zero)
+        {
+            return;
+        }
+
+        await db.WriteUnlogged(
+            async () =>
+            {
+                if (await db.WebSources.FirstOrDefaultAsync(one => one.Id == id, cancellationToken) is { } source)
+                {
+                    source.RestsUntil = db.Now + rest;
+                    source.DueAt = Instant.Max(source.DueAt, db.Now + rest);
+                }
+            },
+            cancellationToken
+        );
+    }
+
     /// <summary>The source of an address, made where there is none, with what was fetched from it just now.</summary>
     internal async Task<WebSourceRow> Found(string address, WebFetch.File came, CancellationToken cancellationToken)
     {

@@ -20,8 +20,7 @@ public sealed class CalendarObject
     /// </summary>
     internal static readonly Instant Stamp = Instant.FromUtc(2000, 1, 1, 0, 0);
 
-    private CalendarObject(Event whole, IReadOnlyList<Component> components, string text) =>
-        (Event, Components, Text) = (whole, components, text);
+    private CalendarObject(Event whole, string text) => (Event, Text) = (whole, text);
 
     /// <summary>The event as its reader sees it.</summary>
     public Event Event { get; }
@@ -36,8 +35,9 @@ public sealed class CalendarObject
     /// <summary>Stands for its text, in quotes (RFC 9110, 8.8.3).</summary>
     public string ETag => field ??= TagOf(Text);
 
-    /// <summary>Its components, with the definitions of zones that came with them.</summary>
-    internal IReadOnlyList<Component> Components { get; }
+    /// <summary>Its components, with the definitions of zones; read when they are asked for, since mostly the text alone is.</summary>
+    internal IReadOnlyList<Component> Components =>
+        field ??= ComponentReader.Read(Text, new FindingList()).SelectMany(whole => whole.Inside).ToList();
 
     /// <summary>The entity tag of a text.</summary>
     public static string TagOf(string text) =>
@@ -111,7 +111,7 @@ public sealed class CalendarObject
         ];
 
     private static CalendarObject Of(Event whole, IReadOnlyList<Component> components, ZoneClock clock) =>
-        new(whole, components, CalendarFileWriter.Whole([], components, [whole], now: null, clock));
+        new(whole, CalendarFileWriter.Whole([], components, [whole], now: null, clock));
 
     /// <summary>The same with other components of the same event, as where only part of it is asked for.</summary>
     internal string With(IReadOnlyList<Component> components, ZoneClock clock) =>

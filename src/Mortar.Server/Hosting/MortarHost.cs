@@ -250,7 +250,11 @@ internal static class MortarHost
             var unfinished = Path.Combine(data, StoreStart.UnfinishedDemo);
             await scope
                 .ServiceProvider.GetRequiredService<DemoStudio>()
-                .Furnish(() => File.WriteAllText(unfinished, string.Empty), cancellationToken);
+                .Furnish(
+                    () => File.WriteAllText(unfinished, string.Empty),
+                    () => app.Services.GetRequiredService<WebFetching>().Round(cancellationToken),
+                    cancellationToken
+                );
             File.Delete(unfinished);
         }
 

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Net;
 using System.Text;
 using NodaTime;
@@ -14,7 +15,7 @@ internal sealed class WebHost : IAsyncDisposable
     private readonly IClock clock;
     private readonly Lazy<Task<IPEndPoint>> opened;
     private WebApplication? app;
-    private int asked;
+    private readonly ConcurrentDictionary<string, int> asked = new(StringComparer.Ordinal);
 
     public WebHost(IClock clock)
     {
@@ -29,7 +30,11 @@ internal sealed class WebHost : IAsyncDisposable
     public string Url { get; private set; } = string.Empty;
 
     /// <summary>How many times it was asked for anything.</summary>
-    public int Asked => asked;
+    public int Asked => asked.Values.Sum();
+
+    /// <summary>How many times it was asked for one of its calendars, by an address with a query of its own.</summary>
+    public int AskedBy(string query) =>
+        asked.Where(one => one.Key.EndsWith(query, StringComparison.Ordinal)).Sum(one => one.Value);
 
     /// <summary>The names of the headers of the last question.</summary>
     public IReadOnlyCollection<string> Heard { get; private set; } = [];
@@ -55,7 +60,7 @@ internal sealed class WebHost : IAsyncDisposable
         app.Use(
             (context, next) =>
             {
-                Interlocked.Increment(ref asked);
+                asked.AddOrUpdate($"{context.Request.Path}{context.Request.QueryString}", 1, (_, times) => times + 1);
                 Heard = [.. context.Request.Headers.Keys];
                 return next(context);
             }

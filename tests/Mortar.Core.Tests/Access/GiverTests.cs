@@ -79,6 +79,25 @@ public class GiverTests
     }
 
     [Theory]
+    [InlineData(Role.Times, true)]
+    [InlineData(Role.View, true)]
+    [InlineData(Role.Add, false)]
+    [InlineData(Role.Edit, false)]
+    [InlineData(Role.Coordinate, true)]
+    public void Nobody_is_given_to_change_what_comes_from_the_web(Role role, bool isGiven)
+    {
+        var ines = Ines with { FromWeb = true };
+        var refusals = new[]
+        {
+            ines.Set(Mei, role, null, Own, isThere: true) is Outcome<Grant>.Not { Why: var why } ? why : null,
+            ines.Promise(Words(role), null) is Outcome<Grant>.Not { Why: var broken } ? broken : null,
+            ines.Gift(role),
+        };
+
+        Assert.All(refusals, refusal => Assert.Equal(isGiven, refusal is null));
+    }
+
+    [Theory]
     [InlineData(Role.None)]
     [InlineData(Role.Times)]
     [InlineData(Role.Edit)]

@@ -31,7 +31,28 @@ public class FetchRhythmTests
     public void Who_asks_for_it_now_waits_a_minute_after_the_last_who_did(int? secondsAgo, int? wait) =>
         Assert.Equal(
             wait is { } seconds ? Duration.FromSeconds(seconds) : null,
-            FetchRhythm.WaitForNow(secondsAgo is { } ago ? Now - Duration.FromSeconds(ago) : null, Now)
+            FetchRhythm.WhyNotNow(secondsAgo is { } ago ? Now - Duration.FromSeconds(ago) : null, null, Now)?.Wait
+        );
+
+    [Theory]
+    [InlineData(0, 0)]
+    [InlineData(FetchRhythm.Much - 1, 0)]
+    [InlineData(FetchRhythm.Much, 4)]
+    [InlineData(FetchRhythm.VeryMuch, 24)]
+    [InlineData(20_000, 24)]
+    public void One_in_which_very_much_is_another_is_left_alone_for_a_while(int replaced, int hours) =>
+        Assert.Equal(Duration.FromHours(hours), FetchRhythm.Rest(replaced));
+
+    [Theory]
+    [InlineData(-1, null)]
+    [InlineData(0, null)]
+    [InlineData(1, 1)]
+    [InlineData(1_440, 1_440)]
+    [InlineData(1_441, null)] // the clock was put back
+    public void Meanwhile_nobody_has_it_fetched(int restsFor, int? wait) =>
+        Assert.Equal(
+            wait is { } minutes ? Duration.FromMinutes(minutes) : null,
+            FetchRhythm.WhyNotNow(Now - Duration.FromHours(1), Now + Duration.FromMinutes(restsFor), Now)?.Wait
         );
 
     [Theory]

@@ -20,6 +20,10 @@ export const defaultChoices: readonly { value: Role; label: string }[] = [
   ...lowerSteps,
 ]
 
+/** Those of some steps that are given on a calendar: nobody changes what comes from the web. */
+export const stepsOn = (steps: typeof ladder, { web }: { web: unknown }): typeof ladder =>
+  web ? steps.filter((step) => step.value !== 'add' && step.value !== 'edit') : steps
+
 export const roleName = (role: Role): string =>
   ladder.find((step) => step.value === role)?.label ?? 'no access'
 

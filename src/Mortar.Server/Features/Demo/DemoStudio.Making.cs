@@ -10,6 +10,8 @@ using Mortar.Data.Access;
 using Mortar.Data.Calendars;
 using Mortar.Data.Events;
 using Mortar.Data.Groups;
+using Mortar.Data.WebCalendars;
+using Mortar.Server.StandIns;
 using NodaTime;
 using static Mortar.Server.Features.Demo.DemoPeople;
 
@@ -88,6 +90,41 @@ internal sealed partial class DemoStudio
                 Role = grant.Role,
             })
         );
+        return id;
+    }
+
+    /// <summary>A calendar whose events come from the small host that ships with Mortar; they are not there yet.</summary>
+    private async Task<CalendarId> FromWeb(
+        GroupId group,
+        string name,
+        string file,
+        Hue hue,
+        Mark mark,
+        DemoPerson coordinator
+    )
+    {
+        var id = Calendar(
+            group,
+            name,
+            string.Empty,
+            hue,
+            mark,
+            Purpose.Events,
+            Role.View,
+            [(coordinator, Role.Coordinate)],
+            takes: WhoseTime.Nobody
+        );
+        var row = db.Calendars.Local.Single(one => one.Id == id);
+        row.Apply(row.Settings() with { FromWeb = true });
+        await db.MeetTheWeb(CancellationToken.None);
+        var source = new WebSourceRow
+        {
+            Id = Stable($"source {file}"),
+            Address = $"http://{WebHost.Name}/{file}",
+            DueAt = clock.GetCurrentInstant(),
+        };
+        db.WebSources.Add(source);
+        db.WebCalendars.Add(new WebCalendarRow { CalendarId = id, SourceId = source.Id });
         return id;
     }
 

@@ -44,8 +44,9 @@ internal sealed partial class DemoStudio(MortarDb db, UserManager<Account> accou
 
     /// <summary>Makes everything, where there is no account yet.</summary>
     /// <param name="begin">Takes note, before anything is made, that it is not finished.</param>
+    /// <param name="fetch">Fetches what comes from the web.</param>
     /// <param name="cancellationToken">Stops it.</param>
-    public async Task Furnish(Action begin, CancellationToken cancellationToken)
+    public async Task Furnish(Action begin, Func<Task> fetch, CancellationToken cancellationToken)
     {
         if (await db.Users.AnyAsync(cancellationToken))
         {
@@ -66,6 +67,7 @@ internal sealed partial class DemoStudio(MortarDb db, UserManager<Account> accou
             await Write(person, () => Join(group, person), cancellationToken);
         }
 
+        await fetch();
         await SeeInboxes(cancellationToken);
     }
 
@@ -139,7 +141,7 @@ internal sealed partial class DemoStudio(MortarDb db, UserManager<Account> accou
         }
     }
 
-    private Task MakeStudioTeam()
+    private async Task MakeStudioTeam()
     {
         var team = Group(
             "Studio team",
@@ -270,7 +272,9 @@ internal sealed partial class DemoStudio(MortarDb db, UserManager<Account> accou
         Days(away, Mei, "Away", 11, 15, who: Mei);
         Days(away, Tomasz, "At a workshop", 8, 8, who: Tomasz);
 
-        return Task.CompletedTask;
+        var holidays = await FromWeb(team, "Holidays", "holidays.ics", Hue.Rose, Mark.Post, Ines);
+        var row = db.Groups.Local.Single(one => one.Id == team);
+        row.Apply(row.ToSettings() with { DaysOff = holidays });
     }
 
     private Task MakePriyasTime()
@@ -372,7 +376,7 @@ internal sealed partial class DemoStudio(MortarDb db, UserManager<Account> accou
         return Task.CompletedTask;
     }
 
-    private Task MakeRakuClub()
+    private async Task MakeRakuClub()
     {
         var group = Group("Raku club", GroupSort.Club, Dele, [Ines, Priya, Astrid]);
         var calendar = Calendar(
@@ -426,10 +430,11 @@ internal sealed partial class DemoStudio(MortarDb db, UserManager<Account> accou
             person: Dele
         );
         Weekly(own, Dele, "Timber yard", 3, 8, 0, 4, "TH,FR");
-        return Task.CompletedTask;
+
+        await FromWeb(group, "Craft fairs", "fairs.ics", Hue.Copper, Mark.Tile, Dele);
     }
 
-    private Task MakeFamily()
+    private async Task MakeFamily()
     {
         var group = Group("Lindqvist-Osei family", GroupSort.Family, Astrid, []);
         var home = Calendar(
@@ -455,6 +460,7 @@ internal sealed partial class DemoStudio(MortarDb db, UserManager<Account> accou
             [(Astrid, Role.Coordinate)]
         );
         Weekly(children, Astrid, "Swimming", 0, 16, 0, 1, "MO,WE", "Baths");
-        return Task.CompletedTask;
+
+        await FromWeb(group, "Harbour league", "league.ics", Hue.Cobalt, Mark.Ring, Astrid);
     }
 }

@@ -7,6 +7,11 @@ namespace Mortar.Server.Features.Devices;
 /// <summary>Makes and sends the answers of the calendar server (RFC 4918, 13).</summary>
 internal static class DavAnswers
 {
+    private static readonly XmlWriterSettings AsIs = new()
+    {
+        Encoding = new System.Text.UTF8Encoding(encoderShouldEmitUTF8Identifier: false),
+    };
+
     /// <summary>A thing and those of its properties that are asked for, found and not.</summary>
     public static XElement Of(string href, IEnumerable<(XName Name, XElement? Value)> properties)
     {
@@ -35,32 +40,55 @@ internal static class DavAnswers
         );
 
     /// <summary>Sends several answers in one.</summary>
-    public static Task Many(HttpContext context, IEnumerable<XElement> responses, params object[] more) =>
+    public static Task Many(HttpContext context, IEnumerable<XElement> responses, params XElement[] more) =>
         Send(
             context,
             StatusCodes.Status207MultiStatus,
-            new XElement(
-                D + "multistatus",
-                new XAttribute(XNamespace.Xmlns + "d", D.NamespaceName),
-                new XAttribute(XNamespace.Xmlns + "c", C.NamespaceName),
-                responses,
-                more
-            )
+            writer =>
+            {
+                writer.WriteStartElement("d", "multistatus", D.NamespaceName);
+                writer.WriteAttributeString("xmlns", "c", null, C.NamespaceName);
+                // One after the other: of a whole calendar they are thousands, and none is needed any more once it is written.
+                foreach (var response in responses.Concat(more))
+                {
+                    Fit(response).WriteTo(writer);
+                }
+
+                writer.WriteEndElement();
+            }
         );
 
     /// <summary>Sends some XML.</summary>
-    public static async Task Send(HttpContext context, int status, XElement body)
+    public static Task Send(HttpContext context, int status, XElement body) =>
+        Send(context, status, writer => Fit(body).WriteTo(writer));
+
+    private static async Task Send(HttpContext context, int status, Action<XmlWriter> write)
+    {
+        // All of it is written before any goes out: what cannot be told after all is refused, and not cut off.
+        using var written = new MemoryStream();
+        using (var writer = XmlWriter.Create(written, AsIs))
+        {
+            write(writer);
+        }
+
+        context.Response.StatusCode = status;
+        context.Response.ContentType = "application/xml; charset=utf-8";
+        context.Response.ContentLength = written.Length;
+        await context.Response.Body.WriteAsync(
+            written.GetBuffer().AsMemory(0, (int)written.Length),
+            context.RequestAborted
+        );
+    }
+
+    /// <summary>The same without letters that cannot stand in XML.</summary>
+    private static XElement Fit(XElement body)
     {
         foreach (var text in body.DescendantNodes().OfType<XText>().Where(text => !IsXml(text.Value)))
         {
             text.Value = string.Concat(text.Value.EnumerateRunes().Where(rune => IsXml(rune.ToString())));
         }
 
-        context.Response.StatusCode = status;
-        context.Response.ContentType = "application/xml; charset=utf-8";
-        await using var writer = new StreamWriter(context.Response.Body, leaveOpen: true);
-        await writer.WriteAsync("<?xml version=\"1.0\" encoding=\"utf-8\"?>\n");
-        await writer.WriteAsync(body.ToString(SaveOptions.DisableFormatting).AsMemory(), context.RequestAborted);
+        return body;
     }
 
     /// <summary>Whether a text can stand in XML (1.0, 2.2): one letter that cannot would be the end of everything told with it.</summary>

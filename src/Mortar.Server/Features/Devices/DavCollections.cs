@@ -1,6 +1,7 @@
 using System.Xml.Linq;
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Calendars;
+using Mortar.Core.Devices;
 using Mortar.Core.Words;
 using Mortar.Data.Calendars;
 using Mortar.Data.Devices;
@@ -33,10 +34,7 @@ internal sealed class DavCollections(
         }
 
         var thing = await things.Find(request);
-        if (!request.Reader.Device.Writes)
-        {
-            throw DavRefusals.ReadsOnly(request.Href);
-        }
+        request.MustWrite();
 
         var wishes = asked
             .Elements()
@@ -98,12 +96,9 @@ internal sealed class DavCollections(
             );
         }
 
-        if (!request.Reader.Device.Writes)
-        {
-            throw DavRefusals.ReadsOnly(request.Href);
-        }
+        request.MustWrite();
 
-        if (await shelf.One(request.Reader, path.Calendar, request.Stop) is not null)
+        if (await shelf.Reaches(request.Reader, path.Calendar, request.Stop))
         {
             throw MustBeNull();
         }
@@ -115,15 +110,10 @@ internal sealed class DavCollections(
             where member.PersonId == owner && g.DeletedAt == null && g.RestsSince == null
             select g
         ).ToListAsync(request.Stop);
-        if (groups is not [{ } group])
+        var home = DeviceRules.GroupOfNew(groups.ConvertAll(row => row.Id));
+        if (home is not Outcome<GroupId>.Done { Value: var group })
         {
-            throw DavRefusals.NotAllowed(
-                DavPath.OfHome(owner),
-                groups.Count == 0
-                    ? "A calendar is made in a group, and you are in none. Make one in Mortar first."
-                    : "You are in several groups, and a program cannot say in which of them a calendar is to be. Make it in Mortar; it comes here by itself.",
-                "bind"
-            );
+            throw DavRefusals.NotAllowed(DavPath.OfHome(owner), ((Refusal.NotAllowed)home.WhyNot).Sentence, "bind");
         }
 
         var set = asked?.Element(D + "set")?.Element(D + "prop")?.Elements().ToList() ?? [];
@@ -146,7 +136,7 @@ internal sealed class DavCollections(
         var made = await calendars.Put(
             Act.By(owner),
             path.Calendar,
-            group.Id,
+            group,
             version: null,
             new CalendarSettings(
                 set.Find(element => element.Name == D + "displayname")?.Value is { Length: > 0 } name
@@ -155,7 +145,7 @@ internal sealed class DavCollections(
                 set.Find(element => element.Name == C + "calendar-description")?.Value ?? string.Empty,
                 color ?? Hue.Teal,
                 Mark.Cone,
-                group.Zone,
+                groups.Find(row => row.Id == group)!.Zone,
                 Purpose.Events,
                 Core.Access.Role.None
             ),
@@ -200,14 +190,12 @@ internal sealed class DavCollections(
             }
         }
 
-        (
-            await looks.Lay(
-                owner,
-                new LaidLayer(calendar.Id, layer?.Shown ?? true, layer?.Beside ?? false, layer?.OffShelf ?? false),
-                look,
-                request.Stop
-            )
-        ).OrThrow(request.Http, request.Href);
+        // All of it or nothing: what can be refused is known before any of it is kept.
+        if (look.Check().WhyNot is { } unfit)
+        {
+            throw DavRefusals.Of(unfit, request.Http, request.Href);
+        }
+
         (
             await properties.Set(
                 owner,
@@ -222,6 +210,14 @@ internal sealed class DavCollections(
                             )
                         ),
                 ],
+                request.Stop
+            )
+        ).OrThrow(request.Http, request.Href);
+        (
+            await looks.Lay(
+                owner,
+                new LaidLayer(calendar.Id, layer?.Shown ?? true, layer?.Beside ?? false, layer?.OffShelf ?? false),
+                look,
                 request.Stop
             )
         ).OrThrow(request.Http, request.Href);

@@ -57,8 +57,8 @@ internal static class DavDoor
         if (KeyOf(context) is { } key)
         {
             var db = context.RequestServices.GetRequiredService<MortarDb>();
-            var keys = context.RequestServices.GetRequiredService<DavKeptKeys>();
-            if (await keys.Of(db, key, context.RequestAborted) is { } device)
+            var kept = context.RequestServices.GetRequiredService<DavKept>();
+            if (await kept.Device(db, key, context.RequestAborted) is { } device)
             {
                 context.Items[Known] = new DavReader(device);
                 context.User = new ClaimsPrincipal(
@@ -145,8 +145,8 @@ internal static class DavDoor
             "GET" or "HEAD" => services.GetRequiredService<DavWriting>().Get(request),
             "PUT" => services.GetRequiredService<DavWriting>().Put(request),
             "DELETE" => services.GetRequiredService<DavWriting>().Delete(request),
-            "MOVE" => services.GetRequiredService<DavWriting>().Carry(request, copies: false),
-            "COPY" => services.GetRequiredService<DavWriting>().Carry(request, copies: true),
+            "MOVE" => services.GetRequiredService<DavMoving>().Carry(request, copies: false),
+            "COPY" => services.GetRequiredService<DavMoving>().Carry(request, copies: true),
             _ => Unknown(request.Http),
         };
     }

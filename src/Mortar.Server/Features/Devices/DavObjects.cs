@@ -23,7 +23,7 @@ namespace Mortar.Server.Features.Devices;
 internal sealed record DavObject(string Name, CalendarObject Object, EventRow? Row, bool IsWhole);
 
 /// <summary>Reads what is in the calendars of a device, by the rules of everything that is read.</summary>
-internal sealed class DavObjects(MortarDb db, DavKeptObjects kept, ZoneClock zones, IClock clock)
+internal sealed class DavObjects(MortarDb db, DavKept calendars, DavKeptObjects kept, ZoneClock zones, IClock clock)
 {
     private const string Prefix = "m-";
     private const string Suffix = ".ics";
@@ -40,12 +40,17 @@ internal sealed class DavObjects(MortarDb db, DavKeptObjects kept, ZoneClock zon
             return await Busy(calendar, cancellationToken);
         }
 
+        return [.. await Events(calendar, cancellationToken), .. await Busy(calendar, cancellationToken)];
+    }
+
+    private async Task<IReadOnlyList<DavObject>> Events(DavCalendar calendar, CancellationToken cancellationToken)
+    {
         var rows = await db
             .Events.AsNoTracking()
             .Where(row => row.CalendarId == calendar.Id && row.DeletedAt == null)
             .OrderBy(row => row.Id)
             .ToListAsync(cancellationToken);
-        return [.. await Told(calendar, rows, cancellationToken), .. await Busy(calendar, cancellationToken)];
+        return await Told(calendar, rows, cancellationToken);
     }
 
     /// <summary>What can take place in some days, and possibly more.</summary>
@@ -79,11 +84,17 @@ internal sealed class DavObjects(MortarDb db, DavKeptObjects kept, ZoneClock zon
         CancellationToken cancellationToken
     )
     {
-        var there = db.Events.AsNoTracking().Where(row => row.CalendarId == calendar.Id && row.DeletedAt == null);
-        var rows =
-            ids.Count > Many
-                ? (await there.ToListAsync(cancellationToken)).FindAll(row => ids.Contains(row.Id))
-                : await there.Where(row => ids.Contains(row.Id)).ToListAsync(cancellationToken);
+        if (ids.Count > Many)
+        {
+            // A program that begins with a calendar asks twice: which events there are, and then for all of them.
+            var all = await calendars.Events(calendar, () => Events(calendar, cancellationToken));
+            return [.. all.Where(one => ids.Contains(one.Row!.Id))];
+        }
+
+        var rows = await db
+            .Events.AsNoTracking()
+            .Where(row => row.CalendarId == calendar.Id && row.DeletedAt == null && ids.Contains(row.Id))
+            .ToListAsync(cancellationToken);
         return await Told(calendar, rows, cancellationToken);
     }
 
@@ -161,9 +172,19 @@ internal sealed class DavObjects(MortarDb db, DavKeptObjects kept, ZoneClock zon
         return ids.ToDictionary(id => id, id => given.GetValueOrDefault(id) ?? NameOf(id));
     }
 
-    /// <summary>Whether a program may give an event this name: not those that events of here have.</summary>
-    public static bool IsFree(string name) =>
-        !name.StartsWith(Prefix, StringComparison.Ordinal) && !name.StartsWith(BusyPrefix, StringComparison.Ordinal);
+    /// <summary>A program may not give an event a name as those of here have.</summary>
+    /// <exception cref="DavException">It is such a name.</exception>
+    public static void MustBeFree(string name)
+    {
+        if (name.StartsWith(Prefix, StringComparison.Ordinal) || name.StartsWith(BusyPrefix, StringComparison.Ordinal))
+        {
+            throw new DavException(
+                StatusCodes.Status403Forbidden,
+                DavXml.M + "name-taken",
+                "Names that begin like this are those of events that were made in Mortar. Choose another one."
+            );
+        }
+    }
 
     /// <summary>The stretches of which only that they are taken is told.</summary>
     public async Task<IReadOnlyList<DavObject>> Busy(DavCalendar calendar, CancellationToken cancellationToken)

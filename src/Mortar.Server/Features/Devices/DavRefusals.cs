@@ -81,6 +81,13 @@ internal static class DavRefusals
             "The key of this device reads only. Make one that does all that you may, in the preferences of Mortar."
         );
 
+    /// <summary>What is told of an event of which not all is shown.</summary>
+    public static DavException OnlySome(string href) =>
+        NotAllowed(
+            href,
+            "Of this only some is shown to you, so it cannot be changed. A coordinator can give you a higher step."
+        );
+
     /// <summary>What is told of an event that cannot be taken.</summary>
     public static DavException Of(SentObject.Unfit unfit) =>
         new(

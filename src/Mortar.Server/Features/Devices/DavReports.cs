@@ -128,7 +128,8 @@ internal sealed class DavReports(DavThings things, DavObjects objects, DavSync s
         var told = found
             .Where(one => filter.Matches(one.Object.Object, range => TakesPlace(one.Object, range, one.Calendar)))
             .ToList();
-        await DavAnswers.Many(request.Http, told.Select(one => Told(request, one.Object, one.Calendar, Wanted(asked))));
+        var wanted = Wanted(asked);
+        await DavAnswers.Many(request.Http, told.Select(one => Told(request, one.Object, one.Calendar, wanted)));
 
         async Task<IReadOnlyList<(DavObject Object, DavCalendar Calendar)>> In(DavCalendar calendar)
         {
@@ -172,11 +173,12 @@ internal sealed class DavReports(DavThings things, DavObjects objects, DavSync s
         };
         var names = hrefs.ToDictionary(href => href, href => NameIn(href, request.Reader.Owner, calendar.Id));
         var read = await objects.Named(calendar, [.. names.Values.OfType<string>()], request.Stop);
+        var wanted = Wanted(asked);
         await DavAnswers.Many(
             request.Http,
             hrefs.Select(href =>
                 names[href] is { } name && read.GetValueOrDefault(name) is { } one
-                    ? Told(request, one, calendar, Wanted(asked), href)
+                    ? Told(request, one, calendar, wanted, href)
                     : DavAnswers.Said(href, "404 Not Found")
             )
         );

@@ -31,6 +31,16 @@ internal sealed record DavRequest(HttpContext Http, DavReader Reader, DavPath Pa
             _ => null,
         };
 
+    /// <summary>Nothing is written by a device that only reads.</summary>
+    /// <exception cref="DavException">It only reads.</exception>
+    public void MustWrite()
+    {
+        if (!Reader.Device.Writes)
+        {
+            throw DavRefusals.ReadsOnly(Href);
+        }
+    }
+
     /// <summary>Whether an entity tag passes what the request asks of it (RFC 9110, 13.1).</summary>
     /// <param name="tag">That of what is there; <c>null</c> where nothing is.</param>
     public void MustMatch(string? tag)

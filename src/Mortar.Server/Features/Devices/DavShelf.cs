@@ -50,16 +50,13 @@ internal sealed record DavCalendar(
 }
 
 /// <summary>Finds the calendars that a device is told of: the layers on its owner's shelf.</summary>
-internal sealed class DavShelf(MortarDb db, WindowReader windows)
+internal sealed class DavShelf(MortarDb db, WindowReader windows, DavKept kept)
 {
     /// <summary>All of them, in the order of the shelf.</summary>
     public async Task<IReadOnlyList<DavCalendar>> All(DavReader reader, CancellationToken cancellationToken)
     {
         var seen = await windows.See(reader.Owner, cancellationToken);
-        var layers = await db
-            .Layers.AsNoTracking()
-            .Where(layer => layer.PersonId == reader.Owner)
-            .ToDictionaryAsync(layer => layer.CalendarId, cancellationToken);
+        var layers = await kept.Layers(db, reader.Owner, cancellationToken);
         var homes = seen.Sight.Calendars.Select(one => one.Row.GroupId).ToHashSet();
         var groups = await db
             .Groups.Where(row => homes.Contains(row.Id))
@@ -86,11 +83,13 @@ internal sealed class DavShelf(MortarDb db, WindowReader windows)
             return null;
         }
 
-        var layer = await db
-            .Layers.AsNoTracking()
-            .FirstOrDefaultAsync(one => one.PersonId == reader.Owner && one.CalendarId == id, cancellationToken);
+        var layer = (await kept.Layers(db, reader.Owner, cancellationToken)).GetValueOrDefault(id);
         return layer?.OffShelf == true ? null : Of(reader, calendar, layer, place: 0, seen.Zone);
     }
+
+    /// <summary>Whether a calendar is there for its owner, on the shelf or off it.</summary>
+    public async Task<bool> Reaches(DavReader reader, CalendarId id, CancellationToken cancellationToken) =>
+        (await windows.See(reader.Owner, cancellationToken)).Sight.Has(id);
 
     private static DavCalendar? Of(DavReader reader, SeenCalendar one, LayerRow? layer, int place, DateTimeZone zone)
     {

@@ -24,7 +24,7 @@ internal sealed record DavDifference(
 );
 
 /// <summary>Tells what became of a calendar since a program read it, which costs what became of it and not what is there.</summary>
-internal sealed class DavSync(MortarDb db, DavObjects objects, DavKnownBusy known)
+internal sealed class DavSync(MortarDb db, DavObjects objects, DavKept kept, DavKnownBusy known)
 {
     /// <summary>The most that is told at once.</summary>
     public const int Most = 10_000;
@@ -32,7 +32,7 @@ internal sealed class DavSync(MortarDb db, DavObjects objects, DavKnownBusy know
     /// <summary>What stands for a calendar as it is now.</summary>
     public async Task<SyncToken> Token(DavCalendar calendar, CancellationToken cancellationToken)
     {
-        var (log, mark, own) = await db.Newest(calendar.Reader, calendar.Id, cancellationToken);
+        var (log, mark, own) = await kept.Newest(db, calendar.Reader, calendar.Id, cancellationToken);
         return new SyncToken(
             log,
             mark,

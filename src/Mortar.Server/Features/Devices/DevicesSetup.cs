@@ -37,10 +37,12 @@ internal static class DevicesSetup
             .AddScoped<DavSync>()
             .AddScoped<DavThings>()
             .AddScoped<DavReports>()
+            .AddScoped<DavTaking>()
             .AddScoped<DavWriting>()
+            .AddScoped<DavMoving>()
             .AddScoped<DavCollections>()
             .AddSingleton<DavKeptObjects>()
-            .AddSingleton<DavKeptKeys>()
+            .AddSingleton<DavKept>()
             .AddSingleton<DavKnownBusy>();
 
     public static void MapDevices(this RouteGroupBuilder api)

@@ -244,9 +244,9 @@ internal static class WebCalendarsSetup
             return Problems.NotThere("web calendar");
         }
 
-        if (FetchRhythm.WaitForNow(source.TriedAt, clock.GetCurrentInstant()) is { } wait)
+        if (FetchRhythm.WhyNotNow(source.TriedAt, source.RestsUntil, clock.GetCurrentInstant()) is { } tooOften)
         {
-            return Problems.Of(new Refusal.TooOften("It was asked for just now. Ask again in a minute.", wait));
+            return Problems.Of(tooOften);
         }
 
         await fetching.Fetch(source, cancellationToken);

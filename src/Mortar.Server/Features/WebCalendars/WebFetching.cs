@@ -100,6 +100,7 @@ internal sealed class WebFetching(
         }
 
         var bytes = WebFetcher.Unpacked(file.Packed);
+        var replaced = 0;
         foreach (var sameZone in stale.GroupBy(calendar => calendar.Zone))
         {
             // Days and hours that name no zone are those of the calendar.
@@ -114,12 +115,15 @@ internal sealed class WebFetching(
             var events = Events(read);
             foreach (var calendar in sameZone)
             {
-                await TakeOver(calendar.Id, events, file.Digest, cancellationToken);
+                replaced = Math.Max(replaced, await TakeOver(calendar.Id, events, file.Digest, cancellationToken));
             }
         }
+
+        await services.GetRequiredService<WebSourceCommands>().Rest(source, replaced, cancellationToken);
     }
 
-    private async Task TakeOver(
+    /// <returns>How many events were changed, or went for others that came.</returns>
+    private async Task<int> TakeOver(
         CalendarId calendar,
         IReadOnlyList<EventToImport> events,
         string digest,
@@ -139,7 +143,10 @@ internal sealed class WebFetching(
                 changes.Changed,
                 changes.Went
             );
+            return changes.Replaced;
         }
+
+        return 0;
     }
 
     private static List<EventToImport> Events(CalendarFileReading.Understood read) =>

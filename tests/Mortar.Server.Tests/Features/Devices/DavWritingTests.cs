@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Mortar.Core.Access;
+using Mortar.Core.Words;
 using Mortar.Server.Features.Demo;
 using Xunit;
 using static Mortar.Server.Tests.Features.Devices.DavReply;
@@ -491,6 +492,52 @@ public class DavWritingTests
                 ("Destination", "https://elsewhere.example/c.ics")
             )
         ).Is(403);
+    }
+
+    [Fact]
+    public async Task What_has_the_name_goes_for_what_is_moved_or_copied_there_but_where_it_must_not()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var (from, to) = (await ines.MakeCalendar(), await ines.MakeCalendar());
+        await mortar.Give(to, DemoPeople.Priya, Role.Add);
+        await mortar.Give(from, DemoPeople.Priya, Role.Edit);
+        using var phone = await DavClient.Of(mortar, DemoPeople.Ines);
+        (await phone.Put(phone.At(from, "a.ics"), DavClient.File("a@trial", "Firing"))).Is(201);
+        (await phone.Put(phone.At(to, "b.ics"), DavClient.File("b@trial", "Unloading"))).Is(201);
+
+        // RFC 4918, 10.6: it is T where it is not said.
+        (await Carry("MOVE", phone, ("Overwrite", "F"))).Is(412);
+        (await Carry("COPY", phone, ("Overwrite", "F"))).Is(412);
+        Assert.Contains("Unloading", (await phone.Get(phone.At(to, "b.ics"))).Is(200).Text, StringComparison.Ordinal);
+
+        // Whoever may add there and not change what others put there replaces nothing, and nothing is half done.
+        using var hers = await DavClient.Of(mortar, DemoPeople.Priya);
+        (await Carry("MOVE", hers)).Misses(403, D + "need-privileges");
+        (await Carry("COPY", hers)).Misses(403, D + "need-privileges");
+        Assert.Contains("Firing", (await phone.Get(phone.At(from, "a.ics"))).Is(200).Text, StringComparison.Ordinal);
+        Assert.Contains("Unloading", (await phone.Get(phone.At(to, "b.ics"))).Is(200).Text, StringComparison.Ordinal);
+
+        var token = (await phone.Sync(phone.At(to))).Token;
+        (await Carry("COPY", phone)).Is(204);
+        Assert.Equal(["Firing"], await Titles(to));
+        Assert.Equal(["Firing"], await Titles(from));
+        Assert.Equal(
+            phone.At(to, "b.ics"),
+            Assert.Single((await phone.Sync(phone.At(to), token)).Each, one => one.Value.Status() is null).Key
+        );
+
+        // The copy has its UID, and goes for what it is a copy of.
+        (await Carry("MOVE", phone, ("Overwrite", "T"))).Is(204);
+        Assert.Equal(["Firing"], await Titles(to));
+        Assert.Empty(await Titles(from));
+        (await phone.Get(phone.At(from, "a.ics"))).Is(404);
+
+        Task<DavReply> Carry(string method, DavClient by, params (string, string)[] also) =>
+            by.Send(method, by.At(from, "a.ics"), null, null, [("Destination", by.At(to, "b.ics")), .. also]);
+
+        async Task<IReadOnlyList<string>> Titles(CalendarId calendar) =>
+            [.. (await ines.Bricks(calendar, "2026-03-09", "2026-03-15")).Select(brick => brick.Text("title"))];
     }
 
     [Fact]

@@ -1,4 +1,5 @@
 using System.Xml.Linq;
+using Mortar.Data.Devices;
 using Mortar.Server.Features.Demo;
 using Xunit;
 using static Mortar.Server.Tests.Features.Devices.DavReply;
@@ -185,6 +186,16 @@ public class WebDavExampleTests
                 .Text,
             StringComparison.Ordinal
         );
+
+        // All or nothing also where one calendar would have too many of them.
+        (
+            await phone.Send(
+                "PROPPATCH",
+                path,
+                $"<D:propertyupdate xmlns:D='DAV:'><D:set><D:prop><D:displayname>Renamed</D:displayname>{string.Concat(Enumerable.Range(0, OwnPropertyCommands.Most + 1).Select(n => $"<a{n} xmlns='urn:a'>x</a{n}>"))}</D:prop></D:set></D:propertyupdate>"
+            )
+        ).Is(409);
+        Assert.DoesNotContain("Renamed", (await phone.Find(path, 0, "d:displayname")).Text, StringComparison.Ordinal);
 
         async Task<string> Authors() =>
             (

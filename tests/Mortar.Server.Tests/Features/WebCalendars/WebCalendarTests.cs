@@ -1,4 +1,6 @@
+using System.Globalization;
 using System.Text.Json;
+using System.Text.Json.Nodes;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Mortar.Core.Access;
@@ -18,7 +20,10 @@ namespace Mortar.Server.Tests.Features.WebCalendars;
 /// <summary>A calendar of the web is looked at, added, read by whom it is for, and keeps itself as it is there.</summary>
 public class WebCalendarTests
 {
-    private const string League = $"http://{WebHost.Name}/league.ics";
+    /// <summary>Addresses of the test's own: the demo has the same calendars by other ones.</summary>
+    private const string Own = "?trial";
+
+    private const string League = $"http://{WebHost.Name}/league.ics{Own}";
 
     [Fact]
     public async Task It_is_looked_at_added_and_read_and_nobody_changes_what_is_in_it()
@@ -62,12 +67,12 @@ public class WebCalendarTests
         // Nobody changes what is in it, whatever their step.
         var id = brick.GetProperty("eventId").GetGuid();
         var own = await ines.MakeCalendar();
-        (await ines.Put($"/api/events/{id}", World.Event(calendar, "Other"), 1)).IsProblem(403, "not-allowed");
-        (await ines.Put($"/api/events/{id}", World.Event(own, "Mine"), 1)).IsProblem(403, "not-allowed");
-        (await ines.Delete($"/api/events/{id}", 1)).IsProblem(403, "not-allowed");
+        (await ines.Put($"/api/events/{id}", World.Event(calendar, "Other"), 1)).IsProblem(409, "from-the-web");
+        (await ines.Put($"/api/events/{id}", World.Event(own, "Mine"), 1)).IsProblem(409, "from-the-web");
+        (await ines.Delete($"/api/events/{id}", 1)).IsProblem(409, "from-the-web");
         (
             await ines.Put($"/api/events/{id}/editors", new { personIds = new[] { DemoPeople.Priya.Id.Value } }, 1)
-        ).IsProblem(403, "not-allowed");
+        ).IsProblem(409, "from-the-web");
         (await ines.Put($"/api/events/{Guid.CreateVersion7()}", World.Event(calendar, "New"))).IsProblem(
             409,
             "from-the-web"
@@ -176,11 +181,11 @@ public class WebCalendarTests
         clock.Now += Duration.FromDays(10);
         using var ahead = await mortar.As(DemoPeople.Ines);
         await Add(ahead, League);
-        var asked = host.Asked;
+        var asked = host.AskedBy(Own);
 
         await Later(mortar, clock, -Duration.FromDays(10));
 
-        Assert.Equal(asked + 1, host.Asked);
+        Assert.Equal(asked + 1, host.AskedBy(Own));
     }
 
     [Fact]
@@ -195,6 +200,28 @@ public class WebCalendarTests
         );
 
         Assert.Contains("up to View", refused.Text, StringComparison.Ordinal);
+
+        // Nor by themselves, in a group, by a link or by an invitation.
+        var calendar = await Add(ines, League, groupDefault: "view");
+        var access = $"/api/calendars/{calendar.Value}";
+        var priya = DemoPeople.Priya.Id.Value;
+        foreach (
+            var given in new[]
+            {
+                await ines.Put($"{access}/access/{priya}", new { role = "edit" }),
+                await ines.Put($"{access}/group-access/{World.StudioTeam}", new { role = "add" }),
+                await ines.Put($"{access}/links/{Guid.CreateVersion7()}", new { role = "add" }),
+                await ines.Put(
+                    $"{access}/invitations/{Guid.CreateVersion7()}",
+                    new { address = "new@example.org", role = "edit" }
+                ),
+            }
+        )
+        {
+            Assert.Contains("up to View", given.IsProblem(422, "unfit").Text, StringComparison.Ordinal);
+        }
+
+        (await ines.Put($"{access}/access/{priya}", new { role = "coordinate" })).Is(204);
     }
 
     [Fact]
@@ -207,12 +234,12 @@ public class WebCalendarTests
         using var priya = await mortar.As(DemoPeople.Priya);
         host.Fixtures[1] = new LocalDate(2026, 3, 14);
         var calendars = new[] { await Add(ines, League), await Add(priya, League) };
-        var asked = host.Asked;
+        var asked = host.AskedBy(Own);
 
         host.Fixtures[1] = new LocalDate(2026, 3, 15);
         await Later(mortar, clock, Duration.FromMinutes(16));
 
-        Assert.Equal(asked + 1, host.Asked);
+        Assert.Equal(asked + 1, host.AskedBy(Own));
         foreach (var calendar in calendars)
         {
             Assert.Equal(new LocalDate(2026, 3, 15), Assert.Single(await Events(mortar, calendar)).Start.Date);
@@ -238,14 +265,14 @@ public class WebCalendarTests
         host.BadDay = "garbage";
         await Later(mortar, clock, Duration.FromMinutes(16));
         var since = clock.Now;
-        var asked = host.Asked;
+        var asked = host.AskedBy(Own);
         await Later(mortar, clock, Duration.FromMinutes(14)); // it waits
-        Assert.Equal(asked, host.Asked);
+        Assert.Equal(asked, host.AskedBy(Own));
         host.BadDay = "500";
         await Later(mortar, clock, Duration.FromMinutes(2));
-        Assert.Equal(asked + 1, host.Asked);
+        Assert.Equal(asked + 1, host.AskedBy(Own));
         await Later(mortar, clock, Duration.FromMinutes(29)); // and longer
-        Assert.Equal(asked + 1, host.Asked);
+        Assert.Equal(asked + 1, host.AskedBy(Own));
 
         using var priya = await mortar.As(DemoPeople.Priya);
         var state = (await priya.Get($"/api/calendars/{calendar.Value}/web")).Is(200).Body;
@@ -284,7 +311,8 @@ public class WebCalendarTests
         using var anybody = mortar.Anonymous();
         (await anybody.Post("/api/web-calendars/look", new { address = League })).Is(401);
         (await astrid.Put($"/api/calendars/{Guid.CreateVersion7()}/web", Wish(League))).IsProblem(404, "not-there");
-        Assert.Equal(0, await mortar.Store(db => db.WebSources.CountAsync()));
+        Assert.Equal(0, host.AskedBy(Own));
+        Assert.Equal(OfDemo, await mortar.Store(db => db.WebSources.CountAsync()));
         var calendar = await Add(ines, League, groupDefault: "view");
 
         (await priya.Put($"/api/calendars/{calendar.Value}/web/address", new { address = Fairs })).IsProblem(
@@ -325,16 +353,16 @@ public class WebCalendarTests
         host.Fixtures[1] = new LocalDate(2026, 3, 14);
         var calendar = await Add(ines, League);
         (await ines.Delete($"/api/calendars/{calendar.Value}?name=Harbour league", 1)).Is(204);
-        var asked = host.Asked;
+        var asked = host.AskedBy(Own);
 
         host.Fixtures[1] = new LocalDate(2026, 3, 15);
         await Later(mortar, clock, Duration.FromDays(2));
-        Assert.Equal(asked, host.Asked);
+        Assert.Equal(asked, host.AskedBy(Own));
         using var later = await mortar.As(DemoPeople.Ines);
         (await later.BringBack(calendar)).Is(200);
         await Later(mortar, clock, Duration.Zero);
 
-        Assert.Equal(asked + 1, host.Asked);
+        Assert.Equal(asked + 1, host.AskedBy(Own));
         Assert.Equal(new LocalDate(2026, 3, 15), Assert.Single(await Events(mortar, calendar)).Start.Date);
     }
 
@@ -362,6 +390,48 @@ public class WebCalendarTests
     }
 
     [Fact]
+    public async Task The_demos_holidays_are_days_off_and_lower_nobodys_cover()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        const string Founders = "2026-03-20"; // a Friday; five are needed on Fridays, and one of six is away
+        await ines.MakeEvent(
+            new CalendarId(DemoPeople.Stable("calendar Away")),
+            "Away",
+            new
+            {
+                form = "days",
+                first = Founders,
+                last = Founders,
+            }
+        );
+
+        Assert.Equal(0, await TooFew(Founders));
+        Assert.Contains(
+            await ines.Bricks(new CalendarId(DemoPeople.Stable("calendar Holidays")), Founders, Founders),
+            brick => brick.Text("title") == "Founders’ day"
+        );
+
+        // Without them she would be the one too few; the Friday before is as it was.
+        var before = await TooFew("2026-03-13");
+        var team = (await ines.Get("/api/groups"))
+            .Body.EnumerateArray()
+            .Single(one => one.GetProperty("id").GetGuid() == World.StudioTeam);
+        var settings = JsonNode.Parse(team.GetRawText())!.AsObject();
+        settings["daysOff"] = null;
+        (await ines.Put($"/api/groups/{World.StudioTeam}", settings, team.GetProperty("version").GetInt32())).Is(200);
+        Assert.Equal(1, await TooFew(Founders));
+        Assert.Equal(before, await TooFew("2026-03-13"));
+
+        async Task<int> TooFew(string day) =>
+            (await ines.Get($"/api/groups/{World.StudioTeam}/cover?from={day}&to={day}"))
+                .Is(200)
+                .Body.GetProperty("days")[0]
+                .GetProperty("tooFew")
+                .GetInt32();
+    }
+
+    [Fact]
     public async Task Holidays_to_be_looked_at_take_nobodys_time()
     {
         await using var mortar = await TestMortar.Start();
@@ -369,7 +439,7 @@ public class WebCalendarTests
         var cover = $"/api/groups/{World.StudioTeam}/cover?from=2026-03-16&to=2026-03-22";
         var before = (await ines.Get(cover)).Is(200).Text;
 
-        var calendar = await Add(ines, $"http://{WebHost.Name}/holidays.ics", groupDefault: "view");
+        var calendar = await Add(ines, $"http://{WebHost.Name}/holidays.ics{Own}", groupDefault: "view");
 
         Assert.Contains(
             await ines.Bricks(calendar, "2026-03-16", "2026-03-22"),
@@ -392,8 +462,8 @@ public class WebCalendarTests
             clock.Now += later;
             await using var scope = mortar.Services.CreateAsyncScope();
             await scope.ServiceProvider.GetRequiredService<Sweep>().Run(Duration.FromDays(400), CancellationToken.None);
-            Assert.Equal(left, await mortar.Store(db => db.WebSources.CountAsync()));
-            Assert.Equal(left, await mortar.Store(db => db.WebFiles.CountAsync()));
+            Assert.Equal(OfDemo + left, await mortar.Store(db => db.WebSources.CountAsync()));
+            Assert.Equal(OfDemo + left, await mortar.Store(db => db.WebFiles.CountAsync()));
         }
     }
 
@@ -418,7 +488,8 @@ public class WebCalendarTests
             (await maker.Put($"/api/groups/{Guid.CreateVersion7()}/like/{World.StudioTeam}", new { name = "Next" })).Is(
                 200
             );
-            Assert.Equal(2, await mortar.Store(db => db.WebCalendars.CountAsync()));
+            // Those that are there, and of the team's two those of which the maker knows the address.
+            Assert.Equal(OfDemo + 1 + 2, await mortar.Store(db => db.WebCalendars.CountAsync()));
         }
     }
 
@@ -432,14 +503,59 @@ public class WebCalendarTests
         // As a stop leaves it between the fetch and the taking over.
         await mortar.Store(async db =>
             await db.Events.Where(row => row.CalendarId == calendar).ExecuteDeleteAsync()
-            + await db.WebCalendars.ExecuteUpdateAsync(web => web.SetProperty(one => one.Applied, (string?)null))
+            + await db
+                .WebCalendars.Where(web => web.CalendarId == calendar)
+                .ExecuteUpdateAsync(web => web.SetProperty(one => one.Applied, (string?)null))
         );
-        var asked = host.Asked;
+        var asked = host.AskedBy(Own);
 
         await mortar.Services.GetRequiredService<WebFetching>().Round(CancellationToken.None);
 
         Assert.Equal(3, (await Events(mortar, calendar)).Count);
-        Assert.Equal(asked, host.Asked);
+        Assert.Equal(asked, host.AskedBy(Own));
+    }
+
+    [Fact]
+    public async Task One_that_is_another_each_time_is_left_alone_for_a_while()
+    {
+        var clock = new SetClock();
+        await using var mortar = await TestMortar.StartAt(clock);
+        var host = mortar.Services.GetRequiredService<WebHost>();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        Play(0);
+        var calendar = await Add(ines, League);
+
+        // So many events that are there for the first time are nothing to be wondered at.
+        await Later(mortar, clock, Duration.FromMinutes(16));
+        Play(FetchRhythm.Much);
+        await Later(mortar, clock, Duration.FromMinutes(16));
+        Assert.Equal(
+            FetchRhythm.Much,
+            (await Events(mortar, calendar)).Max(one => NumberOf(one.Uid)) - FetchRhythm.Much + 1
+        );
+
+        var written = await Changes(mortar, calendar);
+        Play(2 * FetchRhythm.Much);
+        await Later(mortar, clock, Duration.FromHours(3));
+        Assert.Equal(written, await Changes(mortar, calendar));
+        using var later = await mortar.As(DemoPeople.Ines);
+        var refused = (await later.Post($"/api/calendars/{calendar.Value}/web/fetch")).IsProblem(429, "too-often");
+        Assert.Contains("left alone", refused.Text, StringComparison.Ordinal);
+
+        await Later(mortar, clock, Duration.FromHours(1));
+        Assert.NotEqual(written, await Changes(mortar, calendar));
+
+        void Play(int from)
+        {
+            host.Fixtures.Clear();
+            for (var match = from; match < from + FetchRhythm.Much; match++)
+            {
+                host.Fixtures[match] = new LocalDate(2026, 3, 14);
+            }
+        }
+
+        static int NumberOf(string uid) =>
+            int.Parse(new string([.. uid.Where(char.IsAsciiDigit)]), CultureInfo.InvariantCulture);
     }
 
     [Fact]
@@ -450,7 +566,7 @@ public class WebCalendarTests
         using var ines = await mortar.As(DemoPeople.Ines);
         var calendar = await Add(ines, League);
         var fetching = mortar.Services.GetRequiredService<WebFetching>();
-        var source = await mortar.Store(db => db.WebSources.AsNoTracking().SingleAsync());
+        var source = await mortar.Store(db => db.WebSources.AsNoTracking().SingleAsync(one => one.Address == League));
 
         await Assert.ThrowsAnyAsync<OperationCanceledException>(() => fetching.Fetch(source, new(canceled: true)));
         await fetching.Fetch(source, CancellationToken.None);
@@ -465,10 +581,10 @@ public class WebCalendarTests
     {
         await using var mortar = await TestMortar.Start();
         using var ines = await mortar.As(DemoPeople.Ines);
-        await Add(ines, Fairs);
+        var fairs = await Add(ines, Fairs);
         await mortar.Store(async db =>
         {
-            var model = await db.Calendars.AsNoTracking().SingleAsync(row => row.FromWeb);
+            var model = await db.Calendars.AsNoTracking().SingleAsync(row => row.Id == fairs);
             return await db.Write<CalendarRow>(
                 Mortar.Data.Store.Act.By(DemoPeople.Ines.Id),
                 async () =>
@@ -477,7 +593,8 @@ public class WebCalendarTests
                         .Groups.Where(row => row.Id != model.GroupId)
                         .Select(row => row.Id)
                         .FirstAsync();
-                    for (var i = 1; i < WebCalendarRules.MostOfPerson; i++)
+                    // With that one and the team's holidays.
+                    for (var i = 2; i < WebCalendarRules.MostOfPerson; i++)
                     {
                         var id = new CalendarId(Guid.CreateVersion7());
                         db.Calendars.Add(CalendarRow.Of(model.Settings(), id, other));
@@ -536,7 +653,10 @@ public class WebCalendarTests
         Assert.Equal((null, null, WebCalendarRules.TheWeb), (row.Attendees, row.Reminder, row.AddedBy));
     }
 
-    private const string Fairs = $"http://{WebHost.Name}/fairs.ics";
+    private const string Fairs = $"http://{WebHost.Name}/fairs.ics{Own}";
+
+    /// <summary>The calendars of the web that the demo has.</summary>
+    private const int OfDemo = 3;
 
     private static object Wish(string address, string groupDefault = "none") =>
         new

@@ -1,4 +1,6 @@
 using System.Net;
+using System.Net.Sockets;
+using System.Text;
 using Microsoft.Extensions.DependencyInjection;
 using Mortar.Core.WebCalendars;
 using Mortar.Data.WebCalendars;
@@ -201,6 +203,88 @@ public class WebFetcherTests
             SystemClock.Instance,
             time ?? TimeProvider.System
         );
+
+    /// <summary>
+    /// Whatever bytes a host sends, in place of an answer or in the middle of one, come to a file or to why there is none in
+    /// words; nothing is thrown, and nothing that is no calendar is kept. The seeds are drawn, no source.
+    /// </summary>
+    [Fact]
+    public async Task Whatever_a_host_sends_comes_to_a_file_or_to_why_there_is_none()
+    {
+        var random = new Random(20_261_201);
+        var good = Encoding.UTF8.GetBytes(
+            "HTTP/1.1 200 OK\r\nContent-Type: text/calendar\r\nETag: \"a\"\r\nLast-Modified: Wed, 11 Mar 2026 09:00:00 GMT\r\nConnection: close\r\n\r\n"
+                + "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//trial//EN\r\nREFRESH-INTERVAL;VALUE=DURATION:PT1H\r\nBEGIN:VEVENT\r\nUID:a@trial\r\nDTSTAMP:20260101T000000Z\r\nDTSTART;TZID=Europe/London:20260312T100000\r\nDURATION:PT1H\r\nRRULE:FREQ=WEEKLY;COUNT=9\r\nSUMMARY:Firing\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n"
+        );
+        using var listener = new TcpListener(IPAddress.Loopback, 0);
+        listener.Start();
+        var port = ((IPEndPoint)listener.LocalEndpoint).Port;
+        using var fetcher = Fetcher(new WebNames(), new WebInside(new() { WebInside = $"127.0.0.1:{port}" }));
+        var (files, failures) = (0, 0);
+        for (var round = 0; round < 400; round++)
+        {
+            var sent = round == 0 ? good : Spoilt(good, random);
+            var fetching = Fetch(fetcher, At($"http://127.0.0.1:{port}/a.ics"), null, null);
+            using (var caller = await listener.AcceptSocketAsync(TestContext.Current.CancellationToken))
+            {
+                // All that is asked, or the answer is thrown away with it.
+                var asked = new byte[4_096];
+                for (var count = 0; !asked.AsSpan(0, count).EndsWith("\r\n\r\n"u8); )
+                {
+                    count += await caller.ReceiveAsync(asked.AsMemory(count), TestContext.Current.CancellationToken);
+                }
+
+                await caller.SendAsync(sent, TestContext.Current.CancellationToken);
+                caller.Shutdown(SocketShutdown.Send);
+            }
+
+            switch ((await fetching).Came)
+            {
+                case WebFetch.File:
+                    files++;
+                    break;
+                case WebFetch.Failed failed:
+                    failures++;
+                    Assert.Contains("127.0.0.1", failed.Why, StringComparison.Ordinal);
+                    break;
+                default:
+                    Assert.Fail($"Nothing was known of it before: {Encoding.Latin1.GetString(sent)}");
+                    break;
+            }
+        }
+
+        Assert.True(files > 20 && failures > 20, $"{files} files and {failures} failures");
+    }
+
+    /// <summary>Some bytes of it are others, are missing, or stand there twice.</summary>
+    private static byte[] Spoilt(byte[] good, Random random)
+    {
+        var bytes = good.ToList();
+        for (var times = random.Next(1, 6); times > 0; times--)
+        {
+            var at = random.Next(bytes.Count);
+            var length = Math.Min(random.Next(1, 40), bytes.Count - at);
+            switch (random.Next(4))
+            {
+                case 0:
+                    bytes[at] = (byte)random.Next(256);
+                    break;
+                case 1:
+                    bytes.RemoveRange(at, Math.Min(length, bytes.Count - 1));
+                    break;
+                case 2:
+                    bytes.InsertRange(at, bytes.GetRange(at, length));
+                    break;
+                default:
+                    var other = new byte[length];
+                    random.NextBytes(other);
+                    bytes.InsertRange(at, other);
+                    break;
+            }
+        }
+
+        return [.. bytes];
+    }
 
     private static async Task<string> WhyNot(WebFetcher fetcher, WebAddress address) =>
         Assert.IsType<WebFetch.Failed>((await Fetch(fetcher, address, null, null)).Came).Why;

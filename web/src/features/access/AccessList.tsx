@@ -12,7 +12,7 @@ import {
   withdraw,
 } from '../../model/accessQueries'
 import type { Layer } from '../../model/bricks'
-import { ladder, lowerSteps, type Role, reaches, roleName } from '../../model/ladder'
+import { ladder, lowerSteps, type Role, reaches, roleName, stepsOn } from '../../model/ladder'
 import { longDayText, momentText } from '../../reader/dates'
 import { useReader } from '../../reader/person'
 import { Button } from '../../ui/Button'
@@ -58,7 +58,7 @@ export function AccessList({ layer }: { layer: Layer }) {
               <StepSelect
                 label={`Step of everybody in ${group.name}`}
                 role={group.role}
-                steps={lowerSteps}
+                steps={stepsOn(lowerSteps, layer)}
                 onRole={(role) => changeGroupRole(group, role)}
               />
               <Button look="link" onClick={() => endGroup(group)}>
@@ -84,7 +84,7 @@ export function AccessList({ layer }: { layer: Layer }) {
               <StepSelect
                 label={`Step of ${person.name}`}
                 role={person.role}
-                steps={ladder}
+                steps={stepsOn(ladder, layer)}
                 onRole={(role) => changeRole(person, role)}
               />
               <Button look="link" onClick={() => setEnding(person)}>

@@ -4,7 +4,7 @@ import { fieldProblem } from '../../api/problem'
 import { accessQueries, invite } from '../../model/accessQueries'
 import type { Layer } from '../../model/bricks'
 import { groupQueries } from '../../model/groupQueries'
-import { ladder, type Role } from '../../model/ladder'
+import { ladder, type Role, stepsOn } from '../../model/ladder'
 import { Button } from '../../ui/Button'
 import { Check } from '../../ui/Check'
 import { Choice } from '../../ui/Choice'
@@ -77,7 +77,7 @@ function GiveOneForm({ layer, onMany }: { layer: Layer; onMany: () => void }) {
         placeholder="name@example.org"
         autoComplete="off"
       />
-      <Choice label="Step" value={role} onChange={setRole} options={ladder} />
+      <Choice label="Step" value={role} onChange={setRole} options={stepsOn(ladder, layer)} />
       <TextArea
         label="A message of your own (if you like)"
         rows={2}

@@ -4,7 +4,7 @@ import { sentenceOf } from '../../api/problem'
 import { setGroupRole } from '../../model/accessQueries'
 import type { Layer } from '../../model/bricks'
 import { groupQueries } from '../../model/groupQueries'
-import { lowerSteps, type Role } from '../../model/ladder'
+import { lowerSteps, type Role, stepsOn } from '../../model/ladder'
 import { Alert } from '../../ui/Alert'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
@@ -42,7 +42,12 @@ export function GiveGroupForm({ layer }: { layer: Layer }) {
           onChange={setGroup}
           options={others.map((one) => ({ value: one.id, label: one.name }))}
         />
-        <Choice label="Step of the group" value={role} onChange={setRole} options={lowerSteps} />
+        <Choice
+          label="Step of the group"
+          value={role}
+          onChange={setRole}
+          options={stepsOn(lowerSteps, layer)}
+        />
       </div>
       <p className="written text-[12px] text-cement-700">
         {members.data && `${members.data.length} people now, `}and whoever joins {group.name} later. It simply

@@ -3,7 +3,7 @@ import { Link as Anchor } from 'react-router'
 import type { Schema } from '../../api/client'
 import { fieldProblem } from '../../api/problem'
 import type { Layer } from '../../model/bricks'
-import { lowerSteps, type Role, roleName } from '../../model/ladder'
+import { lowerSteps, type Role, roleName, stepsOn } from '../../model/ladder'
 import { endLink, putLink, renewLink } from '../../model/linkQueries'
 import { longDayText } from '../../reader/dates'
 import { Button } from '../../ui/Button'
@@ -114,7 +114,7 @@ export function LinksPart({ layer, links }: { layer: Layer; links: readonly Link
             label="Step of the link"
             value={role}
             onChange={setRole}
-            options={lowerSteps}
+            options={stepsOn(lowerSteps, layer)}
             problem={fieldProblem(change.error, 'role')}
             hint="Who only opens it reads, up to View. Who puts it on their wall has the step."
           />
