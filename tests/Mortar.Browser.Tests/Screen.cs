@@ -195,6 +195,12 @@ internal sealed class Screen : IDisposable
                                 or ElementNotInteractableException
                     )
                 {
+                    if (moved is ElementClickInterceptedException)
+                    {
+                        // It may lie under what sticks to an edge: one scrolls on, by as much as the page keeps free there.
+                        Script<object?>("arguments[0].scrollIntoView({ block: 'nearest' })", Find(by));
+                    }
+
                     return null;
                 }
             },

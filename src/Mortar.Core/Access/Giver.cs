@@ -1,5 +1,4 @@
 using Mortar.Core.Calendars;
-using Mortar.Core.WebCalendars;
 using Mortar.Core.Words;
 using NodaTime;
 
@@ -19,7 +18,7 @@ public sealed record Giver(PersonId Person, Standing Standing, DateTimeZone Zone
     /// <summary>Why they may not give what a grant says; <c>null</c> where they may.</summary>
     public Refusal? WhyNot(Grant wish) =>
         WhyNotCoordinate
-        ?? (FromWeb ? WebCalendarRules.WhyNotGive(wish.Role) : null)
+        ?? (FromWeb ? Giving.WhyNotOfWeb(wish.Role) : null)
         ?? (
             Giving.MayGive(Standing, wish, Now)
                 ? null

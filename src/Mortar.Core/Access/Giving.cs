@@ -1,3 +1,4 @@
+using Mortar.Core.Words;
 using NodaTime;
 
 namespace Mortar.Core.Access;
@@ -27,6 +28,15 @@ public static class Giving
     /// <param name="lastDay">The last day on which the giver coordinates the calendar.</param>
     public static string WhyNot(LocalDate lastDay) =>
         $"You coordinate this calendar until {lastDay.ToString("ddd d MMMM uuuu", System.Globalization.CultureInfo.InvariantCulture)}, so what you give ends by then. Choose a last day up to that, or ask a coordinator who stays.";
+
+    /// <summary>Whether a step is given on a calendar of the web: nobody changes what is in it, so none by which one would.</summary>
+    public static bool IsOfWeb(Role role) => role is <= Role.View or Role.Coordinate;
+
+    /// <summary>Why a step is not given on a calendar of the web; <c>null</c> where it is.</summary>
+    public static Refusal? WhyNotOfWeb(Role role) => IsOfWeb(role) ? null : new Refusal.Unfit("role", UpToView);
+
+    /// <summary>What is said where somebody tries.</summary>
+    public const string UpToView = "A calendar of the web is read and not changed here. Give up to View.";
 
     private static bool Outlasts(Instant? own, Instant? given) =>
         own is not { } end || (given is { } other && other <= end);

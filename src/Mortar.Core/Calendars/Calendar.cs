@@ -197,11 +197,9 @@ public sealed record CalendarSettings(
             );
         }
 
-        if (settings.FromWeb && WebCalendarRules.IsTooHigh(settings.GroupDefault))
+        if (settings.FromWeb && !Giving.IsOfWeb(settings.GroupDefault))
         {
-            problems.Add(
-                new FieldProblem("groupDefault", "A calendar of the web is read and not changed here. Give up to View.")
-            );
+            problems.Add(new FieldProblem("groupDefault", Giving.UpToView));
         }
 
         problems.AddRange(ProblemsOf(settings.Kinds));

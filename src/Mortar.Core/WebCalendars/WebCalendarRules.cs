@@ -1,4 +1,3 @@
-using Mortar.Core.Access;
 using Mortar.Core.Words;
 
 namespace Mortar.Core.WebCalendars;
@@ -31,15 +30,6 @@ public static class WebCalendarRules
             "from-the-web",
             "This event comes from the web, and is changed where it is kept. Hide the layer, or ask whoever keeps it."
         );
-
-    /// <summary>Why nobody is given a step by which they would change what is in one; <c>null</c> where it is none of those.</summary>
-    public static Refusal? WhyNotGive(Role role) =>
-        IsTooHigh(role)
-            ? new Refusal.Unfit("role", "A calendar of the web is read and not changed here. Give up to View.")
-            : null;
-
-    /// <summary>Whether a step says that one changes what is in a calendar, and is none of who keeps it.</summary>
-    public static bool IsTooHigh(Role role) => role is > Role.View and < Role.Coordinate;
 
     /// <summary>Why there can be no more of them; <c>null</c> where there can.</summary>
     /// <param name="ofGroup">How many the group has.</param>

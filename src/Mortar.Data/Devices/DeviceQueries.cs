@@ -17,7 +17,8 @@ public sealed record ObjectChange(EventId Id, long Sequence, string? Before, boo
 /// <param name="Log">The newest change of its events; 0 for none.</param>
 /// <param name="Mark">What stands for that.</param>
 /// <param name="Own">The newest of the alarms that one person set on them; 0 for none.</param>
-public sealed record NewestOf(long Log, string Mark, long Own);
+/// <param name="Names">The last time anybody was called otherwise; 0 for never.</param>
+public sealed record NewestOf(long Log, string Mark, long Own, long Names);
 
 /// <summary>Finds devices, and what became of the events of a calendar.</summary>
 public static class DeviceQueries
@@ -61,12 +62,13 @@ public static class DeviceQueries
                                 alarms.PersonId == person
                                 && db.Events.Any(whole => whole.Id == alarms.EventId && whole.CalendarId == calendar)
                             )
-                            .Max(alarms => (long?)alarms.Stamp)
+                            .Max(alarms => (long?)alarms.Stamp),
+                        db.People.Max(one => (long?)one.Renamed)
                     ))
                     .Single()
         );
 
-    private sealed record Found(long? Here, ChangeSetId? Mark, long? Left, long? Own);
+    private sealed record Found(long? Here, ChangeSetId? Mark, long? Left, long? Own, long? Names);
 
     /// <summary>Up to where a calendar's events are known, and the alarms that somebody set on them, in one question: programs ask it each minute.</summary>
     public static async Task<NewestOf> Newest(
@@ -78,9 +80,14 @@ public static class DeviceQueries
     {
         var found = await NewestIn(db, person, calendar, cancellationToken);
         var (here, left) = (found.Here ?? 0, found.Left ?? 0);
-        return left > here
-            ? new NewestOf(left, await db.MarkOf(left, cancellationToken) ?? string.Empty, found.Own ?? 0)
-            : new NewestOf(here, found.Mark is { } set ? MarkOf(set) : string.Empty, found.Own ?? 0);
+        return new NewestOf(
+            Math.Max(left, here),
+            left > here ? await db.MarkOf(left, cancellationToken) ?? string.Empty
+                : found.Mark is { } set ? MarkOf(set)
+                : string.Empty,
+            found.Own ?? 0,
+            found.Names ?? 0
+        );
     }
 
     /// <summary>What stands for a change, so that one of another store is not taken for it; <c>null</c> where it is not kept any more.</summary>
@@ -180,6 +187,29 @@ public static class DeviceQueries
             where alarms.PersonId == person && whole.CalendarId == calendar && alarms.Stamp > stamp
             select alarms.EventId
         ).ToListAsync(cancellationToken);
+
+    /// <summary>Those who were called otherwise since then.</summary>
+    public static async Task<IReadOnlySet<PersonId>> RenamedSince(
+        this MortarDb db,
+        long names,
+        CancellationToken cancellationToken
+    ) => await db.People.Where(one => one.Renamed > names).Select(one => one.Id).ToHashSetAsync(cancellationToken);
+
+    /// <summary>The events of a calendar on which some people can be named, and possibly more.</summary>
+    public static async Task<IReadOnlyList<EventId>> PossiblyNaming(
+        this MortarDb db,
+        IReadOnlySet<PersonId> people,
+        CalendarId calendar,
+        CancellationToken cancellationToken
+    ) =>
+        await db
+            .Events.Where(row =>
+                row.CalendarId == calendar
+                && row.DeletedAt == null
+                && (row.Attendees != null || row.Series != null || people.Contains(row.AddedBy))
+            )
+            .Select(row => row.Id)
+            .ToListAsync(cancellationToken);
 
     private static IQueryable<ChangeRow> OfEvents(MortarDb db, CalendarId calendar) =>
         db.Changes.Where(change =>

@@ -92,7 +92,11 @@ public sealed class ObjectCommands(MortarDb db, ZoneClock zones)
                 };
                 row.Apply(made.Value, zones);
                 db.Events.Add(row);
-                await Name(calendar, name, id, cancellationToken);
+                if (await Name(writer, calendar, name, id, cancellationToken) is { } named)
+                {
+                    return new Outcome<EventRow>.Stale(named);
+                }
+
                 await SetAlarms(act.Actor, id, wish.Alarms, cancellationToken);
                 return await db.WhyTaken(act.Actor, into!, [row], zones, cancellationToken) is { } why ? why : row;
             },
@@ -160,9 +164,12 @@ public sealed class ObjectCommands(MortarDb db, ZoneClock zones)
                         return decided.WhyNot;
                 }
 
-                if (moved is not null)
+                if (
+                    moved is not null
+                    && await Name(writer, whole.CalendarId, moved.Name, id, cancellationToken) is { } named
+                )
                 {
-                    await Name(whole.CalendarId, moved.Name, id, cancellationToken);
+                    return new Outcome<EventRow>.Stale(named);
                 }
 
                 await SetAlarms(act.Actor, id, wish.Alarms, cancellationToken);
@@ -174,14 +181,44 @@ public sealed class ObjectCommands(MortarDb db, ZoneClock zones)
     /// <summary>The rule that of one UID there is one event in a calendar (CALDAV:no-uid-conflict, RFC 4791, 5.3.2.1).</summary>
     public const string UidConflict = "no-uid-conflict";
 
-    private async Task Name(CalendarId calendar, string name, EventId id, CancellationToken cancellationToken)
+    /// <summary>Gives an event a name in a calendar, which is taken from what is not there any more.</summary>
+    /// <returns>What has that name already, and is there for the writer; <c>null</c> where nothing has.</returns>
+    private async Task<EventRow?> Name(
+        Reader writer,
+        CalendarId calendar,
+        string name,
+        EventId id,
+        CancellationToken cancellationToken
+    )
     {
-        if (await db.ObjectNames.FindAsync([calendar, name], cancellationToken) is { } known)
+        var role = writer.RoleOn(calendar);
+        var isNamed = false;
+        foreach (
+            var (row, whole) in (
+                await (
+                    from row in db.ObjectNames
+                    join whole in db.Events on row.EventId equals whole.Id
+                    where row.CalendarId == calendar && row.Name == name
+                    select new { row, whole }
+                ).ToListAsync(cancellationToken)
+            ).Select(one => (one.row, one.whole))
+        )
         {
-            // Whatever had the name is not there any more.
-            known.EventId = id;
+            if (whole.Id == id)
+            {
+                isNamed = true;
+            }
+            else if (whole.DeletedAt is not null || whole.CalendarId != calendar)
+            {
+                db.ObjectNames.Remove(row);
+            }
+            else if (VisibleEvent.IsThere(role, writer.Person, whole.ToCore()))
+            {
+                return whole;
+            }
         }
-        else
+
+        if (!isNamed)
         {
             db.ObjectNames.Add(
                 new ObjectNameRow
@@ -192,6 +229,8 @@ public sealed class ObjectCommands(MortarDb db, ZoneClock zones)
                 }
             );
         }
+
+        return null;
     }
 
     private async Task SetAlarms(PersonId person, EventId id, string? alarms, CancellationToken cancellationToken)

@@ -8,14 +8,17 @@ using Mortar.Data.Groups;
 
 namespace Mortar.Data.Devices;
 
-/// <summary>Under which name a program put an event into a calendar; it is found there again by all.</summary>
+/// <summary>
+/// Under which name a program put an event into a calendar; it is found there again by all. Two have one name where whoever put
+/// the second in is told nothing of the first.
+/// </summary>
 public sealed class ObjectNameRow
 {
     public required CalendarId CalendarId { get; init; }
 
     public required string Name { get; init; }
 
-    public required EventId EventId { get; set; }
+    public required EventId EventId { get; init; }
 }
 
 /// <summary>The alarms that somebody set on an event by a program of theirs.</summary>
@@ -67,7 +70,12 @@ internal sealed class ObjectNameConfiguration : IEntityTypeConfiguration<ObjectN
     public void Configure(EntityTypeBuilder<ObjectNameRow> builder)
     {
         builder.ToTable("ObjectNames");
-        builder.HasKey(row => new { row.CalendarId, row.Name });
+        builder.HasKey(row => new
+        {
+            row.CalendarId,
+            row.Name,
+            row.EventId,
+        });
         builder.HasIndex(row => row.EventId);
         builder.HasOne<CalendarRow>().WithMany().HasForeignKey(row => row.CalendarId).OnDelete(DeleteBehavior.Cascade);
         builder.HasOne<EventRow>().WithMany().HasForeignKey(row => row.EventId).OnDelete(DeleteBehavior.Cascade);

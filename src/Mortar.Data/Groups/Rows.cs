@@ -17,6 +17,9 @@ public sealed class PersonRow
 
     public required string Name { get; set; }
 
+    /// <summary>Counts who was called otherwise, in the order in which it was; 0 for who never was.</summary>
+    public long Renamed { get; set; }
+
     /// <summary>The mail address, as <see cref="Address"/> writes it; <c>null</c> for somebody who has none.</summary>
     public string? Address { get; set; }
 
@@ -233,6 +236,7 @@ internal sealed class PersonConfiguration : IEntityTypeConfiguration<PersonRow>
     {
         builder.ToTable("People");
         builder.HasIndex(person => person.Address).IsUnique().HasDatabaseName("UX_People_Address");
+        builder.HasIndex(person => person.Renamed);
     }
 }
 

@@ -961,7 +961,7 @@ namespace Mortar.Data.Migrations
                     b.Property<Guid>("EventId")
                         .HasColumnType("TEXT");
 
-                    b.HasKey("CalendarId", "Name");
+                    b.HasKey("CalendarId", "Name", "EventId");
 
                     b.HasIndex("EventId");
 
@@ -1420,6 +1420,9 @@ namespace Mortar.Data.Migrations
                     b.Property<string>("Preferences")
                         .HasColumnType("TEXT");
 
+                    b.Property<long>("Renamed")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long?>("SeenAt")
                         .HasColumnType("INTEGER");
 
@@ -1444,6 +1447,8 @@ namespace Mortar.Data.Migrations
                     b.HasIndex("Address")
                         .IsUnique()
                         .HasDatabaseName("UX_People_Address");
+
+                    b.HasIndex("Renamed");
 
                     b.ToTable("People", (string)null);
                 });

@@ -236,6 +236,7 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
         Record();
         KeepGiven();
         await KeepAddresses(cancellationToken);
+        await CountRenamed(cancellationToken);
         foreach (var entry in ChangeTracker.Entries())
         {
             isAboutPeople |= IsAboutPeople(entry);
@@ -393,6 +394,20 @@ public sealed class MortarDb(DbContextOptions<MortarDb> options, IClock clock, C
                     entry.State == EntityState.Added ? null : ((IAddressed)entry.OriginalValues.ToObject()).Leads;
                 await this.Lead(entry.Entity, before, Now, cancellationToken);
             }
+        }
+    }
+
+    /// <summary>What people are called stands in what devices read, and the log tells nothing of it.</summary>
+    private async Task CountRenamed(CancellationToken cancellationToken)
+    {
+        foreach (
+            var entry in ChangeTracker
+                .Entries<PersonRow>()
+                .Where(entry => entry.State == EntityState.Modified && entry.Property(one => one.Name).IsModified)
+                .ToList()
+        )
+        {
+            entry.Entity.Renamed = (await People.MaxAsync(one => (long?)one.Renamed, cancellationToken) ?? 0) + 1;
         }
     }
 

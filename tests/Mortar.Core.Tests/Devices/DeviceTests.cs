@@ -70,7 +70,7 @@ public class DeviceTests
     public void A_token_comes_back_as_it_went_and_others_are_none()
     {
         var day = new LocalDate(2026, 3, 11);
-        var token = new SyncToken(42, "0123456789ab", 7, Role.View, day, "feed", Guid.NewGuid());
+        var token = new SyncToken(42, "0123456789ab", 7, 3, Role.View, day, "feed", Guid.NewGuid());
         Assert.Equal(token, SyncToken.Read(token.ToString()));
         Assert.Equal(
             token with

@@ -7,6 +7,7 @@ using Mortar.Core.Devices;
 using Mortar.Core.Events;
 using Mortar.Core.Time;
 using Mortar.Core.Words;
+using Mortar.Data.Devices;
 using Mortar.Data.Events;
 using Mortar.Data.Store;
 using Mortar.Formats.ICalendar;
@@ -127,20 +128,17 @@ internal sealed class DavObjects(MortarDb db, DavKept calendars, DavKeptObjects 
             wanted.Count > Many
                 ? (await here.ToListAsync(cancellationToken)).FindAll(row => wanted.Contains(row.Name))
                 : await here.Where(row => wanted.Contains(row.Name)).ToListAsync(cancellationToken);
-        var ids = given.ToDictionary(row => row.Name, row => row.EventId, StringComparer.Ordinal);
-        foreach (var name in names)
+        var ids = given.Select(row => row.EventId).Concat(names.Select(IdIn).OfType<EventId>()).ToHashSet();
+        var read = (await Of(calendar, ids, cancellationToken)).ToDictionary(one => one.Row!.Id);
+        foreach (var one in read.Values.Where(one => wanted.Contains(one.Name)))
         {
-            // By the name of its own an event is found also where a program gave it another one.
-            if (IdIn(name) is { } id)
-            {
-                ids[name] = id;
-            }
+            found[one.Name] = one;
         }
 
-        var read = (await Of(calendar, ids.Values.ToHashSet(), cancellationToken)).ToDictionary(one => one.Row!.Id);
-        foreach (var (name, id) in ids)
+        // By the name of its own an event is found also where a program gave it another one.
+        foreach (var name in wanted.Where(name => !found.ContainsKey(name)))
         {
-            if (read.GetValueOrDefault(id) is { } one)
+            if (IdIn(name) is { } id && read.GetValueOrDefault(id) is { } one)
             {
                 found[name] = one;
             }
@@ -149,27 +147,60 @@ internal sealed class DavObjects(MortarDb db, DavKept calendars, DavKeptObjects 
         return found;
     }
 
-    /// <summary>The names of some events in a calendar.</summary>
+    /// <summary>
+    /// The names of some events in a calendar. Of two of one name, which is where one was put in by somebody who is told nothing
+    /// of the other, whoever is told both has the first under it, and the other under the name of its own.
+    /// </summary>
     public async Task<IReadOnlyDictionary<EventId, string>> NamesOf(
-        CalendarId calendar,
+        DavCalendar calendar,
         IReadOnlyCollection<EventId> ids,
         CancellationToken cancellationToken
     )
     {
-        var given = (
+        var here = db.ObjectNames.AsNoTracking().Where(row => row.CalendarId == calendar.Id);
+        var given =
             ids.Count > Many
-                ? await db
-                    .ObjectNames.AsNoTracking()
-                    .Where(row => row.CalendarId == calendar)
-                    .ToListAsync(cancellationToken)
-                : await db
-                    .ObjectNames.AsNoTracking()
-                    .Where(row => row.CalendarId == calendar && ids.Contains(row.EventId))
-                    .ToListAsync(cancellationToken)
+                ? await here.ToListAsync(cancellationToken)
+                : await here.Where(row =>
+                        ids.Contains(row.EventId)
+                        || here.Any(other => other.Name == row.Name && ids.Contains(other.EventId))
+                    )
+                    .ToListAsync(cancellationToken);
+        var named = given.GroupBy(row => row.EventId).ToDictionary(same => same.Key, same => same.First().Name);
+        foreach (var loser in await Second(calendar, given, cancellationToken))
+        {
+            named.Remove(loser);
+        }
+
+        return ids.ToDictionary(id => id, id => named.GetValueOrDefault(id) ?? NameOf(id));
+    }
+
+    /// <summary>Those whose name another event has that is told as well.</summary>
+    private async Task<IEnumerable<EventId>> Second(
+        DavCalendar calendar,
+        IEnumerable<ObjectNameRow> given,
+        CancellationToken cancellationToken
+    )
+    {
+        var contested = given.GroupBy(row => row.Name, StringComparer.Ordinal).Where(same => same.Count() > 1).ToList();
+        if (contested.Count == 0)
+        {
+            return [];
+        }
+
+        var ids = contested.SelectMany(same => same.Select(row => row.EventId)).ToList();
+        var told = (
+            await db
+                .Events.AsNoTracking()
+                .Where(row => row.CalendarId == calendar.Id && row.DeletedAt == null && ids.Contains(row.Id))
+                .ToListAsync(cancellationToken)
         )
-            .GroupBy(row => row.EventId)
-            .ToDictionary(same => same.Key, same => same.First().Name);
-        return ids.ToDictionary(id => id, id => given.GetValueOrDefault(id) ?? NameOf(id));
+            .Where(row => DeviceTelling.Told(calendar.Role, calendar.Reader, row.ToCore()).Event is not null)
+            .Select(row => row.Id)
+            .ToHashSet();
+        return contested.SelectMany(same =>
+            same.Select(row => row.EventId).Where(told.Contains).OrderBy(id => id.Value).Skip(1)
+        );
     }
 
     /// <summary>A program may not give an event a name as those of here have.</summary>
@@ -268,7 +299,7 @@ internal sealed class DavObjects(MortarDb db, DavKept calendars, DavKeptObjects 
         }
 
         var ids = told.ConvertAll(one => one.Row.Id);
-        var given = await NamesOf(calendar.Id, ids, cancellationToken);
+        var given = await NamesOf(calendar, ids, cancellationToken);
         var (names, answers) = await PeopleOn(calendar.Id, told.ConvertAll(one => one.Event), cancellationToken);
         var alarms =
             calendar.Reader == PersonId.Nobody

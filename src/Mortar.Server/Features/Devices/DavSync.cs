@@ -32,11 +32,12 @@ internal sealed class DavSync(MortarDb db, DavObjects objects, DavKept kept, Dav
     /// <summary>What stands for a calendar as it is now.</summary>
     public async Task<SyncToken> Token(DavCalendar calendar, CancellationToken cancellationToken)
     {
-        var (log, mark, own) = await kept.Newest(db, calendar.Reader, calendar.Id, cancellationToken);
+        var (log, mark, own, names) = await kept.Newest(db, calendar.Reader, calendar.Id, cancellationToken);
         return new SyncToken(
             log,
             mark,
             own,
+            names,
             calendar.Role,
             objects.Today(calendar),
             await Busy(calendar, log, cancellationToken),
@@ -67,6 +68,7 @@ internal sealed class DavSync(MortarDb db, DavObjects objects, DavKept kept, Dav
             !since.HoldsAt(calendar.Role, now.Day)
             || since.Log > now.Log
             || since.Own > now.Own
+            || since.Names > now.Names
             || since.Busy != now.Busy
             || since.Mark != (since.Log == now.Log ? now.Mark : await db.MarkOf(since.Log, cancellationToken))
         )
@@ -127,21 +129,26 @@ internal sealed class DavSync(MortarDb db, DavObjects objects, DavKept kept, Dav
     )> Changes(DavCalendar calendar, SyncToken since, SyncToken now, int most, CancellationToken cancellationToken)
     {
         var changes = since.Log == now.Log ? [] : await db.ChangesSince(calendar.Id, since.Log, cancellationToken);
-        var alarms =
+        HashSet<EventId> others =
             since.Own == now.Own
                 ? []
                 : (await db.AlarmsSince(calendar.Reader, calendar.Id, since.Own, cancellationToken)).ToHashSet();
+        if (since.Names != now.Names)
+        {
+            others.UnionWith(await Naming(calendar, since.Names, cancellationToken));
+        }
+
         if (since.Through is { } through)
         {
             // What comes after that is read with the rest.
             changes = [.. changes.Where(change => change.Id.Value.CompareTo(through) <= 0)];
-            alarms = [.. alarms.Where(id => id.Value.CompareTo(through) <= 0)];
+            others = [.. others.Where(id => id.Value.CompareTo(through) <= 0)];
         }
 
         var (there, gone) = (new List<DavObject>(), new List<string>());
-        var ids = changes.Select(change => change.Id).Concat(alarms).ToHashSet();
+        var ids = changes.Select(change => change.Id).Concat(others).ToHashSet();
         var read = (await objects.Of(calendar, ids, cancellationToken)).ToDictionary(one => one.Row!.Id);
-        var names = await objects.NamesOf(calendar.Id, ids, cancellationToken);
+        var names = await objects.NamesOf(calendar, ids, cancellationToken);
         foreach (var change in changes)
         {
             var before = ChangeRow.EventOf(change.Before) is { } was && was.CalendarId == calendar.Id ? was : null;
@@ -149,7 +156,7 @@ internal sealed class DavSync(MortarDb db, DavObjects objects, DavKept kept, Dav
             {
                 if (
                     change.IsAnswered
-                    || alarms.Contains(change.Id)
+                    || others.Contains(change.Id)
                     || DeviceTelling.IsOther(calendar.Role, calendar.Reader, before, one.Row!.ToCore())
                     || before is null
                     || one.IsWhole
@@ -179,11 +186,25 @@ internal sealed class DavSync(MortarDb db, DavObjects objects, DavKept kept, Dav
         }
 
         there.AddRange(
-            alarms
+            others
                 .Where(id => read.ContainsKey(id) && there.TrueForAll(one => one.Row!.Id != id))
                 .Select(id => read[id])
         );
         return (there, gone, now with { Through = since.Through }, false);
+    }
+
+    /// <summary>The events on which somebody is told who was called otherwise since then.</summary>
+    private async Task<IEnumerable<EventId>> Naming(
+        DavCalendar calendar,
+        long names,
+        CancellationToken cancellationToken
+    )
+    {
+        var people = await db.RenamedSince(names, cancellationToken);
+        var ids = await db.PossiblyNaming(people, calendar.Id, cancellationToken);
+        return (await objects.Of(calendar, ids.ToHashSet(), cancellationToken))
+            .Where(one => one.Object.Event.Named.Append(one.Object.Event.AddedBy).Any(people.Contains))
+            .Select(one => one.Row!.Id);
     }
 
     private async Task<string> Busy(DavCalendar calendar, long log, CancellationToken cancellationToken) =>

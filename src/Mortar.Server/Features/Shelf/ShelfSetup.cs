@@ -195,24 +195,19 @@ internal static class ShelfSetup
             join g in db.Groups on calendar.GroupId equals g.Id
             join layer in looks on calendar.Id equals layer.CalendarId into layers
             from layer in layers.DefaultIfEmpty()
+            join web in db.WebCalendars on calendar.Id equals web.CalendarId into webs
+            from web in webs.DefaultIfEmpty()
+            join source in db.WebSources.AsNoTracking() on web.SourceId equals source.Id into sources
+            from source in sources.DefaultIfEmpty()
             orderby g.Name, calendar.Name
             select new
             {
                 calendar,
                 g.Name,
                 layer,
+                Web = source == null ? null : new WebBody(source.AsOf, source.FailingSince),
             }
         ).ToListAsync(cancellationToken);
-        var fromWeb = rows.Where(row => row.calendar.FromWeb).Select(row => row.calendar.Id).ToList();
-        var web =
-            fromWeb.Count == 0
-                ? []
-                : await (
-                    from kept in db.WebCalendars
-                    where fromWeb.Contains(kept.CalendarId)
-                    join source in db.WebSources on kept.SourceId equals source.Id
-                    select new { kept.CalendarId, State = new WebBody(source.AsOf, source.FailingSince) }
-                ).ToDictionaryAsync(one => one.CalendarId, one => one.State, cancellationToken);
         return
         [
             .. from row in rows
@@ -248,7 +243,7 @@ internal static class ShelfSetup
                 row.layer?.Beside ?? false,
                 row.layer?.OffShelf ?? false,
                 new LookBody(visible.Name, visible.Hue, visible.Mark),
-                web.GetValueOrDefault(row.calendar.Id),
+                row.Web,
                 row.calendar.Version
             ),
         ];

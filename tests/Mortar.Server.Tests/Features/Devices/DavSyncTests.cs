@@ -181,6 +181,47 @@ public class DavSyncTests
     }
 
     [Fact]
+    public async Task Who_is_called_otherwise_is_told_where_they_are_named_and_nowhere_else()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var calendar = await ines.MakeCalendar();
+        await mortar.Give(calendar, DemoPeople.Priya, Role.Add);
+        await mortar.Give(calendar, DemoPeople.Dele, Role.Outline);
+        using var hers = await DavClient.Of(mortar, DemoPeople.Ines);
+        using var his = await DavClient.Of(mortar, DemoPeople.Dele);
+        var named = Guid.CreateVersion7();
+        (
+            await ines.Put(
+                $"/api/events/{named}",
+                World.Event(calendar, "Firing", attendees: DemoPeople.Priya.Id.Value)
+            )
+        ).Is(200);
+        var added = await priya.MakeEvent(calendar, "Unloading");
+        await ines.MakeEvent(calendar, "Sweeping");
+        var (before, token) = (await hers.Tags(calendar), (await hers.Sync(hers.At(calendar))).Token);
+        var outline = (await his.Sync(his.At(calendar))).Token;
+
+        (await priya.Put("/api/name", new { name = "Priya Raman-Holt" })).Is(204);
+
+        var told = (await hers.Sync(hers.At(calendar), token)).Each;
+        var after = await hers.Tags(calendar);
+        Assert.Equal(
+            new[] { named, added }.Select(id => hers.At(calendar, $"m-{id:N}.ics")).Order(StringComparer.Ordinal),
+            told.Keys.Order(StringComparer.Ordinal)
+        );
+        Assert.Equal(
+            told.Keys.Order(StringComparer.Ordinal),
+            after.Where(one => before[one.Key] != one.Value).Select(one => one.Key).Order(StringComparer.Ordinal)
+        );
+        Assert.Contains("Raman-Holt", (await hers.Get(told.Keys.First())).Is(200).Text, StringComparison.Ordinal);
+        Assert.Empty((await his.Sync(his.At(calendar), outline)).Each);
+        var known = (await hers.Sync(hers.At(calendar), token)).Token;
+        Assert.Empty((await hers.Sync(hers.At(calendar), known)).Each);
+    }
+
+    [Fact]
     public async Task A_layer_that_is_taken_away_is_gone_and_a_step_that_changes_ends_the_token()
     {
         await using var mortar = await TestMortar.Start();

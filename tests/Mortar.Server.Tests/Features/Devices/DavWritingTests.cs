@@ -450,6 +450,44 @@ public class DavWritingTests
     }
 
     [Fact]
+    public async Task A_name_that_a_hidden_event_has_is_taken_from_nobody_and_nothing_is_told_of_it()
+    {
+        await using var mortar = await TestMortar.Start();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        var calendar = await ines.MakeCalendar();
+        await mortar.Give(calendar, DemoPeople.Dele, Role.Add);
+        using var hers = await DavClient.Of(mortar, DemoPeople.Ines);
+        using var his = await DavClient.Of(mortar, DemoPeople.Dele);
+        var (mine, yours) = (hers.At(calendar, "a.ics"), his.At(calendar, "a.ics"));
+        (await hers.Put(mine, DavClient.File("a@trial", "Secret glaze", "CLASS:PRIVATE"))).Is(201);
+        var before = await hers.Tags(calendar);
+
+        (await his.Put(yours, DavClient.File("b@trial", "His own"))).Is(201);
+
+        // Each has their own under it, and who is told both has the other under a name of its own.
+        Assert.Contains("His own", (await his.Get(yours)).Is(200).Text, StringComparison.Ordinal);
+        Assert.Contains("Secret glaze", (await hers.Get(mine)).Is(200).Text, StringComparison.Ordinal);
+        var tags = await hers.Tags(calendar);
+        Assert.Equal(before[mine], tags[mine]);
+        var other = Assert.Single(tags.Keys, href => href != mine);
+        Assert.Contains("His own", (await hers.Get(other)).Is(200).Text, StringComparison.Ordinal);
+        Assert.DoesNotContain("Secret", (await his.Sync(his.At(calendar))).Text, StringComparison.Ordinal);
+
+        // What each changes and deletes by it is theirs.
+        (await his.Put(yours, DavClient.File("b@trial", "His own, later"))).Is(204);
+        (await hers.Put(mine, DavClient.File("a@trial", "Secret glaze, later"))).Is(204);
+        Assert.Contains("His own, later", (await hers.Get(other)).Is(200).Text, StringComparison.Ordinal);
+        var token = (await hers.Sync(hers.At(calendar))).Token;
+        (await hers.Delete(mine)).Is(204);
+        Assert.Equal(
+            "HTTP/1.1 404 Not Found",
+            Assert.Single((await hers.Sync(hers.At(calendar), token)).Each).Value.Status()
+        );
+        Assert.Contains("His own", (await his.Get(yours)).Is(200).Text, StringComparison.Ordinal);
+        Assert.Contains("His own", (await hers.Get(other)).Is(200).Text, StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task An_event_moves_and_is_copied_between_calendars()
     {
         await using var mortar = await TestMortar.Start();
