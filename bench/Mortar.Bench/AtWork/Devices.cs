@@ -96,7 +96,7 @@ internal static class Devices
         return first <= 2 * export && nothing < 5 && busy / Rounds < 5 ? 0 : 1;
     }
 
-    /// <summary>How long all requests took so far in the server, and how many there were (OpenTelemetry's http.server.request.duration).</summary>
+    /// <summary>How long requests took so far in the server, and how many there were, of those that only calendar programs send (OpenTelemetry's http.server.request.duration).</summary>
     private static async Task<(double Milliseconds, double Count)> InServer(Uri metrics)
     {
         using var http = new HttpClient();
@@ -108,7 +108,10 @@ internal static class Devices
 
         double Sum(string name) =>
             lines
-                .Where(line => line.StartsWith(name, StringComparison.Ordinal))
+                .Where(line =>
+                    line.StartsWith(name, StringComparison.Ordinal)
+                    && line.Contains("http_request_method=\"_OTHER\"", StringComparison.Ordinal)
+                )
                 .Sum(line => double.Parse(line.Split("} ")[1].Split(' ')[0], CultureInfo.InvariantCulture));
     }
 

@@ -41,7 +41,7 @@ export function LinkReading({ link, today: instant, wallOf, take }: ReadProps) {
   const names = new Map((wall.data?.people ?? []).map((one) => [one.personId, one.name]))
   const days = Array.from({ length: link.eventDay ? 1 : span }, (_, index) => addDays(from, index))
   return (
-    <div className="flex h-full flex-col">
+    <div className="page">
       <header className="flex items-center gap-3 bg-bar px-5 py-2.5 text-on-bar max-sm:px-3">
         <Logo size={26} />
         <span className="font-head font-bold">Mortar</span>

@@ -113,7 +113,7 @@ export function SignedInApp() {
             key={path}
             path={path}
             element={
-              <div className="flex h-full flex-col">
+              <div className="page">
                 <TopBar />
                 <Suspense fallback={null}>
                   <Shown />

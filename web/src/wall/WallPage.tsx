@@ -39,12 +39,12 @@ function OpenWall({ view }: { view: View }) {
   const title = view === 'month' ? monthText(at.date) : periodText(at.period.first, at.period.last)
   useTitle(group ? `${title}, ${group.name}` : title)
   return (
-    <div className="flex h-full flex-col">
+    <div className="page">
       <WallBar wall={wall} title={title} />
       {!at.as && !wall.isAtRest && <WallRibbon wall={wall} />}
       <PrintHead group={group?.name} title={title} layers={read.byId.values()} />
       <WallNotes {...wall} />
-      <main className="relative flex min-h-0 flex-1">
+      <main className="relative flex min-h-0 flex-1" data-fills="true">
         <Suspense fallback={<section aria-label="Wall" className="flex-1 bg-surface" />}>
           <WallView wall={wall} />
         </Suspense>

@@ -28,7 +28,7 @@ export function AbsencesPage() {
   const months = Array.from({ length: 12 }, (_, month) => `${year}-${String(month + 1).padStart(2, '0')}-01`)
   if (groups.isSuccess && !group) return <NoSuchGroup />
   return (
-    <div className="flex h-full flex-col">
+    <div className="page">
       <TopBar>
         <BarTitle text={`Days away${group ? `: ${group.name}` : ''}`} />
       </TopBar>

@@ -18,7 +18,7 @@ export function AccessTablePage() {
   const { groupId = '' } = useParams()
   const table = useQuery(accessTableQuery(groupId))
   return (
-    <div className="flex h-full flex-col">
+    <div className="page">
       <TopBar>
         <BarTitle text={`Access${table.data ? `: ${table.data.groupName}` : ''}`} />
       </TopBar>
@@ -60,7 +60,7 @@ function Whole({ table, groupId }: { table: Table; groupId: string }) {
       : []
   })
   return (
-    <main className="flex min-h-0 flex-1">
+    <main className="flex min-h-0 flex-1" data-fills="true">
       <div className="flex min-w-0 flex-1 flex-col">
         <div className="flex flex-wrap items-end gap-3 border-b border-cement-300 bg-cement-100 px-4 py-3">
           <div className="w-56">

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { writeCalendar } from '../../model/calendarQueries'
-import { defaultChoices, type Role } from '../../model/ladder'
+import { defaultChoices, type Role, stepsOn } from '../../model/ladder'
 import { shelfQuery } from '../../model/shelfQuery'
 import { useAct } from '../../undo/useAct'
 import type { Table } from './accessTable'
@@ -42,7 +42,7 @@ export function DefaultStep({ calendar, groupName }: DefaultStepProps) {
       }}
       className="w-full min-w-0 rounded-control border border-cement-400 bg-surface px-1 py-0.5 text-cement-700"
     >
-      {defaultChoices.map((step) => (
+      {stepsOn(defaultChoices, layer ?? { web: null }).map((step) => (
         <option key={step.value} value={step.value}>
           {step.value === 'none' ? 'nothing' : step.label}
         </option>

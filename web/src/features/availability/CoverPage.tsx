@@ -33,7 +33,7 @@ export function CoverPage() {
   const byDay = new Map((cover.data?.days ?? []).map((one) => [one.day, one]))
   if (groups.isSuccess && !group) return <NoSuchGroup />
   return (
-    <div className="flex h-full flex-col">
+    <div className="page">
       <TopBar>
         <BarTitle text={`Who is away${group ? `: ${group.name}` : ''}`} />
       </TopBar>

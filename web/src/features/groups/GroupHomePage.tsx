@@ -18,7 +18,7 @@ export function GroupHomePage() {
   if (found.data?.shortName && found.data.shortName !== name)
     return <Navigate to={`/g/${found.data.shortName}`} replace />
   return (
-    <div className="flex h-full flex-col">
+    <div className="page">
       <TopBar>
         <BarTitle text={found.data?.name ?? 'Group'} />
       </TopBar>

@@ -14,7 +14,7 @@ export function GroupPage() {
   const groups = useQuery(groupQueries.list)
   const group = groups.data?.find((one) => one.id === groupId)
   return (
-    <div className="flex h-full flex-col">
+    <div className="page">
       <TopBar>
         <BarTitle text={`Group${group ? `: ${group.name}` : ''}`} />
       </TopBar>

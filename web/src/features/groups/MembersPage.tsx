@@ -14,7 +14,7 @@ export function MembersPage() {
   const members = useQuery({ ...groupQueries.members(groupId), retry: false })
   const group = groups.data?.find((one) => one.id === groupId)
   return (
-    <div className="flex h-full flex-col">
+    <div className="page">
       <TopBar>
         <BarTitle text={`People${group ? `: ${group.name}` : ''}`} />
       </TopBar>

@@ -67,7 +67,7 @@ function HistoryPage({
   const change = (next: HistoryWish) =>
     setSearch(Object.fromEntries(Object.entries(next).filter(([, value]) => value)))
   return (
-    <div className="flex h-full flex-col">
+    <div className="page">
       <TopBar>
         <BarTitle text={title} />
       </TopBar>

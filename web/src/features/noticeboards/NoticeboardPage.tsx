@@ -17,7 +17,7 @@ export function NoticeboardPage() {
   const board = boards.data?.find((one) => one.noticeboardId === noticeboardId)
   const isMissing = (groups.isSuccess && !group) || boards.isError || (board && !board.mayChange)
   return (
-    <div className="flex h-full flex-col">
+    <div className="page">
       <TopBar>
         <BarTitle text={board?.settings.title || 'New noticeboard'} />
       </TopBar>

@@ -21,7 +21,7 @@ export function NoticeboardsPage() {
   const makeNew = () => void navigate(`/groups/${groupId}/noticeboards/${crypto.randomUUID()}`)
   if (groups.isSuccess && !group) return <NoSuchGroup />
   return (
-    <div className="flex h-full flex-col">
+    <div className="page">
       <TopBar>
         <BarTitle text={`Noticeboards${group ? `: ${group.name}` : ''}`} />
       </TopBar>

@@ -49,11 +49,11 @@ export function PaperPage() {
   }
   const isDrawn = drawn?.address === address
   return (
-    <div className="flex h-full flex-col">
+    <div className="page">
       <TopBar>
         <BarTitle text={`Print${group ? `: ${group.name}` : ''}`} />
       </TopBar>
-      <main className="flex min-h-0 flex-1 max-sm:flex-col max-sm:overflow-y-auto">
+      <main className="flex min-h-0 flex-1 max-sm:flex-col max-sm:overflow-y-auto" data-fills="true">
         <div className="w-92 shrink-0 overflow-y-auto border-r border-cement-300 bg-surface px-4 py-4 max-sm:w-full max-sm:border-r-0">
           <PaperFields wish={wish} groups={groups.data ?? []} layers={layers} onChange={change} />
         </div>

@@ -22,7 +22,7 @@ export function PostRoomPage() {
   const all = mails.data ?? []
   const open = all.find((mail) => mail.id === chosen) ?? all[0]
   return (
-    <div className="flex h-full flex-col">
+    <div className="page">
       <header className="flex items-center gap-3 bg-bar px-4 py-2 text-on-bar">
         <Link to="/" className="flex items-center gap-2.5 font-head text-xl font-bold">
           <Logo />
@@ -39,7 +39,7 @@ export function PostRoomPage() {
             : ''}
         </p>
       ) : (
-        <main className="grid min-h-0 flex-1 bg-cement-50 sm:grid-cols-[20rem_1fr]">
+        <main className="grid min-h-0 flex-1 bg-cement-50 sm:grid-cols-[20rem_1fr]" data-fills="true">
           <ul className="overflow-y-auto border-r border-cement-300 bg-cement-100 max-sm:max-h-56">
             {all.map((mail) => (
               <li key={mail.id}>

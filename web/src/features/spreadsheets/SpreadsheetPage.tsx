@@ -51,7 +51,7 @@ export function SpreadsheetPage() {
   }
   const isStopped = save.error instanceof DOMException && save.error.name === 'AbortError'
   return (
-    <div className="flex h-full flex-col">
+    <div className="page">
       <TopBar>
         <BarTitle text={`Take along${group ? `: ${group.name}` : ''}`} />
       </TopBar>

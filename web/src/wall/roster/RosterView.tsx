@@ -74,7 +74,7 @@ export function RosterView({ rows, zone, together, cover, names, pinned, onPin, 
               />
             )
           })}
-          <div className="sticky bottom-0 z-6">
+          <div className="sticky bottom-0 z-6" data-under="true">
             {together !== null && (
               <TogetherRow days={days} gaps={together} today={dateOf(now)} onLit={onLit} />
             )}
