@@ -249,6 +249,9 @@ internal sealed class Screen : IDisposable
         select.FindElement(By.XPath($"./option[normalize-space()={Quoted(option)}]")).Click();
     }
 
+    /// <summary>Presses a key where the focus is.</summary>
+    public void Go(string key) => new Actions(driver).SendKeys(key).Perform();
+
     /// <summary>Presses a key where no field has the focus.</summary>
     public void Press(string key)
     {

@@ -43,7 +43,28 @@ namespace Mortar.Data.Migrations
         }
 
         /// <inheritdoc />
-        protected override void Down(MigrationBuilder migrationBuilder) =>
-            throw new System.NotSupportedException("An older release reads no newer store; a backup from before it does.");
+        protected override void Down(MigrationBuilder migrationBuilder)
+        {
+            migrationBuilder.Sql(
+                """
+                CREATE TABLE "ObjectNamesAnew" (
+                    "CalendarId" TEXT NOT NULL,
+                    "Name" TEXT NOT NULL,
+                    "EventId" TEXT NOT NULL,
+                    CONSTRAINT "PK_ObjectNames" PRIMARY KEY ("CalendarId", "Name"),
+                    CONSTRAINT "FK_ObjectNames_Calendars_CalendarId" FOREIGN KEY ("CalendarId") REFERENCES "Calendars" ("Id") ON DELETE CASCADE,
+                    CONSTRAINT "FK_ObjectNames_Events_EventId" FOREIGN KEY ("EventId") REFERENCES "Events" ("Id") ON DELETE CASCADE
+                );
+                INSERT OR IGNORE INTO "ObjectNamesAnew" ("CalendarId", "Name", "EventId") SELECT "CalendarId", "Name", "EventId" FROM "ObjectNames";
+                DROP TABLE "ObjectNames";
+                ALTER TABLE "ObjectNamesAnew" RENAME TO "ObjectNames";
+                CREATE INDEX "IX_ObjectNames_EventId" ON "ObjectNames" ("EventId");
+                """
+            );
+
+            migrationBuilder.DropIndex(name: "IX_People_Renamed", table: "People");
+
+            migrationBuilder.DropColumn(name: "Renamed", table: "People");
+        }
     }
 }

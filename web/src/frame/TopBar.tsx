@@ -26,6 +26,9 @@ export function TopBar({ children }: { children?: ReactNode }) {
   const leave = () => signOut().then(() => window.location.assign('/'), acts.failed)
   return (
     <header className="flex min-h-12 flex-wrap items-center gap-x-3 gap-y-1 bg-bar max-sm:gap-x-1.5 px-4 py-1.5 text-on-bar max-sm:px-2">
+      <button type="button" className="skip" onClick={skip}>
+        Skip the bar
+      </button>
       <Link
         to="/"
         aria-label="Mortar: the wall"
@@ -83,6 +86,14 @@ export function TopBar({ children }: { children?: ReactNode }) {
       </div>
     </header>
   )
+}
+
+/** What the page is for has the focus then. */
+const skip = () => {
+  const main = document.querySelector('main')
+  if (!main) return
+  main.tabIndex = -1
+  main.focus()
 }
 
 /** The first letters of the first and the last name. */

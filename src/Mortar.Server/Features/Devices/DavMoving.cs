@@ -42,6 +42,16 @@ internal sealed class DavMoving(
             MustGo(request, there, thing.Object, path.Name);
         }
 
+        if (into.Id == thing.Calendar.Id)
+        {
+            // Other devices know it by its name, and would have it twice.
+            throw new DavException(
+                StatusCodes.Status403Forbidden,
+                C + "calendar-collection-location-ok",
+                "In its calendar an event keeps its name. It can be moved and copied to another one."
+            );
+        }
+
         DavObjects.MustBeFree(path.Name);
         if (thing.Object is not { Row: { } row, IsWhole: true })
         {

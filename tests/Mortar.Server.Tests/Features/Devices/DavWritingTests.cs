@@ -571,6 +571,16 @@ public class DavWritingTests
         Assert.Empty(await Titles(from));
         (await phone.Get(phone.At(from, "a.ics"))).Is(404);
 
+        // In one calendar it keeps its name: by another one other devices would have it twice.
+        foreach (var method in new[] { "MOVE", "COPY" })
+        {
+            (
+                await phone.Send(method, phone.At(to, "b.ics"), null, null, ("Destination", phone.At(to, "c.ics")))
+            ).Misses(403, C + "calendar-collection-location-ok");
+        }
+
+        Assert.Equal([phone.At(to, "b.ics")], (await phone.Tags(to)).Keys);
+
         Task<DavReply> Carry(string method, DavClient by, params (string, string)[] also) =>
             by.Send(method, by.At(from, "a.ics"), null, null, [("Destination", by.At(to, "b.ics")), .. also]);
 
