@@ -99,14 +99,10 @@ public class DavAccessTests
             )
         ).Is(changes);
         (await his.Delete(his.At(calendar, "open.ics"))).Is(deletes);
+        var other = await ines.MakeCalendar();
+        await mortar.Give(other, DemoPeople.Dele, Role.Edit);
         (
-            await his.Send(
-                "MOVE",
-                his.At(calendar, "private.ics"),
-                null,
-                null,
-                ("Destination", his.At(calendar, "b.ics"))
-            )
+            await his.Send("MOVE", his.At(calendar, "private.ics"), null, null, ("Destination", his.At(other, "b.ics")))
         ).Is(role == Role.Edit ? 201 : 404);
         // From the other side: what is there for her.
         var left = (await hers.Tags(calendar)).Keys.Select(key => key[hers.At(calendar).Length..]).ToHashSet();
