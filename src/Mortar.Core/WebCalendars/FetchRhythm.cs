@@ -28,10 +28,10 @@ public static class FetchRhythm
     /// How long one is left alone in which so much was another that it cannot be people who changed it: each of its events is
     /// written, told and kept in a history.
     /// </summary>
-    /// <param name="replaced">How many events were changed, or went for others that came.</param>
-    public static Duration Rest(int replaced) =>
-        replaced >= VeryMuch ? Longest
-        : replaced >= Much ? Usual
+    /// <param name="lost">How many events of the file before are others now, or gone; that there are more than before is no wonder.</param>
+    public static Duration Rest(int lost) =>
+        lost >= VeryMuch ? Longest
+        : lost >= Much ? Usual
         : Duration.Zero;
 
     /// <summary>Why it is not fetched now for who asks for it; <c>null</c> where it is, and where the clock was put back.</summary>

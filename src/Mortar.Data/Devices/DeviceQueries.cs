@@ -195,21 +195,30 @@ public static class DeviceQueries
         CancellationToken cancellationToken
     ) => await db.People.Where(one => one.Renamed > names).Select(one => one.Id).ToHashSetAsync(cancellationToken);
 
-    /// <summary>The events of a calendar on which some people can be named, and possibly more.</summary>
+    /// <summary>
+    /// The events of a calendar on which some people can be named, and possibly more; looked for in what is stored, since anybody
+    /// can be called otherwise all day, and every device asks about every calendar.
+    /// </summary>
     public static async Task<IReadOnlyList<EventId>> PossiblyNaming(
         this MortarDb db,
         IReadOnlySet<PersonId> people,
         CalendarId calendar,
         CancellationToken cancellationToken
-    ) =>
-        await db
+    )
+    {
+        var ids = people.Select(person => person.Value.ToString("N")).ToList();
+        return await db
             .Events.Where(row =>
                 row.CalendarId == calendar
                 && row.DeletedAt == null
-                && (row.Attendees != null || row.Series != null || people.Contains(row.AddedBy))
+                && (
+                    people.Contains(row.AddedBy)
+                    || ids.Any(id => row.Attendees!.Contains(id) || row.Series!.Contains(id))
+                )
             )
             .Select(row => row.Id)
             .ToListAsync(cancellationToken);
+    }
 
     private static IQueryable<ChangeRow> OfEvents(MortarDb db, CalendarId calendar) =>
         db.Changes.Where(change =>

@@ -17,8 +17,8 @@ public sealed record WebChanges(int Came, int Changed, int Went)
 {
     public int Count => Came + Changed + Went;
 
-    /// <summary>How many were changed, or went for others that came.</summary>
-    public int Replaced => Changed + Math.Min(Came, Went);
+    /// <summary>How many of those that were there are not any more as they were.</summary>
+    public int Lost => Changed + Went;
 }
 
 /// <summary>Makes calendars whose events come from the web, and keeps these as they are there.</summary>

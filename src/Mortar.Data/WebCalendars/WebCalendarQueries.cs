@@ -7,7 +7,8 @@ using NodaTime;
 namespace Mortar.Data.WebCalendars;
 
 /// <summary>A calendar that has not got what was fetched last.</summary>
-public sealed record StaleWebCalendar(CalendarId Id, string Zone);
+/// <param name="Applied">The digest of the file that is in it; <c>null</c> for none.</param>
+public sealed record StaleWebCalendar(CalendarId Id, string Zone, string? Applied);
 
 /// <summary>Finds web calendars and where they come from.</summary>
 public static class WebCalendarQueries
@@ -77,7 +78,7 @@ public static class WebCalendarQueries
             join row in db.Calendars on web.CalendarId equals row.Id
             where row.DeletedAt == null
             orderby row.Id
-            select new StaleWebCalendar(row.Id, row.Zone)
+            select new StaleWebCalendar(row.Id, row.Zone, web.Applied)
         ).ToListAsync(cancellationToken);
 
     /// <summary>What was fetched last, packed, with its digest; <c>null</c> where nothing was.</summary>

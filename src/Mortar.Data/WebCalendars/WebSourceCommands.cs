@@ -46,11 +46,11 @@ public sealed class WebSourceCommands(MortarDb db)
 
     /// <summary>Leaves one alone for as long as it takes that so much in it was another.</summary>
     /// <param name="id">Which.</param>
-    /// <param name="replaced">How many events were changed, or went for others that came.</param>
+    /// <param name="lost">How many events of the file before are others in the one that was fetched, or gone.</param>
     /// <param name="cancellationToken">Stops it.</param>
-    public async Task Rest(Guid id, int replaced, CancellationToken cancellationToken)
+    public async Task Rest(Guid id, int lost, CancellationToken cancellationToken)
     {
-        var rest = FetchRhythm.Rest(replaced);
+        var rest = FetchRhythm.Rest(lost);
         if (rest == Duration.Zero)
         {
             return;

@@ -40,8 +40,8 @@ public class FetchRhythmTests
     [InlineData(FetchRhythm.Much, 4)]
     [InlineData(FetchRhythm.VeryMuch, 24)]
     [InlineData(20_000, 24)]
-    public void One_in_which_very_much_is_another_is_left_alone_for_a_while(int replaced, int hours) =>
-        Assert.Equal(Duration.FromHours(hours), FetchRhythm.Rest(replaced));
+    public void One_in_which_very_much_is_another_is_left_alone_for_a_while(int lost, int hours) =>
+        Assert.Equal(Duration.FromHours(hours), FetchRhythm.Rest(lost));
 
     [Theory]
     [InlineData(-1, null)]

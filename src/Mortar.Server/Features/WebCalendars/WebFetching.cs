@@ -88,7 +88,14 @@ internal sealed class WebFetching(
     }
 
     /// <summary>Brings what was fetched last into the calendars that have not got it.</summary>
-    public async Task TakeOver(Guid source, CancellationToken cancellationToken)
+    /// <param name="source">From where.</param>
+    /// <param name="cancellationToken">Stops it.</param>
+    /// <param name="before">The digest of the file before; <c>null</c> where there was none.</param>
+    /// <returns>
+    /// How many events of the file before are others in this one, or gone. What a calendar lost that came from somewhere else
+    /// before is no fault of this address.
+    /// </returns>
+    public async Task<int> TakeOver(Guid source, CancellationToken cancellationToken, string? before = null)
     {
         await using var scope = scopes.CreateAsyncScope();
         var services = scope.ServiceProvider;
@@ -96,11 +103,11 @@ internal sealed class WebFetching(
         var stale = await db.StaleWebCalendars(source, cancellationToken);
         if (stale.Count == 0 || await db.WebFileOf(source, cancellationToken) is not { } file)
         {
-            return;
+            return 0;
         }
 
         var bytes = WebFetcher.Unpacked(file.Packed);
-        var replaced = 0;
+        var lost = 0;
         foreach (var sameZone in stale.GroupBy(calendar => calendar.Zone))
         {
             // Days and hours that name no zone are those of the calendar.
@@ -115,15 +122,18 @@ internal sealed class WebFetching(
             var events = Events(read);
             foreach (var calendar in sameZone)
             {
-                replaced = Math.Max(replaced, await TakeOver(calendar.Id, events, file.Digest, cancellationToken));
+                var changes = await TakeOver(calendar.Id, events, file.Digest, cancellationToken);
+                if (before is not null && calendar.Applied == before)
+                {
+                    lost = Math.Max(lost, changes?.Lost ?? 0);
+                }
             }
         }
 
-        await services.GetRequiredService<WebSourceCommands>().Rest(source, replaced, cancellationToken);
+        return lost;
     }
 
-    /// <returns>How many events were changed, or went for others that came.</returns>
-    private async Task<int> TakeOver(
+    private async Task<WebChanges?> TakeOver(
         CalendarId calendar,
         IReadOnlyList<EventToImport> events,
         string digest,
@@ -143,10 +153,10 @@ internal sealed class WebFetching(
                 changes.Changed,
                 changes.Went
             );
-            return changes.Replaced;
+            return changes;
         }
 
-        return 0;
+        return null;
     }
 
     private static List<EventToImport> Events(CalendarFileReading.Understood read) =>
@@ -175,6 +185,8 @@ internal sealed class WebFetching(
             log.LogWarning("Source {Source} could not be fetched: {Why}", known.Id, failed.Why);
         }
 
-        await TakeOver(known.Id, cancellationToken);
+        var lost = await TakeOver(known.Id, cancellationToken, known.Digest);
+        await using var after = scopes.CreateAsyncScope();
+        await after.ServiceProvider.GetRequiredService<WebSourceCommands>().Rest(known.Id, lost, cancellationToken);
     }
 }

@@ -558,6 +558,41 @@ public class WebCalendarTests
             int.Parse(new string([.. uid.Where(char.IsAsciiDigit)]), CultureInfo.InvariantCulture);
     }
 
+    /// <summary>Else anybody could have what others read left alone, by moving a large calendar of their own to its address.</summary>
+    [Fact]
+    public async Task What_a_calendar_lost_that_came_from_elsewhere_before_has_no_address_left_alone()
+    {
+        var clock = new SetClock();
+        await using var mortar = await TestMortar.StartAt(clock);
+        var host = mortar.Services.GetRequiredService<WebHost>();
+        using var ines = await mortar.As(DemoPeople.Ines);
+        for (var match = 0; match < FetchRhythm.Much; match++)
+        {
+            host.Fixtures[match] = new LocalDate(2026, 3, 14);
+        }
+
+        var large = await Add(ines, League);
+        using var priya = await mortar.As(DemoPeople.Priya);
+        var hers = await Add(priya, Fairs);
+
+        (await ines.Put($"/api/calendars/{large.Value}/web/address", new { address = Fairs })).Is(200);
+        // Also where it is taken over only with the next fetch, as after a stop in between.
+        await mortar.Store(db =>
+            db.WebCalendars.Where(web => web.CalendarId == large)
+                .ExecuteUpdateAsync(web => web.SetProperty(one => one.Applied, "another"))
+        );
+        await Later(mortar, clock, Duration.FromDays(1));
+
+        Assert.Null(
+            await mortar.Store(db =>
+                db.WebSources.Where(one => one.Address == Fairs).Select(one => one.RestsUntil).SingleAsync()
+            )
+        );
+        clock.Now += Duration.FromMinutes(2);
+        using var later = await mortar.As(DemoPeople.Priya);
+        (await later.Post($"/api/calendars/{hers.Value}/web/fetch")).Is(200);
+    }
+
     [Fact]
     public async Task Who_does_not_wait_for_it_has_it_fetched_all_the_same_and_anew_the_next_time()
     {
