@@ -24,7 +24,7 @@ export default [
   {
     name: 'script of the first load',
     path: [...firstLoad].map((file) => assets + file),
-    limit: '220 kB',
+    limit: '180 kB',
     gzip: true,
   },
 ]

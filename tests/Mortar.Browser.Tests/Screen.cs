@@ -252,6 +252,61 @@ internal sealed class Screen : IDisposable
     /// <summary>Presses a key where the focus is.</summary>
     public void Go(string key) => new Actions(driver).SendKeys(key).Perform();
 
+    /// <summary>What has the focus, as a screen reader says it: its name and what it is (WAI-ARIA, Accessible Name and Description Computation).</summary>
+    public string Focus()
+    {
+        while (true)
+        {
+            try
+            {
+                return driver.SwitchTo().ActiveElement() is WebElement { TagName: not "body" } at
+                    ? $"{at.ComputedAccessibleLabel}, {at.ComputedAccessibleRole}"
+                    : string.Empty;
+            }
+            catch (StaleElementReferenceException)
+            {
+                // It was drawn anew between the two questions, and what is there by now has the focus.
+            }
+        }
+    }
+
+    /// <summary>Waits until what has the focus is that.</summary>
+    public void Hears(string focus) => Until(() => Focus() == focus, $"“{focus}” and not “{Focus()}” to have the focus");
+
+    /// <summary>Waits until what has the focus begins like that.</summary>
+    public void HearsFirst(string words) =>
+        Until(
+            () => Focus().StartsWith(words, StringComparison.Ordinal),
+            $"“{words}…” and not “{Focus()}” to have the focus"
+        );
+
+    /// <summary>Waits until that is said aloud by itself, from one of the page's own places for it.</summary>
+    public void IsTold(string sentence) =>
+        Until(
+            () =>
+                Script<bool>(
+                    "return [...document.querySelectorAll('[role=status], [role=alert], [aria-live]')].some((one) => one.textContent.includes(arguments[0]))",
+                    sentence
+                ),
+            $"“{sentence}” to be said, and not “{Script<string>("return [...document.querySelectorAll('[role=status], [role=alert], [aria-live]')].map((one) => one.textContent).join(' | ')")}”"
+        );
+
+    /// <summary>Goes on by a key until what has the focus begins like that.</summary>
+    public void GoUntil(string key, string focus)
+    {
+        var seen = new List<string>();
+        while (!Focus().StartsWith(focus, StringComparison.Ordinal))
+        {
+            if (seen.Count > 120)
+            {
+                throw new Xunit.Sdk.XunitException($"Never came to “{focus}”: {string.Join(" | ", seen)}");
+            }
+
+            Go(key);
+            seen.Add(Focus());
+        }
+    }
+
     /// <summary>Presses a key where no field has the focus.</summary>
     public void Press(string key)
     {
@@ -300,6 +355,10 @@ internal sealed class Screen : IDisposable
         );
     }
 
+    /// <summary>Presses a key while another is held.</summary>
+    public void Held(string held, string key) =>
+        new Actions(driver).KeyDown(held).SendKeys(key).KeyUp(held).Perform();
+
     /// <summary>Does something while the key for copying is held.</summary>
     public void Copying(Action act)
     {
@@ -329,6 +388,45 @@ internal sealed class Screen : IDisposable
         acts.AddAction(finger.CreatePointerUp(MouseButton.Touch));
         driver.PerformActions([acts]);
     }
+
+    /// <summary>Moves a finger across, faster than it rests anywhere.</summary>
+    public void Swipe((double X, double Y) from, (double X, double Y) to) => Finger(from, TimeSpan.Zero, to);
+
+    /// <summary>Rests a finger somewhere until that is taken up or begun, carries it on where that is said, and lets it go.</summary>
+    public void Hold((double X, double Y) at, (double X, double Y)? to = null) =>
+        Finger(at, TimeSpan.FromMilliseconds(600), to);
+
+    public void Tap((double X, double Y) at) => Finger(at, TimeSpan.Zero, null);
+
+    private void Finger((double X, double Y) from, TimeSpan rests, (double X, double Y)? to)
+    {
+        var finger = new PointerInputDevice(PointerKind.Touch);
+        var acts = new ActionSequence(finger);
+        acts.AddAction(finger.CreatePointerMove(CoordinateOrigin.Viewport, (int)from.X, (int)from.Y, TimeSpan.Zero));
+        acts.AddAction(finger.CreatePointerDown(MouseButton.Touch));
+        if (rests > TimeSpan.Zero)
+        {
+            acts.AddAction(finger.CreatePause(rests));
+        }
+
+        if (to is { } there)
+        {
+            acts.AddAction(
+                finger.CreatePointerMove(
+                    CoordinateOrigin.Viewport,
+                    (int)there.X,
+                    (int)there.Y,
+                    TimeSpan.FromMilliseconds(120)
+                )
+            );
+        }
+
+        acts.AddAction(finger.CreatePointerUp(MouseButton.Touch));
+        driver.PerformActions([acts]);
+    }
+
+    /// <summary>Where something lies on the screen, in pixels.</summary>
+    public (double Left, double Top, double Right, double Bottom) Box(By by) => Rectangle(Find(by));
 
     /// <summary>Lets every request take that much longer, as on a train.</summary>
     public void SlowDown(int milliseconds) => Network(isOff: false, milliseconds);

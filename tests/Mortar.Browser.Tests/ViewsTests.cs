@@ -15,19 +15,19 @@ public class ViewsTests
     {
         await using var mortar = await TestMortar.Start(Repository.Web);
         using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Week();
-        ines.Title("9 – 15 March 2026, Studio team · Mortar");
+        ines.Title("Week, 9 – 15 March 2026, Studio team · Mortar");
         ines.Find(By.XPath("//select[@aria-label='How many days']/option[normalize-space()='2 weeks']")).Click();
-        ines.Title("9 – 22 March 2026, Studio team · Mortar");
+        ines.Title("Week, 9 – 22 March 2026, Studio team · Mortar");
         Assert.Contains("days=14", ines.Path, StringComparison.Ordinal);
 
         // The device showed two weeks last: its address says so to whoever is sent it.
         ines.Open("/week/2026-03-11");
-        ines.Title("9 – 22 March 2026, Studio team · Mortar");
+        ines.Title("Week, 9 – 22 March 2026, Studio team · Mortar");
         Assert.Contains("days=14", ines.Path, StringComparison.Ordinal);
         ines.Find(By.XPath("//select[@aria-label='How many days']/option[normalize-space()='1 week']")).Click();
-        ines.Title("9 – 15 March 2026, Studio team · Mortar");
+        ines.Title("Week, 9 – 15 March 2026, Studio team · Mortar");
         ines.Back();
-        ines.Title("9 – 22 March 2026, Studio team · Mortar");
+        ines.Title("Week, 9 – 22 March 2026, Studio team · Mortar");
 
         ines.Open($"/groups/{World.StudioTeam}/people");
         ines.Title("People: Studio team · Mortar");
@@ -565,11 +565,11 @@ public class ViewsTests
         }
 
         ines.Find(Named("button", "Save"));
-        ines.Title("9 – 15 March 2026, Studio team · Mortar");
+        ines.Title("Week, 9 – 15 March 2026, Studio team · Mortar");
         Assert.EndsWith("desk=writing", ines.Path, StringComparison.Ordinal);
         ines.Press(Keys.Escape);
         ines.Press("]");
-        ines.Title("16 – 22 March 2026, Studio team · Mortar");
+        ines.Title("Week, 16 – 22 March 2026, Studio team · Mortar");
     }
 
     [Fact]
@@ -579,21 +579,21 @@ public class ViewsTests
         using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Week();
 
         ines.PressAtOnce("]", "]", "]");
-        ines.Title("30 March – 5 April 2026, Studio team · Mortar");
+        ines.Title("Week, 30 March – 5 April 2026, Studio team · Mortar");
         ines.PressAtOnce("[", "[", "[");
-        ines.Title("9 – 15 March 2026, Studio team · Mortar");
+        ines.Title("Week, 9 – 15 March 2026, Studio team · Mortar");
 
         ines.Change("Team meeting");
         ines.Find(Named("button", "Save"));
         ines.PressAtOnce("Escape", "]");
-        ines.Title("16 – 22 March 2026, Studio team · Mortar");
+        ines.Title("Week, 16 – 22 March 2026, Studio team · Mortar");
         ines.WaitGone(By.CssSelector("aside"));
         // The other way round: what is pressed right after the desk was asked for is meant for it.
         ines.PressAtOnce("/", "]");
-        ines.Title("23 – 29 March 2026, Studio team · Mortar");
+        ines.Title("Week, 23 – 29 March 2026, Studio team · Mortar");
         ines.PressAtOnce("n", "]", "/");
         ines.Find(By.XPath("//aside//button[starts-with(., 'Add to ')]"));
-        ines.Title("23 – 29 March 2026, Studio team · Mortar");
+        ines.Title("Week, 23 – 29 March 2026, Studio team · Mortar");
     }
 
     [Fact]

@@ -64,6 +64,14 @@ internal sealed class Browser : IDisposable
         return await response.Content.ReadAsByteArrayAsync();
     }
 
+    /// <summary>An answer as it comes over the line, for who takes these encodings.</summary>
+    public Task<HttpResponseMessage> Raw(string path, string takes)
+    {
+        var request = new HttpRequestMessage(HttpMethod.Get, path);
+        request.Headers.TryAddWithoutValidation("Accept-Encoding", takes);
+        return client.SendAsync(request, TestContext.Current.CancellationToken);
+    }
+
     /// <summary>Gets something only where it is other than what is known.</summary>
     public async Task<Answer> Get(string path, string ifNoneMatch)
     {

@@ -142,6 +142,7 @@ internal static class MortarHost
         }
 
         app.UseNoStore();
+        app.UseAnswerSizes();
         app.UseOwnOriginForLive(options);
         app.UseRouting();
         app.UseAuthentication();
@@ -190,7 +191,7 @@ internal static class MortarHost
         {
             app.MapFallbackToFile(
                 "index.html",
-                new StaticFileOptions { FileProvider = files, OnPrepareResponse = WebFiles.Prepare }
+                new StaticFileOptions { FileProvider = files, OnPrepareResponse = WebFiles.PreparePage }
             );
         }
 

@@ -64,6 +64,17 @@ internal static class WebFiles
         }
     }
 
+    /// <summary>The one page for all paths; where there is nothing at a path, the page comes as well and leads on to the wall.</summary>
+    public static void PreparePage(StaticFileResponseContext context)
+    {
+        Prepare(context);
+        var (request, response) = (context.Context.Request, context.Context.Response);
+        if (response.StatusCode == StatusCodes.Status200OK && !WebPages.Has($"/{request.RouteValues["path"]}"))
+        {
+            response.StatusCode = StatusCodes.Status404NotFound;
+        }
+    }
+
     private static bool IsAsset(HttpRequest request) =>
         request.Path.StartsWithSegments("/assets", StringComparison.Ordinal);
 

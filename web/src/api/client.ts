@@ -1,6 +1,7 @@
 import createClient, { type Middleware } from 'openapi-fetch'
 import { ProblemError } from './problem'
 import type { components, paths } from './schema'
+import { signedInAgain } from './signedOut'
 
 export type Schema = components['schemas']
 
@@ -49,6 +50,9 @@ const answered = (request: Request) => {
   act.at = performance.now()
 }
 
+/** Requests as they were before they were sent: one whose sign-in had ended is sent once more after somebody signed in again. */
+const unsent = new WeakMap<Request, Request>()
+
 const withToken: Middleware = {
   onRequest({ request }) {
     if (request.method !== 'GET') {
@@ -57,10 +61,17 @@ const withToken: Middleware = {
       const set = request.headers.get('X-Change-Set')
       if (set) sent(set)
     }
+    if (!request.url.includes('/api/session')) unsent.set(request, request.clone())
     return request
   },
-  onResponse({ request }) {
+  async onResponse({ request, response }) {
+    const again = response.status === 401 ? unsent.get(request) : undefined
+    if (again && (await signedInAgain())) {
+      if (again.method !== 'GET') again.headers.set('X-Antiforgery', antiforgeryToken)
+      return fetch(again).finally(() => answered(request))
+    }
     answered(request)
+    return response
   },
   onError({ request }) {
     answered(request)

@@ -7,6 +7,7 @@ import { PersonProvider } from '../reader/person'
 import { type Person, sessionQuery } from '../reader/session'
 import { lazyNamed } from '../ui/lazyNamed'
 import { Page } from '../ui/Page'
+import { Shell } from '../ui/Shell'
 
 const SignedInApp = lazyNamed(() => import('./SignedInApp'), 'SignedInApp')
 
@@ -46,7 +47,7 @@ const pages: readonly [string, ComponentType][] = [
 export function App() {
   const session = useQuery(sessionQuery)
   if (session.isError) return <Page title="Mortar cannot be reached">{sentenceOf(session.error)}</Page>
-  if (!session.data) return null
+  if (!session.data) return <Shell />
 
   const { person, demo, needsFirstAccount, now } = session.data
   return (
@@ -56,7 +57,7 @@ export function App() {
           key={path}
           path={path}
           element={
-            <Suspense fallback={null}>
+            <Suspense fallback={<Shell />}>
               <Shown />
             </Suspense>
           }
@@ -66,7 +67,7 @@ export function App() {
         <Route
           path="/post-room"
           element={
-            <Suspense fallback={null}>
+            <Suspense fallback={<Shell />}>
               <PostRoomPage />
             </Suspense>
           }
@@ -76,7 +77,7 @@ export function App() {
         path="/first-account"
         element={
           needsFirstAccount ? (
-            <Suspense fallback={null}>
+            <Suspense fallback={<Shell />}>
               <FirstAccountPage />
             </Suspense>
           ) : (
@@ -105,7 +106,7 @@ function Welcome({ first, demo }: { first: boolean; demo: boolean }) {
 function SignedIn({ person, now, demo }: { person: Person; now: string; demo: boolean }) {
   return (
     <PersonProvider person={person} now={now} demo={demo}>
-      <Suspense fallback={null}>
+      <Suspense fallback={<Shell />}>
         <SignedInApp />
       </Suspense>
     </PersonProvider>

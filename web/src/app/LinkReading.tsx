@@ -1,7 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { ChevronLeft, ChevronRight } from 'lucide-react'
 import { type ReactNode, useState } from 'react'
-import { Temporal } from 'temporal-polyfill'
 import type { Schema } from '../api/client'
 import { sentenceOf } from '../api/problem'
 import type { Layer } from '../model/bricks'

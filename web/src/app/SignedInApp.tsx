@@ -1,12 +1,11 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { type ComponentType, Suspense, useEffect } from 'react'
-import { Navigate, Route, Routes } from 'react-router'
+import { Route, Routes } from 'react-router'
 import { TopBar } from '../frame/TopBar'
 import { useReader } from '../reader/person'
 import { lazyNamed } from '../ui/lazyNamed'
-import { lastView } from '../wall/read/lastView'
 import { WallPage } from '../wall/WallPage'
-import { openLiveLine } from './live'
+import { FirstView } from './FirstView'
 
 const AccessTablePage = lazyNamed(() => import('../features/access/AccessTablePage'), 'AccessTablePage')
 
@@ -52,6 +51,10 @@ const ConfirmAddressPage = lazyNamed(
 
 const ReminderBar = lazyNamed(() => import('../features/reminders/ReminderBar'), 'ReminderBar')
 
+const SignInAgain = lazyNamed(() => import('../features/accounts/SignInAgain'), 'SignInAgain')
+
+const DownBar = lazyNamed(() => import('./DownBar'), 'DownBar')
+
 const NewsBar = lazyNamed(() => import('../features/inbox/NewsBar'), 'NewsBar')
 
 /** The pages that lay something of their own into the bar. */
@@ -86,7 +89,10 @@ export function SignedInApp() {
   const { person } = useReader()
   const { id } = person
   useEffect(() => {
-    if (id) return openLiveLine(queries)
+    if (!id) return
+    // What is on the page comes first; the line then tells what changed since.
+    const line = import('./live').then(({ openLiveLine }) => openLiveLine(queries))
+    return () => void line.then((close) => close())
   }, [queries, id])
 
   return (
@@ -94,6 +100,8 @@ export function SignedInApp() {
       <Suspense fallback={null}>
         <ReminderBar />
         <NewsBar />
+        <DownBar />
+        <SignInAgain />
       </Suspense>
       <p data-news="true" role="status" className="sr-only" />
       <Routes>
@@ -123,7 +131,7 @@ export function SignedInApp() {
           />
         ))}
         <Route path="/:view/:date?" element={<WallPage />} />
-        <Route path="*" element={<Navigate to={`/${lastView()}`} replace />} />
+        <Route path="*" element={<FirstView />} />
       </Routes>
     </>
   )

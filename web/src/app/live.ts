@@ -1,7 +1,9 @@
-import { HubConnectionBuilder, LogLevel } from '@microsoft/signalr'
+import { HubConnectionBuilder, HubConnectionState, LogLevel } from '@microsoft/signalr'
 import type { QueryClient } from '@tanstack/react-query'
 import { answeredAt } from '../api/client'
 import { isTopic, topics } from '../api/topics'
+import { say } from '../ui/say'
+import { isConnected } from './connection'
 import { freshener } from './freshen'
 
 /** Opens the live line: notices say that something changed, and what is shown is fetched anew. Returns how to close it. */
@@ -20,33 +22,63 @@ export function openLiveLine(queries: QueryClient): () => void {
     if (!isTopic(topic)) return
     fresh.heard(topics[topic], sets)
     if (topic === 'wall' && (sets.length === 0 || sets.some((set) => answeredAt(set) === null)))
-      announce('Somebody changed the wall.')
+      say('Somebody changed the wall.')
   })
   // While the line was down changes may have been missed.
-  line.onreconnected(() => void queries.invalidateQueries())
-  const setOpen = (open: boolean) => document.documentElement.toggleAttribute('data-live', open)
-  line.onclose(() => setOpen(false))
+  line.onreconnected(() => {
+    setOpen(true)
+    void queries.invalidateQueries()
+  })
+  const setOpen = (open: boolean) => {
+    document.documentElement.toggleAttribute('data-live', open)
+    isConnected(open)
+  }
   line.onreconnecting(() => setOpen(false))
-  const started = line.start().then(
-    () => {
+  let isWanted = true
+  let isFirst = true
+  let again: ReturnType<typeof setTimeout> | undefined
+  /** It is begun until it stands: by itself it only comes back where it stood before. */
+  const start = async (): Promise<void> => {
+    clearTimeout(again)
+    if (!isWanted || line.state !== HubConnectionState.Disconnected) return
+    try {
+      await line.start()
+      if (!isWanted) return
       setOpen(true)
       // What changed after the page was fetched and before the line was open was told to nobody.
-      for (const key of ['shelf', 'wall', 'inbox']) void queries.invalidateQueries({ queryKey: [key] })
-    },
-    () => setOpen(false),
-  )
+      if (isFirst)
+        for (const key of ['shelf', 'wall', 'inbox']) void queries.invalidateQueries({ queryKey: [key] })
+      else void queries.invalidateQueries()
+    } catch {
+      if (!isWanted) return
+      setOpen(false)
+      again = setTimeout(() => {
+        started = start()
+      }, 5_000)
+    }
+    isFirst = false
+  }
+  let started = start()
+  line.onclose(() => {
+    if (!isWanted) return
+    setOpen(false)
+    started = start()
+  })
+  // A device says sooner than any line that it has no network, and that it has it again; a tab that slept asks at once.
+  const goOn = () => {
+    started = start()
+  }
+  const offline = () => void line.stop()
+  window.addEventListener('offline', offline)
+  window.addEventListener('online', goOn)
+  document.addEventListener('visibilitychange', goOn)
   return () => {
+    isWanted = false
+    clearTimeout(again)
+    window.removeEventListener('offline', offline)
+    window.removeEventListener('online', goOn)
+    document.removeEventListener('visibilitychange', goOn)
     fresh.stop()
     void started.then(() => line.stop())
   }
-}
-
-/** For whom the wall is read aloud, politely. */
-function announce(sentence: string) {
-  const news = document.querySelector('[data-news]')
-  if (!news) return
-  news.textContent = ''
-  requestAnimationFrame(() => {
-    news.textContent = sentence
-  })
 }

@@ -6,6 +6,7 @@ import { inboxQuery } from '../model/inboxQuery'
 import { useReader } from '../reader/person'
 import { signOut } from '../reader/session'
 import { chooseTheme, chosenTheme, themes } from '../reader/theme'
+import { toMain } from '../ui/keptFocus'
 import { Logo } from '../ui/Logo'
 import { Menu, MenuItem, MenuLabel, MenuLine } from '../ui/Menu'
 import { useActs } from '../undo/acts'
@@ -26,7 +27,7 @@ export function TopBar({ children }: { children?: ReactNode }) {
   const leave = () => signOut().then(() => window.location.assign('/'), acts.failed)
   return (
     <header className="flex min-h-12 flex-wrap items-center gap-x-3 gap-y-1 bg-bar max-sm:gap-x-1.5 px-4 py-1.5 text-on-bar max-sm:px-2">
-      <button type="button" className="skip" onClick={skip}>
+      <button type="button" className="skip" onClick={toMain}>
         Skip the bar
       </button>
       <Link
@@ -86,14 +87,6 @@ export function TopBar({ children }: { children?: ReactNode }) {
       </div>
     </header>
   )
-}
-
-/** What the page is for has the focus then. */
-const skip = () => {
-  const main = document.querySelector('main')
-  if (!main) return
-  main.tabIndex = -1
-  main.focus()
 }
 
 /** The first letters of the first and the last name. */

@@ -1,4 +1,3 @@
-import { Temporal } from 'temporal-polyfill'
 import { addDays } from './times'
 import { weekStart } from './views'
 

@@ -1,4 +1,3 @@
-import { Temporal } from 'temporal-polyfill'
 import type { Time } from './bricks'
 
 /** Pure computation on the wall's own clock. Times are local, as the server gave them; zones never come into it. */

@@ -1,4 +1,3 @@
-import { Temporal } from 'temporal-polyfill'
 import { addDays, daysFrom } from './times'
 
 /** The five ways to look at the wall. */
@@ -21,9 +20,12 @@ export const spans: Record<View, readonly number[]> = {
   agenda: [14, 7, 28, 84],
 }
 
+/** On a phone three days of the roster are in sight, and two weeks are pushed aside under the names. */
+const phoneRoster = 14
+
 /** How many days a view shows where so many are wished for. */
-export const spanOf = (view: View, wished: number): number =>
-  spans[view].includes(wished) ? wished : (spans[view][0] ?? 7)
+export const spanOf = (view: View, wished: number, narrow = false): number =>
+  spans[view].includes(wished) ? wished : narrow && view === 'roster' ? phoneRoster : (spans[view][0] ?? 7)
 
 /** The longest range that is shown at once, in days. */
 export const longestRange = 366

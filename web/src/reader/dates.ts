@@ -1,5 +1,3 @@
-import { Temporal } from 'temporal-polyfill'
-
 /** How dates and hours are written; set once for the person who reads (their locale and clock). */
 let locale = 'en-GB'
 let twelve = false

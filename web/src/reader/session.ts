@@ -24,7 +24,11 @@ export const signIn = (address: string, password: string) =>
 export const signInAsDemoPerson = (personId: string) =>
   unwrap(api.POST('/api/demo/session/{personId}', { params: { path: { personId } } }))
 
-export const signOut = () => unwrap(api.DELETE('/api/session'))
+/** What was being written in this tab goes with who wrote it. */
+export const signOut = async () => {
+  await unwrap(api.DELETE('/api/session'))
+  sessionStorage.clear()
+}
 
 export const makeFirstAccount = (body: Schema['FirstAccountBody']) =>
   unwrap(api.POST('/api/first-account', { body }))

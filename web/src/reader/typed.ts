@@ -1,4 +1,3 @@
-import { Temporal } from 'temporal-polyfill'
 import { dayNamesNear, isDayFirst, monthsWritten, weekdaysWritten } from './dates'
 
 const english = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec']

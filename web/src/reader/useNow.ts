@@ -1,5 +1,4 @@
 import { useEffect, useState } from 'react'
-import { Temporal } from 'temporal-polyfill'
 import { useReader } from './person'
 
 /** The local time that is now on the reader's clock; renewed every half minute. */

@@ -1,7 +1,6 @@
 import { CalendarDays } from 'lucide-react'
 import { Popover } from 'radix-ui'
 import { useState } from 'react'
-import { Temporal } from 'temporal-polyfill'
 import { fieldDateText, longDayText, monthText, weekdayText } from '../reader/dates'
 import { useReader } from '../reader/person'
 import { isoDay } from '../reader/preferences'

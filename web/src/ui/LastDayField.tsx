@@ -1,4 +1,3 @@
-import { Temporal } from 'temporal-polyfill'
 import { useReader } from '../reader/person'
 import { Check } from './Check'
 import { DateField } from './DateField'

@@ -1,51 +1,74 @@
-import { DropdownMenu } from 'radix-ui'
-import type { ReactNode } from 'react'
+import {
+  cloneElement,
+  type KeyboardEvent,
+  type ReactElement,
+  type ReactNode,
+  Suspense,
+  use,
+  useState,
+} from 'react'
+import { lazyNamed } from './lazyNamed'
+import { MenuContext, type MenuParts } from './menuParts'
+
+const load = () => import('./OpenMenu')
+const OpenMenu = lazyNamed(load, 'OpenMenu')
 
 interface MenuProps {
-  trigger: ReactNode
+  /** The button that opens it. */
+  trigger: ReactElement<Record<string, unknown>>
   children: ReactNode
   side?: 'top' | 'bottom'
 }
 
 /** A menu under (or over) the button that opens it. The wall behind it stays usable. */
 export function Menu({ trigger, children, side = 'bottom' }: MenuProps) {
+  const [isUsed, setUsed] = useState(false)
+  const plain = cloneElement(trigger, {
+    'aria-haspopup': 'menu',
+    'aria-expanded': false,
+    onPointerEnter: () => void load(),
+    onFocus: () => void load(),
+    onClick: () => setUsed(true),
+    onKeyDown: (event: KeyboardEvent) => {
+      if (event.key !== 'ArrowDown') return
+      event.preventDefault()
+      setUsed(true)
+    },
+  })
+  if (!isUsed) return plain
   return (
-    <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger asChild>{trigger}</DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          side={side}
-          align="start"
-          sideOffset={4}
-          collisionPadding={8}
-          className="z-40 max-h-[70vh] min-w-52 overflow-y-auto rounded-control border border-cement-300 bg-surface p-1 shadow-lg"
-        >
-          {children}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+    <Suspense fallback={plain}>
+      <OpenMenu trigger={trigger} side={side}>
+        {children}
+      </OpenMenu>
+    </Suspense>
   )
 }
 
+function useParts(): MenuParts {
+  const parts = use(MenuContext)
+  if (!parts) throw new Error('It is in no menu.')
+  return parts
+}
+
 export function MenuItem({ onSelect, children }: { onSelect: () => void; children: ReactNode }) {
+  const { Item } = useParts()
   return (
-    <DropdownMenu.Item
+    <Item
       onSelect={onSelect}
-      className="cursor-pointer rounded-control px-3 py-1.5 outline-none data-[highlighted]:bg-ink data-[highlighted]:text-on-ink"
+      className="menu-item cursor-pointer rounded-control px-3 py-1.5 outline-none data-[highlighted]:bg-ink data-[highlighted]:text-on-ink"
     >
       {children}
-    </DropdownMenu.Item>
+    </Item>
   )
 }
 
 export function MenuLabel({ children }: { children: ReactNode }) {
-  return (
-    <DropdownMenu.Label className="written px-3 py-1 text-[12px] text-cement-600">
-      {children}
-    </DropdownMenu.Label>
-  )
+  const { Label } = useParts()
+  return <Label className="written px-3 py-1 text-[12px] text-cement-600">{children}</Label>
 }
 
 export function MenuLine() {
-  return <DropdownMenu.Separator className="my-1 h-px bg-cement-200" />
+  const { Separator } = useParts()
+  return <Separator className="my-1 h-px bg-cement-200" />
 }

@@ -49,6 +49,7 @@ export function PeriodNav({ title, today, onMove, onNow, onGo }: PeriodNavProps)
         </h1>
       ) : (
         <form onSubmit={go} className="max-sm:flex-1">
+          <h1 className="sr-only">{title}</h1>
           <input
             aria-label="Go to a date"
             placeholder="14 may, +3w, 2026-05-14"

@@ -1,15 +1,17 @@
-import { Suspense } from 'react'
+import { Suspense, useRef } from 'react'
 import { Navigate, useParams } from 'react-router'
 import { sentenceOf } from '../api/problem'
 import { writeMoment } from '../features/history/momentPlace'
 import { Shelf } from '../features/shelf/Shelf'
-import { isView, type View } from '../model/views'
+import { isView, type View, views } from '../model/views'
 import { monthText, periodText } from '../reader/dates'
 import { lazyNamed } from '../ui/lazyNamed'
 import { useTitle } from '../ui/useTitle'
+import { useSwipe } from './hand/useSwipe'
 import { useWallKeys } from './hand/useWallKeys'
 import { PrintHead } from './PrintHead'
 import { WallRibbon } from './ribbon/WallRibbon'
+import { useSaid } from './useSaid'
 import { useWall, type Wall, WallProvider } from './useWall'
 import { WallBar } from './WallBar'
 import { WallNotes } from './WallNotes'
@@ -36,15 +38,25 @@ function OpenWall({ view }: { view: View }) {
   const wall = useWall(view)
   const { at, group, read } = wall
   useWallKeys(wall)
+  const main = useRef<HTMLElement>(null)
+  useSwipe(main, at.step)
   const title = view === 'month' ? monthText(at.date) : periodText(at.period.first, at.period.last)
-  useTitle(group ? `${title}, ${group.name}` : title)
+  const label = views.find((one) => one.value === view)?.label ?? ''
+  useTitle([label, title, group?.name].filter(Boolean).join(', '))
+  useSaid(`${label}, ${title}`, read.isHere)
   return (
     <div className="page">
       <WallBar wall={wall} title={title} />
       {!at.as && !wall.isAtRest && <WallRibbon wall={wall} />}
       <PrintHead group={group?.name} title={title} layers={read.byId.values()} />
       <WallNotes {...wall} />
-      <main className="relative flex min-h-0 flex-1" data-fills="true">
+      <main
+        ref={main}
+        className="relative flex min-h-0 flex-1"
+        data-fills="true"
+        data-waits={!read.isHere}
+        aria-busy={!read.isHere}
+      >
         <Suspense fallback={<section aria-label="Wall" className="flex-1 bg-surface" />}>
           <WallView wall={wall} />
         </Suspense>
@@ -78,6 +90,7 @@ function Marked({ wall: { marks, layers } }: { wall: Wall }) {
       layers={layers}
       onDelete={() => void marks.deleteAll()}
       onPutIn={(layer) => void marks.putIn(layer)}
+      onCopy={(days) => void marks.copyBy(days)}
       onClear={marks.clear}
     />
   )

@@ -9,6 +9,7 @@ import type { ViewProps } from './viewProps'
 import { WeekView } from './week/WeekView'
 
 const loadMonth = () => import('./month/MonthView')
+const PhoneMonth = lazyNamed(() => import('./month/PhoneMonth'), 'PhoneMonth')
 const loadAgenda = () => import('./agenda/AgendaView')
 const MonthView = lazyNamed(loadMonth, 'MonthView')
 const AgendaView = lazyNamed(loadAgenda, 'AgendaView')
@@ -46,6 +47,8 @@ export function WallView({ wall }: { wall: Wall }) {
           cover={wall.asked.cover}
           names={names}
           together={wall.asked.together}
+          narrow={at.narrow}
+          date={at.date}
           pinned={pinned}
           onPin={(key) => {
             const next = pinned.includes(key) ? pinned.filter((one) => one !== key) : [...pinned, key]
@@ -55,13 +58,24 @@ export function WallView({ wall }: { wall: Wall }) {
         />
       )
     case 'month':
+      if (at.narrow)
+        return (
+          <PhoneMonth
+            {...shared}
+            zone={zone}
+            month={at.date.slice(0, 7)}
+            chosen={at.date}
+            names={names}
+            onChoose={at.turnTo}
+          />
+        )
       return (
         <MonthView {...shared} zone={zone} month={at.date.slice(0, 7)} onDay={(day) => at.goTo(day, 'day')} />
       )
     case 'agenda':
       return <AgendaView {...shared} zone={zone} names={names} onRange={at.showRange} />
     default:
-      return <WeekView {...shared} lanes={read.lanes} />
+      return <WeekView {...shared} lanes={read.lanes} narrow={at.narrow} date={at.date} />
   }
 }
 
@@ -80,7 +94,8 @@ function useViewProps(wall: Wall): ViewProps {
     face,
     carried,
     draftLane: carried
-      ? (rowsOfBrick(carried, read.byId.get(carried.calendarId) ?? blankLayer, read.rowKeys)[0] ?? '')
+      ? moving.carry?.to ||
+        (rowsOfBrick(carried, read.byId.get(carried.calendarId) ?? blankLayer, read.rowKeys)[0] ?? '')
       : '',
     hand: {
       onOpen: moving.open,

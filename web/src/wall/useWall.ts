@@ -27,7 +27,7 @@ export function useWall(view: View) {
   const group = useWallGroup(at)
   const read = useWallRead(at, group, now)
   const marks = useMarks(read.bricks)
-  const draft = useDraft(at, group.layers, read.bricks)
+  const draft = useDraft(at, group.layers)
   const finding = useFinding(at)
   const asked = useAsked({
     view,

@@ -1,4 +1,3 @@
-import { Temporal } from 'temporal-polyfill'
 import { type Brick, type EventBrick, type Layer, type Time, titleOf } from '../model/bricks'
 import { daysOf } from '../model/times'
 import { whenText } from '../model/whenText'

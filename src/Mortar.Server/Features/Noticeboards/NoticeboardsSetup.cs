@@ -143,13 +143,13 @@ internal static class NoticeboardsSetup
         services.AddSingleton<BoardOpens>().AddHostedService(all => all.GetRequiredService<BoardOpens>());
         services.AddHostedService<NoticeboardWatch>();
 
-        // Of noticeboards alone (BoardPages): they tell the same to everybody, so that a length tells nothing.
+        // Of noticeboards, which tell the same to everybody (BoardPages), and of what AnswerSizes names; of nothing else.
         services.AddResponseCompression(options =>
         {
             options.EnableForHttps = true;
             options.Providers.Add<BrotliCompressionProvider>();
             options.Providers.Add<GzipCompressionProvider>();
-            options.MimeTypes = ["text/html", "text/calendar"];
+            options.MimeTypes = ["text/html", "text/calendar", "application/json"];
         });
     }
 

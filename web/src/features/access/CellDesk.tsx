@@ -99,7 +99,7 @@ export function CellDesk({ chosen, table, onClose }: CellDeskProps) {
     })
   }
   return (
-    <Desk title={chosen.length === 1 ? first.rowName : `${chosen.length} chosen`} onClose={onClose}>
+    <Desk title={chosen.length === 1 ? first.rowName : `${chosen.length} chosen`} onClose={onClose} stays>
       <div className="grid gap-4">
         <WhatIsChosen chosen={chosen} first={first} />
         <form

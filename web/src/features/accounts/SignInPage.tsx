@@ -59,24 +59,25 @@ function DemoPeople() {
 }
 
 /** The form by itself, also under an invitation. */
-export function SignInForm({ address: known = '' }: { address?: string }) {
+export function SignInForm({ address: known = '', onDone }: { address?: string; onDone?: () => void }) {
   const queries = useQueryClient()
+  const onSuccess = () => (onDone ? onDone() : queries.invalidateQueries())
   const [address, setAddress] = useState(known)
   const [password, setPassword] = useState('')
   const enter = useMutation({
     mutationFn: () => signIn(address, password),
-    onSuccess: () => queries.invalidateQueries(),
+    onSuccess,
   })
   const byPasskey = useMutation({
     mutationFn: signInWithPasskey,
-    onSuccess: () => queries.invalidateQueries(),
+    onSuccess,
   })
   const submit = (event: FormEvent) => {
     event.preventDefault()
     enter.mutate()
   }
   if (isCodeAsked(enter.error))
-    return <CodeForm sentence={sentenceOf(enter.error)} onBack={() => enter.reset()} />
+    return <CodeForm sentence={sentenceOf(enter.error)} onBack={() => enter.reset()} onSuccess={onSuccess} />
   return (
     <form onSubmit={submit} className="grid gap-3">
       <TextField
@@ -113,12 +114,19 @@ export function SignInForm({ address: known = '' }: { address?: string }) {
 }
 
 /** The code after the password. */
-function CodeForm({ sentence, onBack }: { sentence: string; onBack: () => void }) {
-  const queries = useQueryClient()
+function CodeForm({
+  sentence,
+  onBack,
+  onSuccess,
+}: {
+  sentence: string
+  onBack: () => void
+  onSuccess: () => void
+}) {
   const [code, setCode] = useState('')
   const enter = useMutation({
     mutationFn: () => signInWithCode(code),
-    onSuccess: () => queries.invalidateQueries(),
+    onSuccess,
     onError: () => setCode(''),
   })
   const submit = (event: FormEvent) => {

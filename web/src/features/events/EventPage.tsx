@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
 import { type EventBrick, type Layer, titleOf } from '../../model/bricks'
-import { draftOf, type EventDraft, showAsChoices } from '../../model/eventDraft'
+import { copyOf, draftOf, type EventDraft, showAsChoices } from '../../model/eventDraft'
 import { daysOf } from '../../model/times'
 import { whenAwayText, whenText } from '../../model/whenText'
 import { useReader } from '../../reader/person'
@@ -112,6 +112,7 @@ export function EventPage({ brick, layer, names, onEdit, onClose, children }: Ev
           <Button look="main" onClick={() => onEdit(form)}>
             Change
           </Button>
+          <Button onClick={() => onEdit(copyOf(form))}>Copy</Button>
           {brick.mayGiveAway && (
             <Button look="danger" onClick={() => void erase()}>
               Delete

@@ -1,4 +1,3 @@
-import { Temporal } from 'temporal-polyfill'
 import { useReader } from '../../reader/person'
 import { ClockField } from '../../ui/ClockField'
 import { DateField } from '../../ui/DateField'

@@ -1,5 +1,4 @@
 import { useState } from 'react'
-import { Temporal } from 'temporal-polyfill'
 import { sentenceOf } from '../../api/problem'
 import { whenText } from '../../model/whenText'
 import { useReader } from '../../reader/person'

@@ -4,6 +4,7 @@ import { Link } from 'react-router'
 import { useReader } from '../../reader/person'
 import { type Preferences, writePreferences } from '../../reader/preferences'
 import { Button } from '../../ui/Button'
+import { LetterKeys } from '../../ui/LetterKeys'
 import { useTitle } from '../../ui/useTitle'
 import { useActs } from '../../undo/acts'
 import { EndAccountPart, PasswordPart } from '../accounts'
@@ -59,6 +60,10 @@ export function PreferencesPage() {
           </Link>
         </div>
       </form>
+      <section className="mx-auto max-w-2xl px-6 pb-6 max-sm:px-3">
+        <h2 className="mb-2 text-lg">Keys</h2>
+        <LetterKeys />
+      </section>
       <Guardianships />
       <DevicesPart />
       <FeedsPart />

@@ -1,7 +1,7 @@
 import { useMemo } from 'react'
 import { type Brick, brickKey, timeOf, titleOf } from '../../model/bricks'
 import { dateOf } from '../../model/times'
-import { clockText, daysText, dayText, longDayText } from '../../reader/dates'
+import { clockText, dayText, longDayText } from '../../reader/dates'
 import { MarkBlock } from '../../ui/MarkSign'
 import { LightStrips, lightsOn } from '../bricks/Lights'
 import type { ViewProps } from '../viewProps'
@@ -15,6 +15,8 @@ interface AgendaListProps
   names: ReadonlyMap<string, string>
   /** All of one calendar, with its notes: where there is no desk to read them on. */
   withNotes?: boolean
+  /** Of one day that is named over it already. */
+  bare?: boolean
 }
 
 /** Bricks by day. Ranges stand on the first of their days in view. */
@@ -26,6 +28,7 @@ export function AgendaList({
   face,
   names,
   withNotes = false,
+  bare = false,
   lit = [],
   onLit = null,
 }: AgendaListProps) {
@@ -35,16 +38,18 @@ export function AgendaList({
     .filter((day) => byDay.has(day) || lightsOn(lit, day).length > 0)
     .map((day) => (
       <section key={day} className="mb-4 break-inside-avoid">
-        <h2
-          data-today={day === dateOf(now)}
-          data-past={day < dateOf(now)}
-          className="sticky top-0 z-1 border-b-2 border-ink bg-surface py-1 text-base data-[past=true]:border-cement-300 data-[past=true]:text-cement-700"
-        >
-          {longDayText(day)}
-          {day === dateOf(now) && (
-            <span className="ml-2 bg-ink px-1.5 font-text text-[12px] text-on-ink">today</span>
-          )}
-        </h2>
+        {!bare && (
+          <h2
+            data-today={day === dateOf(now)}
+            data-past={day < dateOf(now)}
+            className="sticky top-0 z-1 border-b-2 border-ink bg-surface py-1 text-base data-[past=true]:border-cement-300 data-[past=true]:text-cement-700"
+          >
+            {longDayText(day)}
+            {day === dateOf(now) && (
+              <span className="ml-2 bg-ink px-1.5 font-text text-[12px] text-on-ink">today</span>
+            )}
+          </h2>
+        )}
         <LightStrips day={day} gaps={lit} most={6} onLit={onLit} />
         <ul>
           {byDay.get(day)?.map((brick) => (
@@ -127,11 +132,17 @@ function Row({
   )
 }
 
+/** "Mon 9", or "Mon 30 March" where the other end is in another month. */
+const spanEnd = (day: string, other: string) =>
+  day.slice(0, 7) === other.slice(0, 7) ? dayText(day) : longDayText(day)
+
 function whenText(brick: Brick, zone: string): string {
   const time = timeOf(brick, zone)
   if (time.form === 'days') {
     if (time.toBeSet) return 'to be set'
-    return time.first === time.last ? 'all day' : daysText(time.first, time.last).replace(/,.*/, '')
+    return time.first === time.last
+      ? 'all day'
+      : `${spanEnd(time.first, time.last)} – ${spanEnd(time.last, time.first)}`
   }
   return dateOf(time.start) === dateOf(time.end) || time.end.endsWith('00:00:00')
     ? `${clockText(time.start)} – ${clockText(time.end)}`

@@ -113,6 +113,9 @@ export const BrickButton = memo(function BrickButton({
       data-room={room}
       data-fits={fits || undefined}
       style={style}
+      // What is carried is said as it goes; the one it was taken from has the keys.
+      tabIndex={hand === 'carried' ? -1 : undefined}
+      aria-hidden={hand === 'carried' || undefined}
       aria-pressed={state.marked || undefined}
       title={hint(brick)}
       // A press arrives by useHand; only keys (detail 0) and fingers, which it leaves alone, arrive here.

@@ -1,4 +1,5 @@
 import { Desk } from '../../ui/Desk'
+import { LetterKeys } from '../../ui/LetterKeys'
 
 const keys: readonly [string, string][] = [
   ['[  and  ]', 'earlier, later'],
@@ -17,7 +18,7 @@ const keys: readonly [string, string][] = [
   ['Delete', 'deletes what is marked'],
   [
     'M',
-    'takes the brick up; arrows move it, Shift with arrows lengthens it, Enter puts it down, Esc lets it be',
+    'takes the brick up; arrows move it (on the roster up and down hand it to another row), Shift with arrows lengthens it, Enter puts it down, Ctrl+Enter a copy of it, Esc lets it be',
   ],
   ['L', 'to the shelf'],
   ['Z', 'undo; what was done before this page, or elsewhere, is named first'],
@@ -29,6 +30,9 @@ const keys: readonly [string, string][] = [
 export function KeyList({ onClose }: { onClose: () => void }) {
   return (
     <Desk title="Keys" onClose={onClose}>
+      <div className="mb-4">
+        <LetterKeys />
+      </div>
       <dl className="grid grid-cols-[4rem_1fr] gap-y-2">
         {keys.map(([key, what]) => (
           <div key={key} className="col-span-2 grid grid-cols-subgrid">

@@ -1,18 +1,21 @@
 import { useState } from 'react'
 import type { ReachAsked } from '../../features/events/eventQueries'
 import { useSight } from '../../features/events/useSight'
-import { type Brick, brickKey, type EventBrick, type Layer, titleOf } from '../../model/bricks'
-import { brickOf, differences, draftOf, type EventDraft } from '../../model/eventDraft'
-import { useActs } from '../../undo/acts'
+import { brickKey, type Layer, titleOf } from '../../model/bricks'
+import type { EventDraft } from '../../model/eventDraft'
+import { useReader } from '../../reader/person'
 import type { WallPlace } from '../read/useWallPlace'
 import type { DeskPlace } from './deskPlace'
+import { useKeptDrafts } from './useKeptDrafts'
 
 export type Draft = ReturnType<typeof useDraft>
 
-/** What is being written on the desk: it is left by laying something else there, and can be brought back. */
-export function useDraft({ desk, place }: WallPlace, layers: readonly Layer[], bricks: readonly Brick[]) {
-  const acts = useActs()
-  const [form, setForm] = useState<EventDraft | null>(null)
+/** What is being written on the desk: it is left by laying something else there, and is kept until it is saved or let go. */
+export function useDraft({ desk, place }: WallPlace, layers: readonly Layer[]) {
+  const kept = useKeptDrafts(useReader().person.id)
+  const isWriting = desk?.kind === 'writing'
+  // A page that was loaded anew while something was written goes on with that.
+  const [form, setForm] = useState<EventDraft | null>(() => (isWriting ? (kept.all.at(-1) ?? null) : null))
   const [met, setMet] = useState<EventDraft | null>(null)
   const [asked, setAsked] = useState<ReachAsked>(null)
   const sight = useSight(form, layers)
@@ -29,12 +32,13 @@ export function useDraft({ desk, place }: WallPlace, layers: readonly Layer[], b
     setAsked(null)
     place(next)
   }
-  const titleIn = ({ title, calendarId }: { title: string; calendarId: string }) =>
-    titleOf(title, layers.find((layer) => layer.calendarId === calendarId)?.purpose)
 
   return {
     form,
-    setForm,
+    setForm: (next: EventDraft) => {
+      setForm(next)
+      kept.keep(next)
+    },
     /** What somebody else saved meanwhile. */
     met,
     setMet,
@@ -42,27 +46,23 @@ export function useDraft({ desk, place }: WallPlace, layers: readonly Layer[], b
     asked,
     /** How the reader stands to what they write. */
     sight,
-    titleIn,
+    /** What was written and not saved, and is not being written at this moment. */
+    left: kept.all.filter((one) => !(isWriting && form && brickKey(one) === brickKey(form))),
+    forget: kept.drop,
+    titleIn: ({ title, calendarId }: { title: string; calendarId: string }) =>
+      titleOf(title, layers.find((layer) => layer.calendarId === calendarId)?.purpose),
     open,
-    close: () => turnTo(null),
-    /** Lays something else on the desk; what was written is forgotten. */
+    /** It is saved or settled otherwise, and nothing is left of it to be kept. */
+    close: () => {
+      if (form) kept.drop(form)
+      turnTo(null)
+    },
+    /** Lays something else on the desk. */
     put: (next: DeskPlace) => {
       setForm(null)
       place(next)
     },
     /** Lays something else on the desk, or nothing; what was written and not saved can be brought back. */
-    leaveFor: (next: DeskPlace | null) => {
-      const left = desk?.kind === 'writing' && asked === null && sight?.kind === 'writes' ? sight.form : null
-      turnTo(next)
-      if (left && isWritten(left, bricks))
-        acts.offer(`“${titleIn(left)}” was not saved.`, 'Bring it back', () => open(left))
-    },
+    leaveFor: turnTo,
   }
-}
-
-/** Whether a form holds something that the wall does not. */
-function isWritten(form: EventDraft, bricks: readonly Brick[]): boolean {
-  if (form.before === null) return form.title !== '' || (form.notes ?? '') !== '' || form.place !== ''
-  const there = bricks.find((brick): brick is EventBrick => brickKey(brick) === brickKey(brickOf(form)))
-  return there !== undefined && differences(form, draftOf(there)).length > 0
 }

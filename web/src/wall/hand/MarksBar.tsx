@@ -10,11 +10,21 @@ interface MarksBarProps {
   layers: readonly Layer[]
   onDelete: () => void
   onPutIn: (layer: Layer) => void
+  onCopy: (days: number) => void
   onClear: () => void
 }
 
 /** What can be done with several marked bricks at once. */
-export function MarksBar({ count, away, hasSeries, layers, onDelete, onPutIn, onClear }: MarksBarProps) {
+export function MarksBar({
+  count,
+  away,
+  hasSeries,
+  layers,
+  onDelete,
+  onPutIn,
+  onCopy,
+  onClear,
+}: MarksBarProps) {
   const [asked, setAsked] = useState<Layer | null>(null)
   const putIn = (calendarId: string) => {
     const layer = layers.find((one) => one.calendarId === calendarId)
@@ -44,6 +54,17 @@ export function MarksBar({ count, away, hasSeries, layers, onDelete, onPutIn, on
               {layer.name}
             </option>
           ))}
+      </select>
+      <select
+        aria-label="Copy"
+        value=""
+        onChange={(event) => onCopy(Number(event.target.value))}
+        className="rounded-control border border-on-ink/40 bg-ink px-1 py-1"
+      >
+        <option value="">Copy …</option>
+        <option value="1">a day on</option>
+        <option value="7">a week on</option>
+        <option value="28">four weeks on</option>
       </select>
       <button type="button" onClick={onDelete} className="rounded-control px-2 py-1 underline">
         Delete

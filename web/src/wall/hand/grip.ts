@@ -55,21 +55,25 @@ export function gripAt(
   place: Place,
   { x, y }: { x: number; y: number },
   find: (key: string) => Brick | undefined,
+  isFinger = false,
 ): Grip | null {
   const brickAt = target.closest<HTMLElement>('[data-brick]')
   const brick = brickAt ? find(brickAt.getAttribute('data-brick') ?? '') : undefined
   if (!brickAt || !brick) return target.closest('button, a, input') ? null : { kind: 'make', place }
   // The band of a day of very many dates is none of them, and is changed on the desk.
   if (brick.form !== 'event' || !brick.mayChange || brick.dates > 1) return null
-  const edge = edgeAt(brickAt, x, y)
+  const edge = edgeAt(brickAt, x, y, isFinger ? nearFingerPx : nearPx)
   return edge ? { kind: 'stretch', brick, edge: edge.end } : { kind: 'move', brick, place }
 }
 
 /** How near to an edge the pointer takes hold of it, in pixels. */
 const nearPx = 6
 
+/** The same for a finger; a brick has a middle left to be moved by. */
+const nearFingerPx = 14
+
 /** The end of a brick that a point of the screen is at, where it can be lengthened there (data-ends). */
-function edgeAt(brick: HTMLElement, x: number, y: number) {
+function edgeAt(brick: HTMLElement, x: number, y: number, near = nearPx) {
   const box = brick.getBoundingClientRect()
   const away = { top: y - box.top, left: x - box.left, bottom: box.bottom - y, right: box.right - x }
   const ends = brick.dataset.ends?.split(' ') ?? []
@@ -77,9 +81,11 @@ function edgeAt(brick: HTMLElement, x: number, y: number) {
     ['last', ['bottom', 'right']],
     ['first', ['top', 'left']],
   ] as const)
-    for (const edge of edges)
-      if (ends.includes(edge) && away[edge] <= nearPx)
-        return { end, way: edge === 'top' || edge === 'bottom' ? 'down' : 'across' }
+    for (const edge of edges) {
+      const isDown = edge === 'top' || edge === 'bottom'
+      const reach = Math.min(near, (isDown ? box.height : box.width) / 3)
+      if (ends.includes(edge) && away[edge] <= reach) return { end, way: isDown ? 'down' : 'across' }
+    }
   return null
 }
 

@@ -1,36 +1,63 @@
 import { type KeyboardEvent, useState } from 'react'
 import { type Brick, brickKey, type EventBrick, type Time } from '../../model/bricks'
 import { addDays, dateOf, localAt, minuteOf, moved, step, stretchedTo } from '../../model/times'
+import { whenText } from '../../model/whenText'
+import { say } from '../../ui/say'
 
-interface Carry {
+export interface Carry {
   brick: EventBrick
   time: Time
+  /** The row it was taken up in and the one it is in by now; empty where a view has no rows. */
+  from: string
+  to: string
 }
 
-/** Moving a brick by keys: M takes it up, arrows move it, Shift with arrows lengthens it, Enter puts it down, Esc lets it be. */
+/**
+ * Moving a brick by keys: M takes it up, arrows move it, Shift with arrows lengthens it, Enter puts it down, Ctrl with Enter a
+ * copy of it, Esc lets it be. On the roster up and down hand it to another row.
+ */
 export function useCarry(
-  onChange: (brick: EventBrick, time: Time) => void,
+  onPut: (carry: Carry, copy: boolean) => void,
   onRefused: (sentence: string) => void,
 ) {
   const [carry, setCarry] = useState<Carry | null>(null)
+
+  const takeUp = (brick: Brick, at: Element | null) => {
+    if (brick.form === 'event' && brick.mayChange && brick.dates === 1) {
+      const row = rowOf(at)
+      setCarry({ brick, time: brick.time, from: row, to: row })
+      say(
+        row === ''
+          ? 'Taken up. Arrows move it, Shift with arrows lengthens it, Enter puts it down, Escape lets it be.'
+          : 'Taken up. Left and right move it, up and down hand it to another row, Enter puts it down, Escape lets it be.',
+      )
+    } else onRefused('This event can be read, but not moved, with your step on its calendar.')
+  }
+  const letBe = () => {
+    setCarry(null)
+    say('It stays where it was.')
+  }
+  const move = (next: Carry) => {
+    setCarry(next)
+    const row = rowsShown().find((one) => one.key === next.to)
+    say(row && next.to !== next.from ? `${row.name}, ${whenText(next.time)}` : whenText(next.time))
+  }
 
   const onBrickKey = (event: KeyboardEvent, brick: Brick) => {
     const key = event.key.length === 1 ? event.key.toLowerCase() : event.key
     if (!carry) {
       if (key !== 'm' || event.ctrlKey || event.metaKey || event.altKey) return
       event.preventDefault()
-      if (brick.form === 'event' && brick.mayChange && brick.dates === 1)
-        setCarry({ brick, time: brick.time })
-      else onRefused('This event can be read, but not moved, with your step on its calendar.')
+      takeUp(brick, event.currentTarget)
       return
     }
     if (brickKey(carry.brick) !== brickKey(brick)) return
-    const next = event.shiftKey ? longer(carry.time, key) : elsewhere(carry.time, key)
-    if (next) setCarry({ ...carry, time: next })
+    const next = carriedBy(carry, key, event.shiftKey)
+    if (next) move(next)
     else if (key === 'Enter') {
-      onChange(carry.brick, carry.time)
+      onPut(carry, event.ctrlKey || event.metaKey || event.altKey)
       setCarry(null)
-    } else if (key === 'Escape' || key === 'Tab') setCarry(null)
+    } else if (key === 'Escape' || key === 'Tab') letBe()
     else return
     if (key !== 'Tab') {
       event.preventDefault()
@@ -38,8 +65,33 @@ export function useCarry(
     }
   }
 
-  return { carry, onBrickKey }
+  return { carry, takeUp, onBrickKey }
 }
+
+/** Where an arrow carries it; null for every other key. */
+function carriedBy(carry: Carry, key: string, isLonger: boolean): Carry | null {
+  const down = key === 'ArrowDown' ? 1 : key === 'ArrowUp' ? -1 : 0
+  if (down !== 0 && carry.from !== '' && !isLonger) {
+    const rows = rowsShown()
+    const to = rows[rows.findIndex((one) => one.key === carry.to) + down]?.key ?? carry.to
+    return { ...carry, to }
+  }
+  const time = isLonger ? longer(carry.time, key) : elsewhere(carry.time, key)
+  return time && { ...carry, time }
+}
+
+/** The row of the roster something is in; empty outside of it. */
+const rowOf = (at: Element | null): string =>
+  at?.closest('[role="row"]')?.querySelector<HTMLElement>('[data-row]')?.dataset.row ?? ''
+
+/** The rows of the roster as they stand, from the top. */
+const rowsShown = () =>
+  [...document.querySelectorAll('[role="grid"] [role="row"]')].flatMap((row) => {
+    const key = rowOf(row)
+    return key === ''
+      ? []
+      : [{ key, name: row.querySelector('[role="rowheader"] span span')?.textContent ?? '' }]
+  })
 
 function elsewhere(time: Time, key: string): Time | null {
   switch (key) {

@@ -42,6 +42,10 @@ interface HandOptions {
 /** Less than this is a press, not a drag. */
 const tremble = 4
 
+/** Where something ends that is drawn by resting on an empty place; null where the wall has no hours. */
+const drawnTo = ({ minute }: Place, length: number) =>
+  minute === null ? null : Math.min(1440, minute + length)
+
 /** How long a finger rests before it takes a brick up; until then it scrolls. */
 const holdMs = 350
 
@@ -61,14 +65,17 @@ export function useHand({
   const [taken, setGhost] = useState<(Ghost & { putAmong?: readonly Brick[] }) | null>(null)
   // What was put down stays in sight until the wall is drawn with it.
   const ghost = taken?.putAmong && taken.putAmong !== bricks ? null : taken
-  const grip = useRef<{ grip: Grip; x: number; y: number; far: boolean } | null>(null)
+  const grip = useRef<{ grip: Grip; x: number; y: number; far: boolean; rested?: boolean } | null>(null)
   const wasFar = useRef(false)
   const hold = useRef<ReturnType<typeof setTimeout> | null>(null)
 
   const onPointerDown = (event: PointerEvent<HTMLElement>) => {
+    wasFar.current = false
     if (event.button !== 0 || !(event.target instanceof Element)) return
     const place = placeAt(event.clientX, event.clientY)
-    const held = place && gripAt(event.target, place, { x: event.clientX, y: event.clientY }, find)
+    const held =
+      place &&
+      gripAt(event.target, place, { x: event.clientX, y: event.clientY }, find, event.pointerType === 'touch')
     if (!held) return
     const take = { grip: held, x: event.clientX, y: event.clientY, far: false }
     if (event.pointerType !== 'touch') {
@@ -76,14 +83,22 @@ export function useHand({
       event.currentTarget.setPointerCapture(event.pointerId)
       return
     }
-    // A finger scrolls at once and takes up a brick when it rests on it.
-    if (!('brick' in held)) return
+    // A finger scrolls at once; where it rests it takes up what is there, or begins to draw.
     const box = event.currentTarget
     const id = event.pointerId
     hold.current = setTimeout(() => {
-      grip.current = { ...take, far: true }
+      grip.current = { ...take, rested: true }
       box.setPointerCapture(id)
-      setGhost({ brick: held.brick, time: held.brick.time, lane: place.lane, copy: false })
+      navigator.vibrate?.(10)
+      setGhost({
+        brick: 'brick' in held ? held.brick : null,
+        time:
+          'brick' in held
+            ? held.brick.time
+            : timeFor(held, { ...place, minute: drawnTo(place, length) }, zone),
+        lane: held.kind === 'move' ? place.lane : laneOf(held, place),
+        copy: false,
+      })
     }, holdMs)
   }
 
@@ -109,10 +124,16 @@ export function useHand({
     const now = grip.current
     const copy = event.ctrlKey || event.altKey || event.metaKey
     const inHand = ghost
-    wasFar.current = now?.far === true
+    wasFar.current = now?.far === true || now?.rested === true
     letGo()
     if (!now) return
     if (!now.far) {
+      // A finger that rested and went nowhere marks the brick, or makes something as long as what is new is.
+      if (now.rested) {
+        if ('brick' in now.grip) onMark(now.grip.brick)
+        else if (inHand) onMake(inHand.time, now.grip.place.lane)
+        return
+      }
       if (!('brick' in now.grip)) return
       if (event.shiftKey || copy) onMark(now.grip.brick)
       else onOpen(now.grip.brick)
@@ -147,10 +168,14 @@ export function useHand({
     )
   }
 
-  const onClick = (event: MouseEvent<HTMLElement>) => {
-    const far = wasFar.current
+  // What was carried, marked or drawn was not pressed as well.
+  const onClickCapture = (event: MouseEvent<HTMLElement>) => {
+    if (wasFar.current) event.stopPropagation()
     wasFar.current = false
-    if (far || event.detail !== 1) return
+  }
+
+  const onClick = (event: MouseEvent<HTMLElement>) => {
+    if (event.detail !== 1) return
     if (!(event.target instanceof Element) || event.target.closest('[data-brick], button, a, input')) return
     const place = placeAt(event.clientX, event.clientY)
     if (place) onPoint(place)
@@ -180,6 +205,14 @@ export function useHand({
     ghost,
     letGo,
     held: ghost?.brick && !ghost.copy ? brickKey(ghost.brick) : null,
-    handlers: { onPointerDown, onPointerMove, onPointerUp, onPointerCancel: letGo, onClick, onDoubleClick },
+    handlers: {
+      onPointerDown,
+      onPointerMove,
+      onPointerUp,
+      onPointerCancel: letGo,
+      onClickCapture,
+      onClick,
+      onDoubleClick,
+    },
   }
 }

@@ -90,6 +90,13 @@ export function useMarks(bricks: readonly Brick[]) {
         'Copied',
       )
     },
+    /** The same again so many days later, or earlier below 0. */
+    copyBy: (days: number) =>
+      each(
+        (form, set) => write({ ...copyOf(form), time: moved(form.time, days, 0) }, '', 'whole', set),
+        (one) => one.mayChange,
+        'Copied',
+      ),
     putIn: async ({ calendarId, name }: Pick<Layer, 'calendarId' | 'name'>) => {
       const there = new Set<string>()
       await each(

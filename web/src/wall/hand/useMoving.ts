@@ -3,6 +3,7 @@ import { type Brick, brickKey, type EventBrick, eventKey } from '../../model/bri
 import { brickOf, copyOf, draftOf, type EventDraft } from '../../model/eventDraft'
 import { daysOf } from '../../model/times'
 import { dayText } from '../../reader/dates'
+import { isFinger } from '../../ui/isFinger'
 import { useActs } from '../../undo/acts'
 import type { Draft } from '../desk/useDraft'
 import type { useWallGroup } from '../read/useWallGroup'
@@ -18,7 +19,7 @@ import type { useMarks } from './useMarks'
 export function useMoving(
   { as, moment }: WallPlace,
   { asName, names, isAtRest }: ReturnType<typeof useWallGroup>,
-  { rows, byId, fates }: WallRead,
+  { rows, byId, bricks, fates }: WallRead,
   draft: Draft,
   marks: ReturnType<typeof useMarks>,
 ) {
@@ -26,6 +27,11 @@ export function useMoving(
   const { write } = useEventActs()
 
   const open = (brick: Brick) => {
+    // While some are marked on a touch screen, a tap marks one more or one less.
+    if (marks.count > 0 && isFinger() && brick.form === 'event' && !as && !moment && !isAtRest) {
+      marks.mark(brick)
+      return
+    }
     if (as) acts.done(seenText(asName, brick))
     else if (isAtRest) acts.done(restText(brick))
     else if (moment && brick.form === 'event') acts.done(fateText(brick, fates.get(brickKey(brick))))
@@ -67,8 +73,8 @@ export function useMoving(
     const purpose = byId.get(brick.calendarId)?.purpose
     return changeOrAsk(wish, `${whatChanged(brick, time, target, source, purpose)}.`, brick)
   }
-  const { carry, onBrickKey } = useCarry(
-    (brick, time) => carryTo({ brick, time, from: '', to: '', copy: false }),
+  const { carry, takeUp, onBrickKey } = useCarry(
+    (put, copy) => carryTo({ ...put, copy }),
     (sentence) => acts.done(sentence),
   )
 
@@ -81,6 +87,14 @@ export function useMoving(
     /** What is carried by keys. */
     carry,
     onBrickKey,
+    /** Takes up the brick that lies open on the desk, as M does where the brick has the focus. */
+    takeUpChosen: (key: string) => {
+      const brick = bricks.find((one) => brickKey(one) === key)
+      const there = document.querySelector<HTMLElement>(`[data-brick="${CSS.escape(key)}"]`)
+      if (!brick || !there) return
+      there.focus()
+      takeUp(brick, there)
+    },
     takeOff: (brick: EventBrick, personId: string) => {
       const wish = { ...draftOf(brick), attendees: brick.attendees.filter((one) => one !== personId) }
       const sentence = `Took ${names.get(personId) ?? 'somebody'} off “${draft.titleIn(brick)}”.`

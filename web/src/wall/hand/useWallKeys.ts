@@ -1,4 +1,5 @@
 import { views } from '../../model/views'
+import { areLettersKeys } from '../../reader/letterKeys'
 import { useActs } from '../../undo/acts'
 import type { DeskPlace } from '../desk/deskPlace'
 import type { Wall } from '../useWall'
@@ -18,7 +19,7 @@ const writesOn: ReadonlySet<DeskPlace['kind']> = new Set([
 const goesMeanwhile: ReadonlySet<string> = new Set(['[', ']', '.', 'z'])
 
 /** The wall's keys, each with what it does. */
-export function useWallKeys({ at, making, seeking, marks, leaveDesk, group }: Wall) {
+export function useWallKeys({ at, making, moving, seeking, marks, leaveDesk, group }: Wall) {
   const acts = useActs()
   const keys: Record<string, () => void> = {
     '[': () => at.step(-1),
@@ -35,6 +36,9 @@ export function useWallKeys({ at, making, seeking, marks, leaveDesk, group }: Wa
     'Ctrl+p': () => at.print(group?.id),
     '?': () => at.place({ kind: 'keys' }),
     Escape: leaveDesk,
+    m: () => {
+      if (at.desk?.kind === 'event') moving.takeUpChosen(at.desk.key)
+    },
   }
   views.forEach((one, index) => {
     keys[`Alt+${index + 1}`] = () => at.showView(one.value)
@@ -45,5 +49,7 @@ export function useWallKeys({ at, making, seeking, marks, leaveDesk, group }: Wa
     return desk !== null && writesOn.has(desk.kind)
   }
   const rests = (key: string) => isWriting() && !(goesMeanwhile.has(key) && acts.isUnderWay())
-  useKeys(keys, (key) => key !== 'Escape' && !key.startsWith('Alt+') && rests(key))
+  // Who dictates or slips on keys may have switched off those that are one letter or sign (WCAG 2.2, 2.1.4).
+  const isOff = (key: string) => key.length === 1 && !areLettersKeys()
+  useKeys(keys, (key) => isOff(key) || (key !== 'Escape' && !key.startsWith('Alt+') && rests(key)))
 }

@@ -9,6 +9,9 @@ export function lastView(): View {
   return isView(last) ? last : 'roster'
 }
 
+/** Whether this device has shown the wall before. */
+export const isViewKept = (): boolean => localStorage.getItem(key) !== null
+
 export const keepLastView = (view: View) => localStorage.setItem(key, view)
 
 /** How many days a view showed last on this device. */

@@ -12,25 +12,25 @@ export function usePeriod(view: View, today: string, narrow: boolean) {
   const date = dateNamed(useParams().date) ?? today
   const [search] = useSearchParams()
   const firstDay = isoDay(preferences.firstDay)
-  const { span, exact } = lengthOf(view, date, search)
+  const { span, exact } = lengthOf(view, date, search, narrow)
   const period = useMemo(
-    () => periodFrom(view, date, { span, exact }, narrow, firstDay),
-    [view, date, span, exact, narrow, firstDay],
+    () => periodFrom(view, date, { span, exact }, firstDay),
+    [view, date, span, exact, firstDay],
   )
   // Those before and after it, which are fetched before they are asked for.
   const beside = useMemo(
-    () => [1, -1].map((by) => periodFrom(view, period.step(by), { span, exact }, narrow, firstDay)),
-    [view, period, span, exact, narrow, firstDay],
+    () => [1, -1].map((by) => periodFrom(view, period.step(by), { span, exact }, firstDay)),
+    [view, period, span, exact, firstDay],
   )
   return { date, span, exact, period, beside, firstDay }
 }
 
 /** How many days an address asks for: `exact` is what it names by their end, `span` what the view has otherwise. */
-function lengthOf(view: View, date: string, search: URLSearchParams) {
+function lengthOf(view: View, date: string, search: URLSearchParams, narrow: boolean) {
   // An agenda may have any range: its address says where it ends.
   const until = view === 'agenda' ? dateNamed(search.get('to') ?? undefined) : undefined
   return {
-    span: spanOf(view, Number(search.get('days')) || lastSpan(view)),
+    span: spanOf(view, Number(search.get('days')) || lastSpan(view), narrow),
     exact: until ? Math.min(longestRange, daysBetween(date, until) + 1) : 0,
   }
 }
@@ -39,11 +39,10 @@ function periodFrom(
   view: View,
   date: string,
   { span, exact }: ReturnType<typeof lengthOf>,
-  narrow: boolean,
   firstDay: number,
 ): Period {
   if (exact > 0) return rangeOf(date, exact)
-  return periodOf(view, date, narrow && (view === 'roster' || view === 'week') ? 1 : span, firstDay)
+  return periodOf(view, date, span, firstDay)
 }
 
 /**
@@ -55,6 +54,6 @@ export function placeNow(shown: View, today: string, narrow: boolean, firstDay: 
   const [, first, second] = window.location.pathname.split('/')
   const view = views.find((one) => one.value === first)?.value ?? shown
   const date = dateNamed(second) ?? today
-  const length = lengthOf(view, date, search)
-  return { search, view, date, exact: length.exact, period: periodFrom(view, date, length, narrow, firstDay) }
+  const length = lengthOf(view, date, search, narrow)
+  return { search, view, date, exact: length.exact, period: periodFrom(view, date, length, firstDay) }
 }

@@ -1,17 +1,18 @@
 import { useEffect, useEffectEvent, useMemo } from 'react'
-import { useNavigate, useSearchParams } from 'react-router'
+import { useSearchParams } from 'react-router'
 import { readMoment } from '../../features/history/momentPlace'
 import { addDays } from '../../model/times'
 import type { View } from '../../model/views'
 import { type DeskPlace, deskText, readDesk } from '../desk/deskPlace'
 import { keepLastSpan, keepLastView, lastSpan } from './lastView'
 import { placeNow, usePeriod } from './usePeriod'
+import { useSteps } from './useSteps'
 
 export type WallPlace = ReturnType<typeof useWallPlace>
 
 /** Where on the wall one is, all of it in its address: the view and its days, through whose eyes, whom it shows, what lies on the desk. */
 export function useWallPlace(view: View, today: string, narrow: boolean) {
-  const navigate = useNavigate()
+  const navigate = useSteps()
   const [search, setSearch] = useSearchParams()
   const { date, span, exact, period, beside, firstDay } = usePeriod(view, today, narrow)
   const as = search.get('as')
@@ -44,6 +45,11 @@ export function useWallPlace(view: View, today: string, narrow: boolean) {
     else after.delete('to')
     navigate({ pathname: `/${to ?? from}/${day}`, search: after.toString() })
   }
+  /** Another day of what is in view: no step of its own. */
+  const turnTo = (day: string) => {
+    const { search: after, view: here } = now()
+    navigate({ pathname: `/${here}/${day}`, search: after.toString() }, { replace: true })
+  }
   const firstHere = period.days.includes(today) ? today : view === 'month' ? date : period.first
 
   return {
@@ -69,6 +75,7 @@ export function useWallPlace(view: View, today: string, narrow: boolean) {
     firstHere,
     setSpan,
     goTo,
+    turnTo,
     /** So many periods later, or earlier below 0. */
     step: (by: number) => goTo(now().period.step(by)),
     /** Goes to a day unless it is in view. */
@@ -92,12 +99,15 @@ export function useWallPlace(view: View, today: string, narrow: boolean) {
     /** Lays something on the desk. It starts from where one is at that moment: a save that ends later must not lead back to where it began. */
     place: (next: DeskPlace | null, extra: Record<string, string | null> = {}) => {
       const after = new URLSearchParams(window.location.search)
+      const isOpening = next !== null && !after.has('desk')
       if (next) after.set('desk', deskText(next))
       else after.delete('desk')
       for (const [key, value] of Object.entries(extra))
         if (value === null) after.delete(key)
         else after.set(key, value)
-      navigate({ pathname: window.location.pathname, search: after.toString() }, { replace: true })
+      const to = { pathname: window.location.pathname, search: after.toString() }
+      if (isOpening) navigate.open(to)
+      else navigate.turn(to, next === null)
     },
   }
 }

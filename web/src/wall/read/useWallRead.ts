@@ -82,6 +82,8 @@ export function useWallRead(at: WallPlace, group: ReturnType<typeof useWallGroup
   const struck = laid?.clashes
   return {
     isRead: wall.isSuccess,
+    /** Whether these are the days in view, and not those that were before, until these come. */
+    isHere: isFetched || wall.isError,
     error: wall.error,
     byId,
     rows,

@@ -1,6 +1,7 @@
 import type { CoverAnswer } from '../../model/availabilityQueries'
 import { hoursText, needText } from '../../model/needText'
 import { longDayText } from '../../reader/dates'
+import { columnsOf } from './columnsOf'
 
 interface CoverRowProps {
   days: readonly string[]
@@ -32,7 +33,7 @@ export function CoverRow({ days, cover, need, names }: CoverRowProps) {
           <span className="block text-[12px] leading-tight text-cement-700">{hoursText(its)}</span>
         )}
       </div>
-      <div className="grid flex-1" style={{ gridTemplateColumns: `repeat(${days.length}, minmax(0, 1fr))` }}>
+      <div className="grid flex-1" style={columnsOf(days)}>
         {days.map((day) => {
           const one = byDay.get(day)
           const met = one?.needs[need]
@@ -50,7 +51,7 @@ export function CoverRow({ days, cover, need, names }: CoverRowProps) {
               role="gridcell"
               data-low={(met?.tooFew ?? 0) > 0}
               title={away.length > 0 ? `Away: ${away.join(', ')}` : undefined}
-              className="min-w-16 truncate border-r border-cement-200 px-2 py-1 data-[low=true]:bg-clash data-[low=true]:font-bold data-[low=true]:text-surface"
+              className="min-w-0 truncate border-r border-cement-200 px-2 py-1 data-[low=true]:bg-clash data-[low=true]:font-bold data-[low=true]:text-surface"
             >
               <span className="sr-only">
                 {called}, {longDayText(day)}:{' '}

@@ -1,6 +1,7 @@
 import { ArrowDownAZ } from 'lucide-react'
 import { dateOf } from '../../model/times'
 import { dayText, longDayText } from '../../reader/dates'
+import { columnsOf } from './columnsOf'
 import type { RosterOrder } from './useRosterOrder'
 
 interface RosterHeadProps {
@@ -11,7 +12,7 @@ interface RosterHeadProps {
 
 /** The names of the days, and which rows are shown in which order. */
 export function RosterHead({ days, now, order: { filter, setFilter, byLoad, setByLoad } }: RosterHeadProps) {
-  const columns = { gridTemplateColumns: `repeat(${days.length}, minmax(0, 1fr))` }
+  const columns = columnsOf(days)
   return (
     // biome-ignore lint/a11y/useSemanticElements: a table cannot lay bars across its cells
     // biome-ignore lint/a11y/useFocusableInteractive: the cells take the focus
@@ -47,9 +48,10 @@ export function RosterHead({ days, now, order: { filter, setFilter, byLoad, setB
           <div
             key={day}
             role="columnheader"
+            data-day={day}
             data-today={day === dateOf(now)}
             title={longDayText(day)}
-            className="min-w-16 truncate border-r border-cement-200 px-2 py-1.5 text-[13px] font-bold data-[today=true]:bg-ink data-[today=true]:text-on-ink"
+            className="min-w-0 truncate border-r border-cement-200 px-2 py-1.5 text-[13px] font-bold data-[today=true]:bg-ink data-[today=true]:text-on-ink"
           >
             {dayText(day)}
             {day === dateOf(now) && <span className="font-normal"> today</span>}

@@ -8,6 +8,7 @@ import { BrickButton, type BrickPlace, endsOf } from '../bricks/BrickButton'
 import { fitsForSure } from '../hand/fit'
 import { barsOf } from '../hand/geometry'
 import type { ViewProps } from '../viewProps'
+import { columnsOf } from './columnsOf'
 import type { RosterLine as Laid } from './roster'
 
 const barHeight = 21
@@ -49,7 +50,7 @@ export const RosterLine = memo(function RosterLine({
   onCursor,
 }: RosterLineProps) {
   const { isWeekend } = useReader()
-  const columns = { gridTemplateColumns: `repeat(${days.length}, minmax(0, 1fr))` }
+  const columns = columnsOf(days)
   const bar = carried ? barsOf([carried], days, zone) : []
   const carriedDays = carried ? daysOf(carried.time) : null
   const carriedBars = inHand ? [] : bar
@@ -82,7 +83,7 @@ export const RosterLine = memo(function RosterLine({
             data-row={row.key}
             data-weekend={isWeekend(day)}
             onFocus={() => onCursor({ row: index, day: column })}
-            className="grid min-w-16 content-start gap-px border-r border-cement-200 px-[3px] pb-4 data-[weekend=true]:bg-cement-100/70"
+            className="grid min-w-0 content-start gap-px border-r border-cement-200 px-[3px] pb-4 data-[weekend=true]:bg-cement-100/70"
             style={{ paddingTop: top(column) + 3 }}
           >
             <span className="sr-only">

@@ -1,4 +1,4 @@
-import { useMemo, useRef } from 'react'
+import { useLayoutEffect, useMemo, useRef } from 'react'
 import type { CoverAnswer, Gap } from '../../model/availabilityQueries'
 import { dateOf } from '../../model/times'
 import { cellAt } from '../hand/cellAt'
@@ -24,13 +24,35 @@ interface RosterViewProps extends ViewProps {
   /** Keys of rows that stay on top. */
   pinned: readonly string[]
   onPin: (key: string) => void
+  /** Whether it is a phone's, on which three days are in sight; and the day that is among them at first. */
+  narrow: boolean
+  date: string
 }
 
 /** A row for everybody, each member and each place; a column a day. The coordinator's home. */
-export function RosterView({ rows, zone, together, cover, names, pinned, onPin, ...view }: RosterViewProps) {
+export function RosterView({
+  rows,
+  zone,
+  together,
+  cover,
+  names,
+  pinned,
+  onPin,
+  narrow,
+  date,
+  ...view
+}: RosterViewProps) {
   const { days, now, bricks, layers, face, onLit, onPlace } = view
   const grid = useRef<HTMLDivElement>(null)
   const widthPx = useWidth(grid)
+  const scroller = useRef<HTMLDivElement>(null)
+  // On a phone not all days are in sight: the one that is meant is, beside the names.
+  useLayoutEffect(() => {
+    const head = grid.current?.querySelector<HTMLElement>(`[data-day="${date}"]`)
+    const first = grid.current?.querySelector<HTMLElement>('[data-day]')
+    if (narrow && head && first && scroller.current)
+      scroller.current.scrollLeft = head.offsetLeft - first.offsetLeft
+  }, [narrow, date])
   const { handlers, carried, carriedLane, isInHand, replaced } = useViewHand(view, cellAt)
   const lines = useMemo(() => linesOf(rows, bricks, layers, days, zone), [rows, bricks, layers, days, zone])
   const order = useRosterOrder(lines, pinned)
@@ -43,7 +65,7 @@ export function RosterView({ rows, zone, together, cover, names, pinned, onPin, 
       className="flex min-h-0 min-w-0 flex-1 flex-col bg-surface select-none"
       {...handlers}
     >
-      <div className="min-h-0 flex-1 overflow-auto" data-scroller="true">
+      <div ref={scroller} className="min-h-0 flex-1 overflow-auto" data-scroller="true">
         {/* biome-ignore lint/a11y/useSemanticElements: a table cannot lay bars across its cells */}
         <div
           ref={grid}

@@ -1,6 +1,7 @@
 import type { Gap } from '../../model/availabilityQueries'
 import { longDayText } from '../../reader/dates'
 import { LightStrips, lightsOn } from '../bricks/Lights'
+import { columnsOf } from './columnsOf'
 
 interface TogetherRowProps {
   days: readonly string[]
@@ -26,14 +27,14 @@ export function TogetherRow({ days, gaps, today, onLit }: TogetherRowProps) {
         <span className="block leading-tight font-bold">{onLit ? 'Together' : 'Proposed'}</span>
         <span className="block text-[11px] text-cement-700">{onLit ? 'all are free' : 'to be settled'}</span>
       </div>
-      <div className="grid flex-1" style={{ gridTemplateColumns: `repeat(${days.length}, minmax(0, 1fr))` }}>
+      <div className="grid flex-1" style={columnsOf(days)}>
         {days.map((day) => (
           // biome-ignore lint/a11y/useSemanticElements: as above
           // biome-ignore lint/a11y/useFocusableInteractive: as above
           <div
             key={day}
             role="gridcell"
-            className="grid min-w-16 content-start gap-px border-r border-cement-200 px-[3px] py-1"
+            className="grid min-w-0 content-start gap-px border-r border-cement-200 px-[3px] py-1"
           >
             <span className="sr-only">
               {onLit ? 'Together' : 'Proposed'}, {longDayText(day)}

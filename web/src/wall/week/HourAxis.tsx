@@ -1,6 +1,5 @@
 import { Moon, Sun } from 'lucide-react'
 import type { ReactNode } from 'react'
-import { Temporal } from 'temporal-polyfill'
 import { localAt } from '../../model/times'
 import { clockText } from '../../reader/dates'
 import type { Scale } from './scale'

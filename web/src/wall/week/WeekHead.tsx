@@ -16,7 +16,7 @@ export function WeekHead({ days, lanes, now, grid }: WeekHeadProps) {
   return (
     <div className="grid flex-1" style={grid}>
       {days.map((day) => (
-        <div key={day} className="min-w-0 border-r border-cement-200">
+        <div key={day} data-day={day} className="min-w-0 snap-start border-r border-cement-200">
           <h2
             data-today={isToday(day)}
             className="truncate px-2 py-1.5 font-text text-[13px] data-[today=true]:bg-ink data-[today=true]:text-on-ink"
