@@ -39,10 +39,7 @@ public class PhoneTests
         saturday.Click();
         ines.Find(Brick("Family clay"));
         Assert.False(ines.Has(Brick("School visit")));
-        Assert.Equal(
-            3,
-            ines.Script<long>("return document.querySelectorAll('main [data-brick]').length")
-        );
+        Assert.Equal(3, ines.Script<long>("return document.querySelectorAll('main [data-brick]').length"));
         ines.Click(By.XPath("//button[starts-with(@aria-label, 'Sun 8 March, ')]"));
         ines.WaitForText("Nothing on this day.");
         Assert.Equal(string.Empty, ines.Axe());
@@ -82,7 +79,9 @@ public class PhoneTests
         ines.Until(() => ines.Script<string>(inSight) == "Mon 9, Tue 10, Wed 11 today", "the first three");
         Assert.Equal(
             0,
-            ines.Script<long>("return Math.round(document.querySelector('[title=\"Open the night\"]').closest('div').getBoundingClientRect().left)")
+            ines.Script<long>(
+                "return Math.round(document.querySelector('[title=\"Open the night\"]').closest('div').getBoundingClientRect().left)"
+            )
         );
 
         // From the end of the days one comes to the next week, and from its beginning back.
@@ -114,7 +113,9 @@ public class PhoneTests
         ines.Until(() => ines.Script<string>(inSight) == "2026-03-20 2026-03-21 2026-03-22", "the last three days");
         Assert.Equal(
             0,
-            ines.Script<long>("return Math.round(document.querySelector('[role=rowheader]').getBoundingClientRect().left)")
+            ines.Script<long>(
+                "return Math.round(document.querySelector('[role=rowheader]').getBoundingClientRect().left)"
+            )
         );
     }
 

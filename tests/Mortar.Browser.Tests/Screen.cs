@@ -271,7 +271,8 @@ internal sealed class Screen : IDisposable
     }
 
     /// <summary>Waits until what has the focus is that.</summary>
-    public void Hears(string focus) => Until(() => Focus() == focus, $"“{focus}” and not “{Focus()}” to have the focus");
+    public void Hears(string focus) =>
+        Until(() => Focus() == focus, $"“{focus}” and not “{Focus()}” to have the focus");
 
     /// <summary>Waits until what has the focus begins like that.</summary>
     public void HearsFirst(string words) =>
@@ -291,11 +292,11 @@ internal sealed class Screen : IDisposable
             $"“{sentence}” to be said, and not “{Script<string>("return [...document.querySelectorAll('[role=status], [role=alert], [aria-live]')].map((one) => one.textContent).join(' | ')")}”"
         );
 
-    /// <summary>Goes on by a key until what has the focus begins like that.</summary>
+    /// <summary>Goes on by a key until those words are in what has the focus.</summary>
     public void GoUntil(string key, string focus)
     {
         var seen = new List<string>();
-        while (!Focus().StartsWith(focus, StringComparison.Ordinal))
+        while (!Focus().Contains(focus, StringComparison.Ordinal))
         {
             if (seen.Count > 120)
             {
@@ -356,8 +357,7 @@ internal sealed class Screen : IDisposable
     }
 
     /// <summary>Presses a key while another is held.</summary>
-    public void Held(string held, string key) =>
-        new Actions(driver).KeyDown(held).SendKeys(key).KeyUp(held).Perform();
+    public void Held(string held, string key) => new Actions(driver).KeyDown(held).SendKeys(key).KeyUp(held).Perform();
 
     /// <summary>Does something while the key for copying is held.</summary>
     public void Copying(Action act)
@@ -717,6 +717,28 @@ internal sealed class Screen : IDisposable
     }
 
     public void Photograph(string file) => driver.GetScreenshot().SaveAsFile(file);
+
+    /// <summary>A picture of the page as base64 (RFC 4648, 4).</summary>
+    public string Picture() => driver.GetScreenshot().AsBase64EncodedString;
+
+    /// <summary>Several pictures of a phone beside each other, as one.</summary>
+    public void PhotographBeside(IReadOnlyList<string> pictures, string file)
+    {
+        driver.Navigate().GoToUrl("about:blank");
+        Resize((pictures.Count * 400) + 10, 864);
+        Script(
+            """
+            document.body.style = 'margin: 10px; display: flex; gap: 10px; background: #8a9499'
+            for (const one of arguments[0]) document.body.append(Object.assign(new Image(), { src: `data:image/png;base64,${one}` }))
+            """,
+            pictures
+        );
+        Until(
+            () => Script<bool>("return [...document.images].every((one) => one.complete && one.naturalWidth > 0)"),
+            "the pictures"
+        );
+        Photograph(file);
+    }
 
     public void Dispose()
     {

@@ -134,9 +134,15 @@ public class Screenshots
         screen.Find(By.CssSelector("td[data-perhaps=true]"));
         Shot("cover");
         using var phone = new Screen(mortar.Url, 390, 844).SignIn(DemoPeople.Ines);
-        phone.Show("Day");
-        phone.Find(Brick("Bisque firing"));
-        phone.Photograph(Path.Combine(folder, "phone.png"));
+        List<string> pictures = [];
+        foreach (var view in new[] { "Month", "Week", "Roster" })
+        {
+            phone.Open($"/{view.ToLowerInvariant()}/2026-03-11");
+            phone.Find(Brick("School visit"));
+            pictures.Add(phone.Picture());
+        }
+
+        phone.PhotographBeside(pictures, Path.Combine(folder, "phone.png"));
 
         void Shot(string name) => screen.Photograph(Path.Combine(folder, $"{name}.png"));
     }

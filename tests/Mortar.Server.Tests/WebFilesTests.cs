@@ -75,10 +75,7 @@ public sealed class WebFilesTests : IDisposable
 
         Assert.Equal(status, answer.StatusCode);
         Assert.Equal("text/html", answer.Content.Headers.ContentType?.MediaType);
-        Assert.Equal(
-            "<!doctype html>",
-            await answer.Content.ReadAsStringAsync(TestContext.Current.CancellationToken)
-        );
+        Assert.Equal("<!doctype html>", await answer.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
     }
 
     /// <summary>The web's own tables of paths are the ones the server knows.</summary>
@@ -86,15 +83,21 @@ public sealed class WebFilesTests : IDisposable
     public void Every_page_of_the_web_has_a_path_here()
     {
         var app = Path.Combine(Repository.Root, "web/src/app");
-        var text = File.ReadAllText(Path.Combine(app, "App.tsx")) + File.ReadAllText(Path.Combine(app, "SignedInApp.tsx"));
+        var text =
+            File.ReadAllText(Path.Combine(app, "App.tsx")) + File.ReadAllText(Path.Combine(app, "SignedInApp.tsx"));
         var views = File.ReadAllText(Path.Combine(Repository.Root, "web/src/model/views.ts"));
         var first = Regex
             .Matches(text, """['"]/(?<first>[a-z-]+)[/'"]""", RegexOptions.ExplicitCapture, TimeSpan.FromSeconds(1))
-            .Concat(Regex.Matches(views, "value: '(?<first>[a-z]+)'", RegexOptions.ExplicitCapture, TimeSpan.FromSeconds(1)))
+            .Concat(
+                Regex.Matches(views, "value: '(?<first>[a-z]+)'", RegexOptions.ExplicitCapture, TimeSpan.FromSeconds(1))
+            )
             .Select(match => match.Groups["first"].Value)
             .ToHashSet(StringComparer.Ordinal);
 
-        Assert.Equal([string.Empty, .. first.Order(StringComparer.Ordinal)], WebPages.First.Order(StringComparer.Ordinal));
+        Assert.Equal(
+            [string.Empty, .. first.Order(StringComparer.Ordinal)],
+            WebPages.First.Order(StringComparer.Ordinal)
+        );
     }
 
     /// <summary>What is long and of a wall is compressed, by a length that differs from time to time; what holds a secret never is.</summary>

@@ -36,7 +36,10 @@ internal static class AnswerSizes
                 branch.Use(
                     (context, next) =>
                     {
-                        context.Response.Headers[Padding] = new string('.', RandomNumberGenerator.GetInt32(MostPadding));
+                        context.Response.Headers[Padding] = new string(
+                            '.',
+                            RandomNumberGenerator.GetInt32(MostPadding)
+                        );
                         return next(context);
                     }
                 );

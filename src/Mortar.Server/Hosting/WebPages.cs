@@ -38,5 +38,6 @@ internal static class WebPages
             "week",
         };
 
-    public static bool Has(PathString path) => First.Contains((path.Value ?? string.Empty).Split('/').ElementAtOrDefault(1) ?? string.Empty);
+    public static bool Has(PathString path) =>
+        First.Contains((path.Value ?? string.Empty).Split('/').ElementAtOrDefault(1) ?? string.Empty);
 }

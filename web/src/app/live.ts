@@ -24,10 +24,11 @@ export function openLiveLine(queries: QueryClient): () => void {
     if (topic === 'wall' && (sets.length === 0 || sets.some((set) => answeredAt(set) === null)))
       say('Somebody changed the wall.')
   })
-  // While the line was down changes may have been missed.
+  // While the line was down changes may have been missed. Who one is cannot have changed on an open page: it asks for that itself.
+  const missed = () => queries.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'session' })
   line.onreconnected(() => {
     setOpen(true)
-    void queries.invalidateQueries()
+    void missed()
   })
   const setOpen = (open: boolean) => {
     document.documentElement.toggleAttribute('data-live', open)
@@ -36,6 +37,7 @@ export function openLiveLine(queries: QueryClient): () => void {
   line.onreconnecting(() => setOpen(false))
   let isWanted = true
   let isFirst = true
+  let started = Promise.resolve()
   let again: ReturnType<typeof setTimeout> | undefined
   /** It is begun until it stands: by itself it only comes back where it stood before. */
   const start = async (): Promise<void> => {
@@ -48,7 +50,7 @@ export function openLiveLine(queries: QueryClient): () => void {
       // What changed after the page was fetched and before the line was open was told to nobody.
       if (isFirst)
         for (const key of ['shelf', 'wall', 'inbox']) void queries.invalidateQueries({ queryKey: [key] })
-      else void queries.invalidateQueries()
+      else void missed()
     } catch {
       if (!isWanted) return
       setOpen(false)
@@ -58,17 +60,18 @@ export function openLiveLine(queries: QueryClient): () => void {
     }
     isFirst = false
   }
-  let started = start()
-  line.onclose(() => {
-    if (!isWanted) return
-    setOpen(false)
-    started = start()
-  })
   // A device says sooner than any line that it has no network, and that it has it again; a tab that slept asks at once.
   const goOn = () => {
     started = start()
   }
+  line.onclose(() => {
+    if (!isWanted) return
+    setOpen(false)
+    // After a little chance: it may have been cut because this very sign-in is being renewed, or for all screens at once.
+    again = setTimeout(goOn, 1_000 + 1_000 * Math.random())
+  })
   const offline = () => void line.stop()
+  goOn()
   window.addEventListener('offline', offline)
   window.addEventListener('online', goOn)
   document.addEventListener('visibilitychange', goOn)

@@ -18,7 +18,8 @@ const formatsOf = (language: string) => {
     dayMonthYear: format({ day: 'numeric', month: 'long', year: 'numeric' }),
     field: format({ weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' }),
     numbers: format({ day: 'numeric', month: 'numeric' }),
-    hour: format({ hour: 'numeric', minute: '2-digit', hour12: true }),
+    // Not hour12, by which half past noon is 0:30 in some languages.
+    hour: format({ hour: 'numeric', minute: '2-digit', hourCycle: 'h12' }),
     moment: new Intl.DateTimeFormat(language, {
       weekday: 'short',
       day: 'numeric',
@@ -41,6 +42,7 @@ export function writeDatesFor(language: string, hours12: boolean) {
     locale = 'en-GB'
   }
   formats = formatsOf(locale)
+  names.clear()
 }
 
 const asDate = (date: string) => new Date(`${date.slice(0, 10)}T00:00:00Z`)
@@ -53,33 +55,79 @@ export const isDayFirst = () =>
   formats.numbers.formatToParts(asDate('2026-05-14')).find(({ type }) => type === 'day' || type === 'month')
     ?.type === 'day'
 
-/** Yesterday, today and tomorrow as the reader's language says them. */
-export const dayNamesNear = (): string[] => {
-  const near = new Intl.RelativeTimeFormat(locale, { numeric: 'auto' })
-  return [-1, 0, 1].map((days) => near.format(days, 'day').toLowerCase())
+/** Names in the reader's language, by what they are of: asked for with every word that is typed, and made once. */
+const names = new Map<string, string[][]>()
+
+const named = (what: string, make: () => string[][]): string[][] => {
+  const made = names.get(what) ?? make()
+  names.set(what, made)
+  return made
 }
+
+/** Yesterday, today and tomorrow as the reader's language says them. */
+export const dayNamesNear = (): string[] =>
+  named('near', () => {
+    const near = new Intl.RelativeTimeFormat(locale, { numeric: 'auto' })
+    return [[-1, 0, 1].map((days) => near.format(days, 'day').toLowerCase())]
+  }).flat()
 
 /** The twelve months as the reader's language writes them, short and long, in small letters. */
 export const monthsWritten = (): string[][] =>
-  Array.from({ length: 12 }, (_, index) => {
-    const first = new Date(Date.UTC(2026, index, 1))
-    return [formats.shortMonth, formats.month].map((each) => each.format(first).toLowerCase())
-  })
+  named('months', () =>
+    Array.from({ length: 12 }, (_, index) => {
+      const first = new Date(Date.UTC(2026, index, 1))
+      // By itself, and as it is written beside a day, which in some languages is another form of the word.
+      return [
+        ...[formats.shortMonth, formats.month].map((each) => each.format(first)),
+        ...[formats.field, formats.dayMonthYear, formats.weekdayDayMonth].map(
+          (each) => each.formatToParts(first).find(({ type }) => type === 'month')?.value ?? '',
+        ),
+      ]
+        .filter(Boolean)
+        .map((name) => name.toLowerCase())
+    }),
+  )
+
+/** The words that stand between the parts of a date in the reader's language, as “de” in 14 de mayo, in small letters. */
+export const betweenWritten = (): string[] =>
+  named('between', () => [
+    [formats.wholeDay, formats.dayMonthYear, formats.field].flatMap((each) =>
+      each
+        .formatToParts(asDate('2026-05-14'))
+        .filter(({ type }) => type === 'literal')
+        .flatMap(({ value }) => value.toLowerCase().split(/[\s.,]+/))
+        .filter(Boolean),
+    ),
+  ]).flat()
+
+/** What the reader's language writes beside an hour before noon and one after it, in small letters. */
+export const halvesWritten = (): string[] =>
+  named('halves', () => [
+    [9, 15].map(
+      (hour) =>
+        formats.hour
+          .formatToParts(new Date(Date.UTC(2000, 0, 1, hour)))
+          .find(({ type }) => type === 'dayPeriod')
+          ?.value.toLowerCase() ?? '',
+    ),
+  ]).flat()
 
 /** The seven days of the week from Monday, as the reader's language writes them, short and long, in small letters. */
 export const weekdaysWritten = (): string[][] =>
-  Array.from({ length: 7 }, (_, index) => {
-    const day = new Date(Date.UTC(2026, 0, 5 + index))
-    return [formats.weekday, formats.wholeDay]
-      .map(
-        (each) =>
-          each
-            .formatToParts(day)
-            .find(({ type }) => type === 'weekday')
-            ?.value.toLowerCase() ?? '',
-      )
-      .filter(Boolean)
-  })
+  named('weekdays', () =>
+    Array.from({ length: 7 }, (_, index) => {
+      const day = new Date(Date.UTC(2026, 0, 5 + index))
+      return [formats.weekday, formats.wholeDay]
+        .map(
+          (each) =>
+            each
+              .formatToParts(day)
+              .find(({ type }) => type === 'weekday')
+              ?.value.toLowerCase() ?? '',
+        )
+        .filter(Boolean)
+    }),
+  )
 
 /** "Wed 11" */
 export const dayText = (date: string) => formats.weekdayDay.format(asDate(date)).replace(',', '')

@@ -1,4 +1,12 @@
-import { dayNamesNear, isDayFirst, monthsWritten, weekdaysWritten } from './dates'
+import {
+  betweenWritten,
+  dayNamesNear,
+  halvesWritten,
+  isDayFirst,
+  monthsWritten,
+  weekdaysWritten,
+} from './dates'
+import { plainDigits } from './digits'
 
 const english = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec']
 
@@ -13,10 +21,10 @@ const shifts = { d: 'days', w: 'weeks', m: 'months', y: 'years' } as const
  * day of the week the next one, today among them, and "next" one of the week after this. A week is its Monday (ISO 8601).
  */
 export function dateTyped(text: string, today: string): string | undefined {
-  const typed = text
+  const typed = plainDigits(text)
     .trim()
     .toLowerCase()
-    .replaceAll(',', ' ')
+    .replaceAll(/[,،]/g, ' ')
     .replaceAll(/\b(\d{1,2})(?:st|nd|rd|th)\b/g, '$1')
     .replaceAll(/\b(?:the|of)\s+/g, '')
   const now = Temporal.PlainDate.from(today)
@@ -73,7 +81,9 @@ function weekOf(typed: string, now: Temporal.PlainDate): string | undefined {
 /** "14/5", "14.5.", "20/3/26", and "14" alone. */
 function numbersOf(typed: string, now: Temporal.PlainDate): string | undefined {
   if (/^\d{1,2}\.?$/.test(typed)) return dayOf(Number.parseInt(typed, 10), now)
-  const numbers = /^(\d{1,2})[./\s](\d{1,2})(?:[./\s]+(\d{4}|\d{2})?)?$/.exec(typed)
+  const [word = '', ...rest] = typed.split(' ')
+  const plain = weekdayNamed(word.replace('.', '')) > 0 ? rest.join(' ') : typed
+  const numbers = /^(\d{1,2})[./\s]+(\d{1,2})(?:[./\s]+(\d{4}|\d{2})?)?$/.exec(plain)
   if (!numbers) return undefined
   const [first, second] = [Number(numbers[1]), Number(numbers[2])]
   return near(isDayFirst() ? second : first, isDayFirst() ? first : second, numbers[3], now)
@@ -94,7 +104,8 @@ function weekdayOf(typed: string, now: Temporal.PlainDate): string | undefined {
 
 /** "14 may", "may 14", "Thu 14 May 2026", "june", "14 may 26". */
 function wordsOf(typed: string, now: Temporal.PlainDate): string | undefined {
-  const words = typed.split(/[\s.]+/).filter(Boolean)
+  const between = betweenWritten()
+  const words = typed.split(/[\s.]+/).filter((word) => word !== '' && !between.includes(word))
   // The last, since a day of the week may look like a month: “mar.” is Tuesday in French.
   const found = words.map(monthNamed).findLastIndex((one) => one > 0)
   const month = monthNamed(words[found] ?? '')
@@ -155,17 +166,16 @@ function weekdayNamed(word: string): number {
 
 /** The number of the month that a word names, in English or the reader's language; 0 where it names none. */
 function monthNamed(word: string): number {
-  if (word.length < 3 || /\d/.test(word)) return 0
-  const own = monthsWritten().findIndex((names) => names.some((name) => name.startsWith(word)))
+  if (/\d/.test(word)) return 0
+  const isIt = (name: string) => name === word || (word.length >= 3 && name.startsWith(word))
+  const own = monthsWritten().findIndex((names) => names.some(isIt))
+  if (word.length < 3) return own + 1
   return own >= 0 ? own + 1 : english.indexOf(word.slice(0, 3)) + 1
 }
 
 /** The time of day somebody types, as "14:30": "14:30", "1430", "14.30", "9", "2 pm", "2:30pm". Undefined where it is none. */
 export function clockTyped(text: string): string | undefined {
-  const typed = text
-    .trim()
-    .toLowerCase()
-    .replaceAll(/\s|\u202f/g, '')
+  const typed = withHalf(plainDigits(text).trim().toLowerCase().replaceAll(blanks, ''))
   const parts = /^(\d{1,2})(?:[:.h]?(\d{2}))?(am|pm|a\.m\.|p\.m\.|h|)$/.exec(typed)
   if (!parts) return undefined
   const half = parts[3]?.[0]
@@ -176,6 +186,19 @@ export function clockTyped(text: string): string | undefined {
     return clockOf((hour % 12) + (half === 'p' ? 12 : 0), minute)
   }
   return hour > 23 ? undefined : clockOf(hour, minute)
+}
+
+const blanks = /[\s\u202f]/g
+
+/** A clock of twelve hours as English has it, where the reader's language names the half of the day, before or after the hour. */
+function withHalf(typed: string): string {
+  for (const [index, name] of halvesWritten().entries()) {
+    const half = name.replaceAll(blanks, '')
+    const english = index === 0 ? 'am' : 'pm'
+    if (half !== '' && typed.endsWith(half)) return typed.slice(0, -half.length) + english
+    if (half !== '' && typed.startsWith(half)) return typed.slice(half.length) + english
+  }
+  return typed
 }
 
 const clockOf = (hour: number, minute: number) =>

@@ -1,5 +1,4 @@
 using System.Security.Claims;
-using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
@@ -140,8 +139,9 @@ internal sealed class SignIns(
                 var signIns = validating.HttpContext.RequestServices.GetRequiredService<SignIns>();
                 if (!await signIns.Counts(validating.Principal!, validating.HttpContext.RequestAborted))
                 {
+                    // The cookie is left where it is: taking it away would also take the new one of somebody whose sign-in is
+                    // renewed while another request with the old one is on its way.
                     validating.RejectPrincipal();
-                    await validating.HttpContext.SignOutAsync(IdentityConstants.ApplicationScheme);
                 }
             },
         };

@@ -7,6 +7,15 @@ import { useReader } from '../../reader/person'
 import { sessionQuery } from '../../reader/session'
 import { SignInForm } from './SignInPage'
 
+/** How long the renewal of a sign-in takes at most until its answer is there. */
+const renewalMs = 1_500
+
+async function isSignedIn(): Promise<boolean> {
+  const session = await unwrap(api.GET('/api/session'))
+  keepAntiforgeryToken(session.antiforgeryToken)
+  return session.person !== null
+}
+
 /**
  * Where a sign-in ended while a page was open, it is asked for right there: nothing of the page goes, and what waited for it
  * goes on by itself. Whoever is somebody else begins with a page of their own.
@@ -19,9 +28,10 @@ export function SignInAgain() {
     () =>
       whenSignedOut(async () => {
         // Asked past what is kept, since the page stays as it is; the token for signing in is told with it.
-        const session = await unwrap(api.GET('/api/session'))
-        keepAntiforgeryToken(session.antiforgeryToken)
-        return session.person !== null || new Promise<boolean>((run) => setSettle({ run }))
+        if (await isSignedIn()) return true
+        // It may be being renewed at this moment, as when a password is changed: the answer to that brings the new one.
+        await new Promise((run) => setTimeout(run, renewalMs))
+        return (await isSignedIn()) || new Promise<boolean>((run) => setSettle({ run }))
       }),
     [],
   )

@@ -2,21 +2,11 @@ import { useQuery } from '@tanstack/react-query'
 import { fieldProblem } from '../../api/problem'
 import { zonesQuery } from '../../model/calendarQueries'
 import { shelfQuery } from '../../model/shelfQuery'
+import { languages } from '../../reader/languages'
 import { asClock, asMinutes, type Preferences, weekdays } from '../../reader/preferences'
 import { Check } from '../../ui/Check'
 import { Choice } from '../../ui/Choice'
 import { ClockField } from '../../ui/ClockField'
-
-const languages = [
-  { value: '', label: 'As this page' },
-  { value: 'en-GB', label: 'English, day first (en-GB)' },
-  { value: 'en-CA', label: 'English, Canada (en-CA)' },
-  { value: 'de-DE', label: 'German (de-DE)' },
-  { value: 'sv-SE', label: 'Swedish (sv-SE)' },
-  { value: 'pl-PL', label: 'Polish (pl-PL)' },
-  { value: 'fr-FR', label: 'French (fr-FR)' },
-  { value: 'ar-EG', label: 'Arabic (ar-EG)' },
-]
 
 interface PreferenceFieldsProps {
   wish: Preferences
