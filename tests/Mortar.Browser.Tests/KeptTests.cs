@@ -133,6 +133,8 @@ public class KeptTests
         ines.WaitForText("Your sign-in as Ines Varga has ended.");
         Assert.Equal(string.Empty, ines.Axe());
         Shot(ines, "again");
+        // The server is there all along, and nobody is told otherwise.
+        Assert.False(ines.Has(Containing("p", "has not answered")));
         Assert.Equal("ines@example.org", ines.Find(Labelled("Mail address")).GetAttribute("value"));
         ines.Type("Password", "not hers");
         ines.Click("Sign in");

@@ -215,4 +215,63 @@ public class KeyboardTests
         ines.Press("]");
         ines.Title("Week, 16 – 22 March 2026, Studio team · Mortar");
     }
+
+    /// <summary>Whoever goes by headings, landmarks and titles finds their way on every page (WCAG 2.2, 1.3.1, 2.4.1, 2.4.2 and 2.4.6).</summary>
+    [Fact]
+    public async Task Every_page_has_a_title_a_main_part_one_first_heading_and_the_others_in_order()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines);
+        var group = $"/groups/{World.StudioTeam}";
+        string[] pages =
+        [
+            "/roster/2026-03-11",
+            "/week/2026-03-11",
+            "/day/2026-03-11",
+            "/month/2026-03-11",
+            "/agenda/2026-03-11",
+            "/week/2026-03-11?desk=find",
+            "/week/2026-03-11?desk=clashes",
+            "/week/2026-03-11?desk=gaps",
+            "/week/2026-03-11?desk=free",
+            "/week/2026-03-11?desk=newCalendar",
+            "/week/2026-03-11?desk=keys",
+            "/inbox",
+            "/preferences",
+            "/bin",
+            "/history",
+            "/print",
+            "/spreadsheet",
+            "/post-room",
+            group,
+            $"{group}/people",
+            $"{group}/access",
+            $"{group}/cover",
+            $"{group}/absences",
+            $"{group}/noticeboards",
+            $"{group}/history",
+        ];
+        var titles = new HashSet<string>(StringComparer.Ordinal);
+        foreach (var page in pages)
+        {
+            ines.Open(page);
+            ines.Until(
+                () =>
+                    ines.Script<string>(
+                        """
+                        const levels = [...document.querySelectorAll('h1, h2, h3, h4')].filter((one) => one.checkVisibility()).map((one) => Number(one.tagName[1]))
+                        return `${levels.filter((one) => one === 1).length} ${levels[0]} ${levels.some((one, at) => at > 0 && one > levels[at - 1] + 1)} ${document.querySelectorAll('main').length}`
+                        """
+                    ) == "1 1 false 1",
+                $"one first heading, the others in order, and one main part at {page}"
+            );
+            titles.Add(
+                ines.Script<string>("return document.title")
+                    + (page.Contains('?', StringComparison.Ordinal) ? page : string.Empty)
+            );
+        }
+
+        Assert.Equal(pages.Length, titles.Count);
+        Assert.DoesNotContain("Mortar", titles);
+    }
 }

@@ -573,6 +573,29 @@ public class ViewsTests
     }
 
     [Fact]
+    public async Task What_is_sought_is_asked_for_when_the_typing_pauses_and_what_steps_back_can_be_read()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Week();
+        ines.Press("/");
+        ines.Type("Words in title, place or notes, or a name", "front desk");
+        ines.WaitForText(" found");
+        ines.Find(By.CssSelector("[data-found=true]"));
+        ines.Find(By.CssSelector("[data-found=false]"));
+        var asked = ines.Script<IReadOnlyCollection<object>>(
+            "return performance.getEntriesByType('resource').map((one) => new URL(one.name)).filter((one) => one.pathname === '/api/find').map((one) => one.searchParams.get('words'))"
+        );
+        // Ten letters; on a machine that is busy some of them may lie a pause apart.
+        Assert.InRange(asked.Count, 1, 4);
+        Assert.Contains("front desk", asked);
+        foreach (var theme in new[] { "light", "dark" })
+        {
+            ines.Theme(theme);
+            Assert.Equal(string.Empty, ines.Axe());
+        }
+    }
+
+    [Fact]
     public async Task A_key_pressed_before_the_wall_is_drawn_means_the_place_that_was_asked_for()
     {
         await using var mortar = await TestMortar.Start(Repository.Web);

@@ -1,6 +1,7 @@
 import { HubConnectionBuilder, HubConnectionState, LogLevel } from '@microsoft/signalr'
 import type { QueryClient } from '@tanstack/react-query'
 import { answeredAt } from '../api/client'
+import { signedInAgain } from '../api/signedOut'
 import { isTopic, topics } from '../api/topics'
 import { say } from '../ui/say'
 import { isConnected } from './connection'
@@ -32,9 +33,12 @@ export function openLiveLine(queries: QueryClient): () => void {
   })
   const setOpen = (open: boolean) => {
     document.documentElement.toggleAttribute('data-live', open)
-    isConnected(open)
+    if (open) isConnected(true)
   }
-  line.onreconnecting(() => setOpen(false))
+  line.onreconnecting(() => {
+    setOpen(false)
+    isConnected(false)
+  })
   let isWanted = true
   let isFirst = true
   let started = Promise.resolve()
@@ -51,9 +55,15 @@ export function openLiveLine(queries: QueryClient): () => void {
       if (isFirst)
         for (const key of ['shelf', 'wall', 'inbox']) void queries.invalidateQueries({ queryKey: [key] })
       else void missed()
-    } catch {
+    } catch (error) {
       if (!isWanted) return
       setOpen(false)
+      // The server answers, and the sign-in has ended.
+      if (String(error).includes("Status code '401'")) {
+        if (await signedInAgain()) goOn()
+        return
+      }
+      isConnected(false)
       again = setTimeout(() => {
         started = start()
       }, 5_000)
@@ -70,7 +80,10 @@ export function openLiveLine(queries: QueryClient): () => void {
     // After a little chance: it may have been cut because this very sign-in is being renewed, or for all screens at once.
     again = setTimeout(goOn, 1_000 + 1_000 * Math.random())
   })
-  const offline = () => void line.stop()
+  const offline = () => {
+    isConnected(false)
+    void line.stop()
+  }
   goOn()
   window.addEventListener('offline', offline)
   window.addEventListener('online', goOn)

@@ -1,7 +1,11 @@
 import { useTitle } from '../ui/useTitle'
 
-/** What a page is, in the bar over it and in the title of its tab. */
-export function BarTitle({ text }: { text: string }) {
+/** What a page is, in the bar over it and in the title of its tab: its heading, where the page below has none of its own. */
+export function BarTitle({ text, hasHeading = false }: { text: string; hasHeading?: boolean }) {
   useTitle(text)
-  return <h1 className="text-lg">{text}</h1>
+  return hasHeading ? (
+    <p className="font-head text-lg font-bold">{text}</p>
+  ) : (
+    <h1 className="text-lg">{text}</h1>
+  )
 }

@@ -12,7 +12,7 @@ interface CheckProps {
 /** Something that is so or is not. */
 export function Check({ label, hint, checked, disabled, onChange }: CheckProps) {
   return (
-    <label className="flex items-start gap-2">
+    <label className="flex min-h-6 items-start gap-2">
       <input
         type="checkbox"
         checked={checked}

@@ -34,7 +34,11 @@ export function Desk({ title, onClose, half = false, stays = false, children }: 
       className="flex w-80 shrink-0 flex-col border-l border-cement-300 bg-cement-50 max-sm:fixed max-sm:inset-0 max-sm:z-30 max-sm:w-full max-sm:data-[half=true]:top-1/2 max-sm:data-[half=true]:border-t-2 max-sm:data-[half=true]:border-ink"
     >
       <div className="flex items-start justify-between gap-2 px-4 pt-3">
-        <h2 ref={heading} tabIndex={-1} className="written min-w-0 pt-0.5 text-lg">
+        <h2
+          ref={heading}
+          tabIndex={-1}
+          className="written max-h-[30vh] min-w-0 overflow-y-auto pt-0.5 text-lg"
+        >
           {title}
         </h2>
         <IconButton label="Close the desk (Esc)" onClick={onClose}>

@@ -94,6 +94,7 @@ export function SignInForm({ address: known = '', onDone }: { address?: string; 
         value={password}
         onChange={setPassword}
         autoComplete="current-password"
+        autoFocus={onDone !== undefined}
         required
       />
       {enter.isError && <Problem error={enter.error} />}

@@ -16,7 +16,7 @@ export function GroupPage() {
   return (
     <div className="page">
       <TopBar>
-        <BarTitle text={`Group${group ? `: ${group.name}` : ''}`} />
+        <BarTitle text={`Group${group ? `: ${group.name}` : ''}`} hasHeading />
       </TopBar>
       {groups.isSuccess && !group && <NoSuchGroup />}
       {group && (

@@ -69,7 +69,7 @@ function HistoryPage({
   return (
     <div className="page">
       <TopBar>
-        <BarTitle text={title} />
+        <BarTitle text={title} hasHeading />
       </TopBar>
       <Page title={title}>
         {children}

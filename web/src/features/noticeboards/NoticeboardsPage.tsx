@@ -23,7 +23,7 @@ export function NoticeboardsPage() {
   return (
     <div className="page">
       <TopBar>
-        <BarTitle text={`Noticeboards${group ? `: ${group.name}` : ''}`} />
+        <BarTitle text={`Noticeboards${group ? `: ${group.name}` : ''}`} hasHeading />
       </TopBar>
       <Page title="Noticeboards">
         <p className="mb-5 max-w-prose text-cement-700">

@@ -33,11 +33,11 @@ export function PostRoomPage() {
         </h1>
       </header>
       {all.length === 0 ? (
-        <p className="p-8 text-cement-700">
+        <main className="p-8 text-cement-700">
           {mails.isSuccess
             ? 'No mail has been sent yet. Give somebody access to a calendar, and the invitation arrives here.'
             : ''}
-        </p>
+        </main>
       ) : (
         <main className="grid min-h-0 flex-1 bg-cement-50 sm:grid-cols-[20rem_1fr]" data-fills="true">
           <ul className="overflow-y-auto border-r border-cement-300 bg-cement-100 max-sm:max-h-56">

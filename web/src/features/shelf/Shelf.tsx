@@ -246,7 +246,7 @@ function LayerChip({ layer, neighbours: [before, after], shelf, onOpen }: LayerC
         shelf.moveTo(event.dataTransfer.getData(dragged), layer.calendarId)
       }}
       data-busy={layer.role === 'times'}
-      className="layer-chip relative flex h-8 shrink-0 items-stretch border"
+      className="layer-chip relative flex h-8 shrink-0 items-stretch border data-[shown=false]:border-dashed pointer-coarse:h-11"
     >
       <button
         type="button"
@@ -256,7 +256,7 @@ function LayerChip({ layer, neighbours: [before, after], shelf, onOpen }: LayerC
         className="flex items-stretch"
       >
         <MarkBlock mark={layer.mark} size={24} />
-        <span className="written flex max-w-40 items-center truncate px-1.5 font-bold">
+        <span className="written flex max-w-60 items-center truncate px-1.5 font-bold">
           {layer.name}
           {layer.role === 'times' && <span className="sr-only">, times only</span>}
           {layer.beside && <Columns2 size={12} aria-label="beside" className="ml-1" />}
@@ -274,7 +274,11 @@ function LayerChip({ layer, neighbours: [before, after], shelf, onOpen }: LayerC
       <Menu
         side="top"
         trigger={
-          <button type="button" aria-label={`More for ${layer.name}`} className="-ml-0.5">
+          <button
+            type="button"
+            aria-label={`More for ${layer.name}`}
+            className="-ml-0.5 grid min-w-6 place-items-center"
+          >
             <EllipsisVertical size={14} aria-hidden="true" />
           </button>
         }

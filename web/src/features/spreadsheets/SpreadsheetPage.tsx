@@ -53,7 +53,7 @@ export function SpreadsheetPage() {
   return (
     <div className="page">
       <TopBar>
-        <BarTitle text={`Take along${group ? `: ${group.name}` : ''}`} />
+        <BarTitle text={`Take along${group ? `: ${group.name}` : ''}`} hasHeading />
       </TopBar>
       <Page title="Take along">
         <h2 className="mb-4 text-xl">As a spreadsheet</h2>

@@ -102,7 +102,7 @@ function Row({
         data-found={state.found}
         onClick={() => acts.onOpen(brick)}
         onKeyDown={(press) => acts.onBrickKey(press, brick)}
-        className="relative flex w-full items-start gap-2 border-b border-cement-200 py-1.5 text-left hover:bg-cement-100 data-[found=false]:opacity-40 data-[past=true]:text-cement-700"
+        className="relative flex w-full items-start gap-2 border-b border-cement-200 py-1.5 text-left hover:bg-cement-100 data-[found=false]:text-cement-600 data-[found=false]:bg-cement-50 data-[past=true]:text-cement-700"
       >
         <span className="w-28 shrink-0 font-bold tabular-nums max-sm:w-20">{whenText(brick, zone)}</span>
         <span className="flex text-layer-text">

@@ -51,7 +51,7 @@ export function BrickFace({ brick, layer, flat, whose, clash, fate }: BrickFaceP
     </>
   )
   return flat ? (
-    <span className="flex h-full min-w-0 items-center">
+    <span className="brick-bar flex h-full min-w-0 items-center">
       {mark}
       <span className="min-w-0 flex-1 truncate px-1">{words}</span>
     </span>

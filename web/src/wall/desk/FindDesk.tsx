@@ -1,5 +1,4 @@
 import { useQuery } from '@tanstack/react-query'
-import { useDeferredValue } from 'react'
 import { sentenceOf } from '../../api/problem'
 import { brickKey, type EventBrick, type Layer, titleOf } from '../../model/bricks'
 import { addDays, daysOf } from '../../model/times'
@@ -15,6 +14,8 @@ import { KnownFound } from './KnownFound'
 
 interface FindDeskProps {
   search: Search
+  /** The same as it was asked for last, while it is being typed. */
+  asked: Search
   layers: readonly Layer[]
   people: readonly { personId: string; name: string }[]
   onSearch: (search: Search) => void
@@ -30,8 +31,7 @@ const within = (day: string, first: string, last: string): string =>
   day < first ? first : day > last ? last : day
 
 /** Finds events over everything one may see, which stand out on the wall too, and people, calendars and groups one knows of. */
-export function FindDesk({ search, layers, people, onSearch, onOpen, onClose }: FindDeskProps) {
-  const asked = useDeferredValue(search)
+export function FindDesk({ search, asked, layers, people, onSearch, onOpen, onClose }: FindDeskProps) {
   const isAsked = asked.words.trim() !== '' || asked.person !== '' || asked.kind !== ''
   const found = useQuery({ ...findQuery(asked), enabled: isAsked })
   const set = (part: Partial<Search>) => onSearch({ ...search, ...part })

@@ -59,6 +59,7 @@ export function Finding() {
     <OnDesk onClose={draft.close}>
       <FindDesk
         search={finding.search}
+        asked={finding.asked}
         layers={layers}
         people={people}
         onSearch={finding.setSearch}

@@ -54,7 +54,7 @@ export function RosterHead({ days, now, order: { filter, setFilter, byLoad, setB
             className="min-w-0 truncate border-r border-cement-200 px-2 py-1.5 text-[13px] font-bold data-[today=true]:bg-ink data-[today=true]:text-on-ink"
           >
             {dayText(day)}
-            {day === dateOf(now) && <span className="font-normal"> today</span>}
+            {day === dateOf(now) && <span className="font-normal max-sm:sr-only"> today</span>}
           </div>
         ))}
       </div>

@@ -188,7 +188,7 @@ function RowName({
         aria-label={`${isPinned ? 'Let go' : 'Pin'} ${row.name}`}
         onClick={() => onPin(row.key)}
         data-pinned={isPinned}
-        className="grid size-5 shrink-0 place-items-center rounded-control text-cement-600 opacity-0 max-sm:hidden group-hover:opacity-100 hover:bg-cement-200 focus-visible:opacity-100 data-[pinned=true]:opacity-100"
+        className="grid size-6 shrink-0 place-items-center rounded-control text-cement-600 opacity-0 max-sm:hidden group-hover:opacity-100 hover:bg-cement-200 focus-visible:opacity-100 data-[pinned=true]:opacity-100"
       >
         {isPinned ? <PinOff size={12} aria-hidden="true" /> : <Pin size={12} aria-hidden="true" />}
       </button>
