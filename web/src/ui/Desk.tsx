@@ -13,19 +13,31 @@ interface DeskProps {
   children: ReactNode
 }
 
+/** Whether the focus was in the desk that only waited for what comes in its place at this very moment; null where none did. */
+let hadFocus: boolean | null = null
+
 /** The panel beside the wall where one thing is read or changed while the wall stays in sight. */
 export function Desk({ title, onClose, half = false, stays = false, children }: DeskProps) {
   const isNarrow = useNarrow()
   const desk = useRef<HTMLElement>(null)
   const heading = useRef<HTMLHeadingElement>(null)
   const covers = isNarrow && !half
+  const waits = children === null
   useLayoutEffect(() => (covers ? coverWith(desk.current) : undefined), [covers])
-  // Whoever lays something on it is led there and told what it is, unless a field of it has the focus already; what is closed
-  // gives it back by itself (keptFocus).
+  // Whoever lays something on it is led there and told what it is, unless a field of it has the focus already, or they went
+  // elsewhere while it was coming; what is closed gives it back by itself (keptFocus).
   useLayoutEffect(() => {
-    if (!stays && !desk.current?.contains(document.activeElement))
-      heading.current?.focus({ preventScroll: true })
-  }, [stays])
+    const here = desk.current
+    const isMeant = hadFocus ?? !stays
+    if (isMeant && !here?.contains(document.activeElement)) heading.current?.focus({ preventScroll: true })
+    return () => {
+      if (!waits) return
+      hadFocus = here?.contains(document.activeElement) ?? false
+      queueMicrotask(() => {
+        hadFocus = null
+      })
+    }
+  }, [stays, waits])
   return (
     <aside
       ref={desk}

@@ -65,7 +65,7 @@ export function RosterView({
       className="flex min-h-0 min-w-0 flex-1 flex-col bg-surface select-none"
       {...handlers}
     >
-      <div ref={scroller} className="min-h-0 flex-1 overflow-auto" data-scroller="true">
+      <div ref={scroller} className="relative min-h-0 flex-1 overflow-auto" data-scroller="true">
         {/* biome-ignore lint/a11y/useSemanticElements: a table cannot lay bars across its cells */}
         <div
           ref={grid}
