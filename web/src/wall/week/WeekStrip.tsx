@@ -16,7 +16,7 @@ interface WeekStripProps {
 export function WeekStrip({ days, now, counts, first, inSight, onDay }: WeekStripProps) {
   const most = Math.max(1, ...counts)
   return (
-    <div className="grid grid-cols-7 border-b border-cement-300 bg-cement-50 print:hidden">
+    <div className="grid grid-cols-7 border-b border-cement-300 bg-cement-50 [@media(max-height:30rem)]:hidden print:hidden">
       {days.map((day, index) => {
         const count = counts[index] ?? 0
         return (
