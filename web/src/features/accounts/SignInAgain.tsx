@@ -10,8 +10,13 @@ import { SignInForm } from './SignInPage'
 /** How long the renewal of a sign-in takes at most until its answer is there. */
 const renewalMs = 1_500
 
-async function isSignedIn(): Promise<boolean> {
+/** Whether the browser is signed in as them; whoever is somebody else by now begins with a page of their own, and sends nothing of this one. */
+async function isSignedInAs(personId: string): Promise<boolean> {
   const session = await unwrap(api.GET('/api/session'))
+  if (session.person && session.person.id !== personId) {
+    window.location.assign('/')
+    return new Promise(() => {})
+  }
   keepAntiforgeryToken(session.antiforgeryToken)
   return session.person !== null
 }
@@ -22,18 +27,19 @@ async function isSignedIn(): Promise<boolean> {
  */
 export function SignInAgain() {
   const { person } = useReader()
+  const { id } = person
   const queries = useQueryClient()
   const [settle, setSettle] = useState<{ run: (isIn: boolean) => void } | null>(null)
   useEffect(
     () =>
       whenSignedOut(async () => {
         // Asked past what is kept, since the page stays as it is; the token for signing in is told with it.
-        if (await isSignedIn()) return true
+        if (await isSignedInAs(id)) return true
         // It may be being renewed at this moment, as when a password is changed: the answer to that brings the new one.
         await new Promise((run) => setTimeout(run, renewalMs))
-        return (await isSignedIn()) || new Promise<boolean>((run) => setSettle({ run }))
+        return (await isSignedInAs(id)) || new Promise<boolean>((run) => setSettle({ run }))
       }),
-    [],
+    [id],
   )
   // The page goes: who waits is told that nobody signed in.
   useEffect(() => () => settle?.run(false), [settle])
@@ -44,9 +50,9 @@ export function SignInAgain() {
     setSettle(null)
   }
   const isIn = async () => {
-    const session = await queries.fetchQuery({ ...sessionQuery, staleTime: 0 })
-    if (session.person?.id === person.id) answer(true)
-    else window.location.assign('/')
+    if (!(await isSignedInAs(id))) return
+    await queries.invalidateQueries(sessionQuery)
+    answer(true)
   }
   return (
     <Dialog.Root open onOpenChange={(open) => !open && answer(false)}>

@@ -14,9 +14,10 @@ export type Sight =
 
 /**
  * Asks for the event that is being written each time something changed, as whoever reads it does. A new one loses the
- * calendar it was for where nothing can be added there any more: where it goes is chosen anew, by them.
+ * calendar it was for where nothing can be added there any more: where it goes is chosen anew, by them. Nothing is shown of one
+ * that was kept since some time before it is known that it may still be seen.
  */
-export function useSight(form: EventDraft | null, layers: readonly Layer[]): Sight | null {
+export function useSight(form: EventDraft | null, layers: readonly Layer[], wasKept: boolean): Sight | null {
   const isThere = form !== null && form.before !== null
   const event = useQuery({ ...eventQuery(form?.eventId ?? '', form?.only ?? null), enabled: isThere })
   if (form === null) return null
@@ -25,6 +26,7 @@ export function useSight(form: EventDraft | null, layers: readonly Layer[]): Sig
     return { kind: 'writes', form: mayAdd ? form : { ...form, calendarId: '' } }
   }
   if (event.error instanceof ProblemError && event.error.status === 404) return { kind: 'gone' }
+  if (wasKept && !event.data && !event.isError) return null
   return event.data && !event.data.mayChange ? { kind: 'reads', event: event.data } : { kind: 'writes', form }
 }
 

@@ -18,9 +18,11 @@ export function useDraft({ desk, place }: WallPlace, layers: readonly Layer[]) {
   const [form, setForm] = useState<EventDraft | null>(() => (isWriting ? (kept.all.at(-1) ?? null) : null))
   const [met, setMet] = useState<EventDraft | null>(null)
   const [asked, setAsked] = useState<ReachAsked>(null)
-  const sight = useSight(form, layers)
+  const [wasKept, setWasKept] = useState(form !== null)
+  const sight = useSight(form, layers, wasKept)
 
   const open = (next: EventDraft, theirs: EventDraft | null = null, asking: ReachAsked = null) => {
+    setWasKept(false)
     setForm(next)
     setMet(theirs)
     setAsked(asking)
@@ -48,6 +50,10 @@ export function useDraft({ desk, place }: WallPlace, layers: readonly Layer[]) {
     sight,
     /** What was written and not saved, and is not being written at this moment. */
     left: kept.all.filter((one) => !(isWriting && form && brickKey(one) === brickKey(form))),
+    bringBack: (left: EventDraft) => {
+      open(left)
+      setWasKept(true)
+    },
     forget: kept.drop,
     titleIn: ({ title, calendarId }: { title: string; calendarId: string }) =>
       titleOf(title, layers.find((layer) => layer.calendarId === calendarId)?.purpose),
