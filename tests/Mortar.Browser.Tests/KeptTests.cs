@@ -181,4 +181,75 @@ public class KeptTests
         ines.Find(Brick("Written in the cellar"));
         ines.WaitGone(Desk);
     }
+
+    [Fact]
+    public async Task Of_an_event_that_was_lost_meanwhile_only_what_one_wrote_is_kept()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var api = await mortar.As(DemoPeople.Ines);
+        var calendar = await api.MakeCalendar();
+        await api.MakeEvent(calendar, "Celadon of the third shelf");
+        var priyas = $"/api/calendars/{calendar.Value}/access/{DemoPeople.Priya.Id.Value}";
+        (await api.Put(priyas, new { role = "edit" })).Is(204);
+        using var priya = new Screen(mortar.Url).SignIn(DemoPeople.Priya).Open("/week/2026-03-11");
+        priya.Change("Celadon of the third shelf");
+        priya.Type("Where", "Beside the kiln");
+        priya.Click("Close the desk (Esc)");
+        priya.WaitForText("“Celadon of the third shelf” was not saved.");
+
+        (await api.Delete(priyas)).Is(204);
+        priya.Open("/week/2026-03-11");
+        priya.WaitForText("What you wrote was not saved.");
+        Assert.DoesNotContain(
+            "Celadon",
+            priya.Script<string>("return document.body.innerText"),
+            StringComparison.Ordinal
+        );
+        priya.Click("Bring it back");
+        priya.WaitForText("Beside the kiln");
+        Assert.DoesNotContain(
+            "Celadon",
+            priya.Script<string>("return document.body.innerText"),
+            StringComparison.Ordinal
+        );
+        priya.Open(priya.Path);
+        priya.WaitForText("Beside the kiln");
+        Assert.DoesNotContain(
+            "Celadon",
+            priya.Script<string>("return document.body.innerText"),
+            StringComparison.Ordinal
+        );
+    }
+
+    [Fact]
+    public async Task What_waited_for_a_sign_in_is_not_sent_as_somebody_else()
+    {
+        await using var mortar = await TestMortar.Start(Repository.Web);
+        using var ines = new Screen(mortar.Url).SignIn(DemoPeople.Ines).Open("/week/2026-03-11");
+        ines.WaitForWall();
+        ines.Press("n");
+        ines.Type("Title", "Order of glaze");
+        using (var elsewhere = await mortar.As(DemoPeople.Ines))
+        {
+            (await elsewhere.Delete("/api/sign-ins")).Is(204);
+        }
+
+        ines.Click(Containing("button", "Add to"));
+        ines.WaitForText("Your sign-in as Ines Varga has ended.");
+        ines.Type("Mail address", "priya@example.org");
+        ines.Type("Password", DemoPeople.Password);
+        ines.Click("Sign in");
+        ines.WaitGone(By.CssSelector("[role='dialog']"));
+        ines.WaitForWall();
+        using var priya = await mortar.As(DemoPeople.Priya);
+        Assert.DoesNotContain(
+            await priya.Bricks(new(DemoPeople.Stable("calendar Classes"))),
+            brick => brick.Text("title") == "Order of glaze"
+        );
+        Assert.DoesNotContain(
+            "Order of glaze",
+            ines.Script<string>("return document.body.innerText"),
+            StringComparison.Ordinal
+        );
+    }
 }
